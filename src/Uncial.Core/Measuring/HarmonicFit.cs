@@ -1,0 +1,106 @@
+namespace Uncial.Core.Measuring;
+
+/// <summary>
+/// Least-squares fit of a constant and a few harmonics to readings around a circle:
+/// <c>y(θ) = a₀ + Σ (aₙ cos nθ + bₙ sin nθ)</c>. Source: ordinary least squares on the normal equations.
+/// </summary>
+internal sealed class HarmonicFit
+{
+    private readonly double[] coefficients;
+    private readonly int[] orders;
+
+    private HarmonicFit(double[] coefficients, int[] orders) => (this.coefficients, this.orders) = (coefficients, orders);
+
+    /// <summary>The constant of the fit.</summary>
+    public double Constant => coefficients[0];
+
+    /// <summary>Fits, or returns null where the places are too close together to tell the harmonics apart.</summary>
+    /// <param name="places">Angle in radians and value, one for each spot.</param>
+    /// <param name="orders">Harmonics, such as 1 and 2 for a rotor's thickness, 2 for a drum's diameter.</param>
+    public static HarmonicFit? Solve(ReadOnlySpan<(double Angle, double Value)> places, params int[] orders)
+    {
+        var n = 1 + 2 * orders.Length;
+        if (places.Length < n) return null;
+        // A shift of origin keeps the digits: 24.31 and 24.33 differ in the fourth place only.
+        var origin = places[0].Value;
+        var matrix = new double[n, n + 1];
+        Span<double> row = stackalloc double[n];
+        foreach (var (angle, value) in places)
+        {
+            Terms(angle, orders, row);
+            for (var i = 0; i < n; i++)
+            {
+                for (var j = 0; j < n; j++) matrix[i, j] += row[i] * row[j];
+                matrix[i, n] += row[i] * (value - origin);
+            }
+        }
+        // A pivot far below its even-spacing size (half the points) means clusters that would send the fit swinging between them.
+        var solution = Eliminate(matrix, n, leastPivot: places.Length * 0.02);
+        if (solution is null) return null;
+        solution[0] += origin;
+        return new(solution, orders);
+    }
+
+    /// <summary>The fitted value at an angle in radians.</summary>
+    public double At(double angle)
+    {
+        Span<double> row = stackalloc double[coefficients.Length];
+        Terms(angle, orders, row);
+        var sum = 0.0;
+        for (var i = 0; i < coefficients.Length; i++) sum += coefficients[i] * row[i];
+        return sum;
+    }
+
+    /// <summary>The angle in radians, 0 … below 2π, where the fit is least.</summary>
+    public double LeastAngle()
+    {
+        const int steps = 180;
+        var best = 0;
+        for (var i = 1; i < steps; i++)
+            if (At(i * 2 * Math.PI / steps) < At(best * 2 * Math.PI / steps)) best = i;
+        var (low, high) = ((best - 1) * 2 * Math.PI / steps, (best + 1) * 2 * Math.PI / steps);
+        for (var i = 0; i < 60; i++)
+        {
+            var (third, twoThirds) = (low + (high - low) / 3, high - (high - low) / 3);
+            if (At(third) < At(twoThirds)) high = twoThirds; else low = third;
+        }
+        var angle = (low + high) / 2;
+        return angle < 0 ? angle + 2 * Math.PI : angle % (2 * Math.PI);
+    }
+
+    /// <summary>Half of the swing of the n-th harmonic (its amplitude) and the first angle at which it is largest, radians.</summary>
+    public (double Amplitude, double Angle) Harmonic(int order)
+    {
+        var i = 1 + 2 * Array.IndexOf(orders, order);
+        var (a, b) = (coefficients[i], coefficients[i + 1]);
+        var angle = Math.Atan2(b, a) / order;
+        return (Math.Sqrt(a * a + b * b), angle < 0 ? angle + 2 * Math.PI / order : angle);
+    }
+
+    private static void Terms(double angle, int[] orders, Span<double> row)
+    {
+        row[0] = 1;
+        for (var i = 0; i < orders.Length; i++) (row[2 * i + 2], row[2 * i + 1]) = Math.SinCos(orders[i] * angle);
+    }
+
+    private static double[]? Eliminate(double[,] m, int n, double leastPivot)
+    {
+        for (var column = 0; column < n; column++)
+        {
+            var pivot = column;
+            for (var i = column + 1; i < n; i++)
+                if (Math.Abs(m[i, column]) > Math.Abs(m[pivot, column])) pivot = i;
+            if (Math.Abs(m[pivot, column]) < leastPivot) return null;
+            for (var j = column; j <= n; j++) (m[column, j], m[pivot, j]) = (m[pivot, j], m[column, j]);
+            for (var i = 0; i < n; i++)
+            {
+                if (i == column) continue;
+                var factor = m[i, column] / m[column, column];
+                for (var j = column; j <= n; j++) m[i, j] -= factor * m[column, j];
+            }
+        }
+        var x = new double[n];
+        for (var i = 0; i < n; i++) x[i] = m[i, n] / m[i, i];
+        return x;
+    }
+}

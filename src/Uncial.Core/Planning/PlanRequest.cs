@@ -1,0 +1,102 @@
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+
+namespace Uncial.Core.Planning;
+
+/// <summary>What one side (face or bore) needs until it is clean, counted from first touch.</summary>
+/// <param name="Need">Depth until clean.</param>
+/// <param name="Groove">Groove in it; stays whole in the bound while the cut is above <paramref name="Need"/>.</param>
+/// <param name="Runout">Run-out in it, for the forecast of the clean share; null: the need itself.</param>
+/// <param name="Relief">Relief in it, for the forecast of the clean share.</param>
+/// <param name="RunoutAssumed">Nobody measured the run-out, so what is seen after a pass may correct the need.</param>
+public readonly record struct SideNeed(Length Need, Length Groove = default, Length? Runout = null, Length Relief = default, bool RunoutAssumed = false);
+
+/// <summary>Everything that a plan of passes rests on.</summary>
+public sealed record PlanRequest
+{
+    /// <summary>Rotor or drum.</summary>
+    public required PartKind Kind { get; init; }
+
+    /// <summary>Size at first touch, to the careful side.</summary>
+    public required Length Touch { get; init; }
+
+    /// <summary>Size that first touch surely is not worse than.</summary>
+    public required Length TouchBound { get; init; }
+
+    /// <summary>Least reading of a rotor, greatest of a drum; null: the bound's first term stands alone.</summary>
+    public Length? Worst { get; init; }
+
+    /// <summary>How far machining may go.</summary>
+    public required Length MachineTo { get; init; }
+
+    /// <summary>Where the part is scrap; null in calculations that do not know it.</summary>
+    public Length? Discard { get; init; }
+
+    /// <summary>Expanded uncertainty (k = 2) of one reading.</summary>
+    public required Length Uncertainty { get; init; }
+
+    /// <summary>Outer then inner face of a rotor; the bore alone of a drum.</summary>
+    public required IReadOnlyList<SideNeed> Sides { get; init; }
+
+    /// <summary>The lathe's dial.</summary>
+    public required Dial Dial { get; init; }
+
+    /// <summary>Rotor: both bits cut at once and hold each other, so both faces get the same number of passes.</summary>
+    public bool TwinCutter { get; init; } = true;
+
+    /// <summary>The technique that the shop prefers.</summary>
+    public string DefaultTechnique { get; init; } = "working";
+
+    /// <summary>The techniques to try, in the order in which ties are settled.</summary>
+    public IReadOnlyList<Technique> Techniques { get; init; } = Technique.BuiltIn;
+
+    /// <summary>Roughing passes already made in this job: they come off a technique's fewest and most.</summary>
+    public int RoughsDone { get; init; }
+
+    /// <summary>Makes the request from a measured rotor.</summary>
+    /// <exception cref="InvalidOperationException">The rotor has no readings.</exception>
+    public static PlanRequest For(RotorMeasurement rotor, RotorFigures figures, Dial dial)
+    {
+        ArgumentNullException.ThrowIfNull(rotor);
+        ArgumentNullException.ThrowIfNull(figures);
+        if (figures is not { Need: { } need, Runout: { } runout }) throw new InvalidOperationException("A plan needs readings.");
+        return new()
+        {
+            Kind = PartKind.Rotor,
+            Touch = figures.TouchCareful!.Value,
+            TouchBound = figures.TouchBound!.Value,
+            Worst = figures.Least,
+            MachineTo = rotor.Limits.MachineTo,
+            Discard = rotor.Limits.Discard,
+            Uncertainty = rotor.Uncertainty,
+            Sides =
+            [
+                new(need.Outer, rotor.Faces.Outer.Groove, runout.Outer, rotor.Faces.Outer.Relief, figures.RunoutAssumed.Outer),
+                new(need.Inner, rotor.Faces.Inner.Groove, runout.Inner, rotor.Faces.Inner.Relief, figures.RunoutAssumed.Inner),
+            ],
+            Dial = dial,
+        };
+    }
+
+    /// <summary>Makes the request from a measured drum.</summary>
+    /// <exception cref="InvalidOperationException">The drum has no readings.</exception>
+    public static PlanRequest For(DrumMeasurement drum, DrumFigures figures, Dial dial)
+    {
+        ArgumentNullException.ThrowIfNull(drum);
+        ArgumentNullException.ThrowIfNull(figures);
+        if (figures.Need is not { } need) throw new InvalidOperationException("A plan needs readings.");
+        return new()
+        {
+            Kind = PartKind.Drum,
+            Touch = figures.TouchCareful!.Value,
+            TouchBound = figures.TouchBound!.Value,
+            Worst = figures.Greatest,
+            MachineTo = drum.Limits.MachineTo,
+            Discard = drum.Limits.Discard,
+            Uncertainty = drum.Uncertainty,
+            Sides = [new(need, drum.Groove, need - drum.Groove)],
+            Dial = dial,
+        };
+    }
+}

@@ -1,0 +1,126 @@
+using CsCheck;
+using NetArchTest.Rules;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+
+namespace Uncial.Core.Tests;
+
+public class CuttingTests
+{
+    private static readonly PlanRequest Request = new()
+    {
+        Kind = PartKind.Rotor, Touch = Mm.Of(24.41m), TouchBound = Mm.Of(24.374m), Worst = Mm.Of(24.30m), MachineTo = Mm.Of(23.4m), Discard = Mm.Of(23m),
+        Uncertainty = Mm.Of(0.006m), Sides = [new(Mm.Of(0.14m), Mm.Of(0.05m), Mm.Of(0.09m)), new(Mm.Of(0.07m), Mm.Of(0.02m), Mm.Of(0.05m))],
+        Dial = new(Mm.Of(0.01m), false, Mm.Of(0.01m), true), Techniques = [Technique.BuiltIn[1]],
+    };
+
+    private static AfterPass After(PlanRequest request, int done, int cleanOuter, int cleanInner, SizeSeen? size = null, decimal? groove = null)
+    {
+        var passes = PassPlanner.Plan(request).Options[0].Passes;
+        var left = groove is { } g ? Mm.Of(g) : (Length?)null;
+        return AfterPass.Read(request, [.. passes.Take(done)], [.. passes.Skip(done)], [new(cleanOuter, left), new(cleanInner, left)], size, ShopRules.Default);
+    }
+
+    [Fact]
+    public void Cutting_data_of_the_worked_example()
+    {
+        CuttingData.SurfaceSpeed(Mm.Of(280), 100).ShouldBe(87.96, 0.01);
+        CuttingData.Minutes(Mm.Of(48), Mm.Of(0.15m), 100, 0).ShouldBe(3.2m);
+        CuttingData.RoughnessMean(Mm.Of(0.15m), Mm.Of(0.8m)).ShouldBe(0.88, 0.005);
+        CuttingData.RoughnessTotal(Mm.Of(0.15m), Mm.Of(0.8m)).ShouldBe(3.5, 0.05);
+        CuttingData.Speed([60, 100, 150], Mm.Of(280), 90).ShouldBe(100);
+        CuttingData.Speed([200], Mm.Of(280), 25).ShouldBeNull();
+        CuttingData.LengthOfCut(Mm.Of(230), Mm.Of(48), Mm.Of(0.15m)).ShouldBe(231.2, 0.1);
+        CuttingData.IronGrams(Mm.Of(230), Mm.Of(48), Mm.Of(0.24m)).ShouldBe(59.9, 0.1);
+    }
+
+    [Fact]
+    public void Coverage_forwards_and_backwards()
+    {
+        Coverage.CleanShare(Mm.Of(0.03m), Mm.Of(0.06m)).ShouldBe(0.5, 1e-12);
+        Coverage.CleanShare(Mm.Of(0.06m), Mm.Of(0.06m)).ShouldBe(1);
+        Coverage.RunoutFrom(Mm.Of(0.02m), 1).ShouldBeNull();
+        Coverage.RunoutFrom(Mm.Of(0.02m), 12).ShouldBeNull();
+        Coverage.GrooveLeft(Mm.Of(0.05m), Mm.Of(0.14m), Mm.Of(0.11m)).ShouldBe(Mm.Of(0.03m));
+        Gen.Int[20, 200].Select(Gen.Int[1, 99]).Sample((runout, percent) =>
+        {
+            var (r, d) = (Mm.Of(runout / 1000m), Mm.Of(runout * percent / 100_000m));
+            var share = Coverage.CleanShare(d, r);
+            // Sectors that are bright all over are never more than the share; the estimate is to the careful side.
+            if (Coverage.RunoutFrom(d, (int)Math.Floor(share * 12)) is { } estimate) estimate.ShouldBeGreaterThanOrEqualTo(r);
+        });
+    }
+
+    [Fact]
+    public void As_planned_the_plan_goes_on_and_ends_finished()
+    {
+        After(Request, 1, 8, 9).Next.ShouldBe(NextStep.GoOn);
+        var end = After(Request, 2, 12, 12);
+        end.Next.ShouldBe(NextStep.Finished);
+        end.Request.Touch.ShouldBe(Mm.Of(24.20m));
+        end.Request.TouchBound.ShouldBe(Mm.Of(24.164m));
+    }
+
+    [Fact]
+    public void Dark_where_it_should_be_clean_or_a_groove_left_plans_more()
+    {
+        var dark = After(Request, 2, 9, 12);
+        dark.Next.ShouldBe(NextStep.PlanAnew);
+        dark.Notes.ShouldContain(n => n.Code == "darkBeyondNeed" && n.Subject == "outer");
+        dark.Request.Sides[0].Need.ShouldBeGreaterThan(Length.Zero);
+        dark.Request.Sides[1].Need.ShouldBe(Length.Zero);
+        After(Request, 2, 12, 12, groove: 0.03m).Request.Sides[0].Need.ShouldBe(Mm.Of(0.03m));
+        After(Request, 1, 12, 12, groove: 0m).Next.ShouldBe(NextStep.Finished); // clean early: what was planned is not imposed
+    }
+
+    [Fact]
+    public void An_assumed_runout_is_corrected_by_what_is_seen_a_measured_one_only_doubted()
+    {
+        var assumed = Request with { Sides = [Request.Sides[0] with { RunoutAssumed = true }, Request.Sides[1]] };
+        After(assumed, 1, 4, 8).Next.ShouldBe(NextStep.PlanAnew);
+        var doubted = After(Request, 1, 4, 8);
+        doubted.Next.ShouldBe(NextStep.GoOn);
+        doubted.Notes.ShouldContain(n => n.Code == "coverageDisagrees");
+    }
+
+    [Fact]
+    public void A_measured_size_sets_touch_and_a_wrong_dial_stops()
+    {
+        var passes = PassPlanner.Plan(Request).Options[0].Passes;
+        var metal = passes[0].Depth[0] + passes[0].Depth[1];
+        var good = After(Request, 1, 8, 9, new SizeSeen(Request.Touch - metal - Mm.Of(0.01m), true));
+        good.Next.ShouldBe(NextStep.PlanAnew);
+        good.Request.Touch.ShouldBe(Request.Touch - metal - Mm.Of(0.01m));
+        var doubled = After(Request, 1, 8, 9, new SizeSeen(Request.Touch - 2 * metal, true));
+        doubled.Next.ShouldBe(NextStep.Stop);
+        doubled.Notes.ShouldContain(n => n.Code == "dialFactorOfTwo");
+        // On a dark spot a size only proves, it does not set.
+        After(Request, 1, 8, 9, new SizeSeen(Mm.Of(24.29m), false)).Request.Touch.ShouldBe(Request.Touch - metal);
+    }
+
+    [Fact]
+    public void A_surface_waits_where_its_facts_put_it()
+    {
+        static Station At(bool limits = true, int read = 8, int? planned = null, int done = 0, bool confirmed = false, bool closed = false) =>
+            new SurfaceFacts(limits, 8, read, planned, done, confirmed, closed).Station;
+        At(limits: false).ShouldBe(Station.Receive);
+        At(read: 5).ShouldBe(Station.Measure);
+        At().ShouldBe(Station.Plan);
+        At(planned: 2, done: 1, read: 0).ShouldBe(Station.Cut);
+        At(planned: 2, done: 2, read: 0).ShouldBe(Station.Confirm);
+        At(planned: 0).ShouldBe(Station.Confirm);
+        At(planned: 2, done: 2, confirmed: true).ShouldBe(Station.Release);
+        At(closed: true).ShouldBe(Station.Done);
+    }
+
+    [Fact]
+    public void The_rules_of_the_job_know_nothing_of_web_storage_clock_or_files()
+    {
+        var result = Types.InAssembly(typeof(Length).Assembly).ShouldNot()
+            .HaveDependencyOnAny("Microsoft.AspNetCore", "Microsoft.EntityFrameworkCore", "Microsoft.Extensions", "Npgsql", "System.IO", "System.Net", "Uncial.Data", "Uncial.Web")
+            .GetResult();
+        (result.FailingTypeNames ?? []).ShouldBeEmpty();
+    }
+}

@@ -1,0 +1,25 @@
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+
+namespace Uncial.Core.Tests;
+
+/// <summary>Short ways to write the figures of a test.</summary>
+internal static class Mm
+{
+    public static Length Of(decimal millimetres) => Length.FromMillimetres(millimetres);
+
+    public static Reading At(decimal degrees, decimal size, decimal? station = null) =>
+        new(ClockAngle.FromDegrees(degrees), station is { } s ? Of(s) : null, Of(size));
+
+    public static Limits Rotor(decimal discard, decimal? machineTo = null, decimal? nominal = null) => Make(PartKind.Rotor, discard, machineTo, nominal);
+
+    public static Limits Drum(decimal discard, decimal? machineTo = null, decimal? nominal = null) => Make(PartKind.Drum, discard, machineTo, nominal);
+
+    public static Reading[] Around(params decimal[] sizes) => [.. sizes.Select((s, i) => At(i * 360m / sizes.Length, s))];
+
+    public static Reading[] Axes(params decimal[] sizes) => [.. sizes.Select((s, i) => At(i * 180m / sizes.Length, s))];
+
+    private static Limits Make(PartKind kind, decimal discard, decimal? machineTo, decimal? nominal) =>
+        Limits.Create(kind, nominal is { } n ? Of(n) : null, machineTo is { } m ? Of(m) : null, Of(discard), ShopRules.Default).Limits.ShouldNotBeNull();
+}
