@@ -33,17 +33,18 @@ public static class LengthParser
     /// <summary>Reads a typed length.</summary>
     /// <param name="text">As typed; null reads as empty.</param>
     /// <param name="unit">Unit of the field.</param>
-    public static ParseResult Parse(string? text, LengthUnit unit)
+    /// <param name="allowZero">A depth, such as a groove or a run-out, may be nothing; a size may not.</param>
+    public static ParseResult Parse(string? text, LengthUnit unit, bool allowZero = false)
     {
         if (string.IsNullOrWhiteSpace(text)) return ParseResult.Bad(LengthFault.Empty, 0);
         if (text.Length > LongestText) return ParseResult.Bad(LengthFault.TooLong, LongestText);
-        return new Reader(text, unit).Read();
+        return new Reader(text, unit, allowZero).Read();
     }
 
     /// <summary>One term of the sum: how it is written again, its exact value, and whether it was meant in inches.</summary>
     private readonly record struct Term(string Written, Length Value, bool IsInch, bool IsPlain);
 
-    private ref struct Reader(string text, LengthUnit unit)
+    private ref struct Reader(string text, LengthUnit unit, bool allowZero)
     {
         private int at;
         private (LengthFault Fault, int At)? bad;
@@ -66,7 +67,7 @@ public static class LengthParser
 
             var sum = Length.Zero;
             foreach (var (term, isMinus) in terms) sum = isMinus ? sum - term.Value : sum + term.Value;
-            if (sum <= Length.Zero) return ParseResult.Bad(LengthFault.NotPositive, 0);
+            if (sum < Length.Zero || (sum == Length.Zero && !allowZero)) return ParseResult.Bad(LengthFault.NotPositive, 0);
             if (sum.Millimetres > LargestMillimetres) return ParseResult.Bad(LengthFault.TooLarge, 0);
             return ParseResult.Good(new(text, unit, sum, Echo.Of(terms, sum)));
         }

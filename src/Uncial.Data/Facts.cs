@@ -1,0 +1,220 @@
+using System.ComponentModel.DataAnnotations;
+using Microsoft.AspNetCore.Identity;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Release;
+
+namespace Uncial.Data;
+
+/// <summary>Somebody who works here and signs in with a PIN.</summary>
+public class Operator : IdentityUser<int>
+{
+    [MaxLength(80)]
+    public required string DisplayName { get; set; }
+}
+
+/// <summary>The roles, from the least to the most that they may do.</summary>
+public static class Roles
+{
+    public const string Operator = "operator";
+    public const string Lead = "lead";
+    public const string Owner = "owner";
+    public const string LeadOrOwner = Lead + "," + Owner;
+}
+
+/// <summary>A job ticket: one vehicle, the parts that came off it.</summary>
+public class Job
+{
+    public int Id { get; set; }
+    public int Number { get; set; }
+    [MaxLength(120)] public required string Vehicle { get; set; }
+    [MaxLength(120)] public string? Customer { get; set; }
+    public int? OdometerKm { get; set; }
+    public DateTimeOffset? PromisedAt { get; set; }
+    public DateTimeOffset ReceivedAt { get; set; }
+    public int ReceivedById { get; set; }
+    public Operator? ReceivedBy { get; set; }
+    public List<Part> Parts { get; } = [];
+}
+
+/// <summary>Where a part belongs on the vehicle.</summary>
+public enum Corner { FrontLeft, FrontRight, RearLeft, RearRight, Other }
+
+/// <summary>A removed rotor or drum with its tag.</summary>
+public class Part
+{
+    public int Id { get; set; }
+    public int JobId { get; set; }
+    public Job? Job { get; set; }
+    [MaxLength(12)] public required string Tag { get; set; }
+    public Corner Corner { get; set; }
+    [MaxLength(60)] public string? Mark { get; set; }
+    public List<WorkSurface> Surfaces { get; } = [];
+    public Outcome? Outcome { get; set; }
+}
+
+/// <summary>A pair of faces or a bore: what has limits, is measured, cut and judged.</summary>
+public class WorkSurface
+{
+    public int Id { get; set; }
+    public int PartId { get; set; }
+    public Part? Part { get; set; }
+    public PartKind Kind { get; set; }
+
+    /// <summary>A parking-brake drum in a rotor's hat.</summary>
+    public bool InHat { get; set; }
+
+    /// <summary>Largest diameter cut: outside of a rotor's ring, inside of a drum.</summary>
+    public Length Diameter { get; set; }
+
+    /// <summary>Width of the swept band.</summary>
+    public Length Band { get; set; }
+
+    /// <summary>Clock positions of a rotor, or axes of a drum, that are to be read.</summary>
+    public int Places { get; set; }
+
+    /// <summary>Depths at which a drum is read, from the open edge, in millimetres; empty for a rotor.</summary>
+    public decimal[] DepthsMm { get; set; } = [];
+
+    /// <summary>Goes up with every fact that is added; a page that was made before another's fact is noticed by it.</summary>
+    [ConcurrencyCheck] public int Turn { get; set; }
+
+    public List<LimitEntry> LimitEntries { get; } = [];
+    public List<ReadingEntry> Readings { get; } = [];
+    public List<PlanEntry> Plans { get; } = [];
+    public List<PassEntry> Passes { get; } = [];
+    public List<Confirmation> Confirmations { get; } = [];
+}
+
+/// <summary>Something that was stated: by whom and when. Facts are added, never changed.</summary>
+public abstract class Fact
+{
+    public long Id { get; set; }
+    public DateTimeOffset At { get; set; }
+    public int ById { get; set; }
+    public Operator? By { get; set; }
+}
+
+/// <summary>Which limit a figure is.</summary>
+public enum LimitKind { Nominal, MachineTo, Discard }
+
+/// <summary>Where a limit was read.</summary>
+public enum LimitSource { CastMarking, LimitBook, MakersSheet }
+
+/// <summary>A limit as it was read somewhere. The newest of a kind holds.</summary>
+public class LimitEntry : Fact
+{
+    public int SurfaceId { get; set; }
+    public LimitKind Kind { get; set; }
+    public Length Value { get; set; }
+    [MaxLength(120)] public required string Typed { get; set; }
+    public LengthUnit Unit { get; set; }
+    public LimitSource Source { get; set; }
+}
+
+/// <summary>What a reading is of.</summary>
+public enum ReadingKind { Size, RunoutOuter, RunoutInner, GrooveOuter, GrooveInner, ReliefOuter, ReliefInner, Eccentricity, Groove }
+
+/// <summary>One reading of one gauge, as typed.</summary>
+public class ReadingEntry : Fact
+{
+    public int SurfaceId { get; set; }
+    public ReadingKind Kind { get; set; }
+
+    /// <summary>Place around the part; null where the reading is of a whole face.</summary>
+    public decimal? Degrees { get; set; }
+
+    /// <summary>Depth in a drum.</summary>
+    public Length? Station { get; set; }
+
+    public Length Value { get; set; }
+    [MaxLength(120)] public required string Typed { get; set; }
+    public LengthUnit Unit { get; set; }
+    public Length Resolution { get; set; }
+    public Length Uncertainty { get; set; }
+
+    /// <summary>It was questioned, and the operator stood by it.</summary>
+    public bool Insisted { get; set; }
+
+    /// <summary>Passes that the surface had behind it.</summary>
+    public int Cuts { get; set; }
+
+    public Withdrawal? Withdrawal { get; set; }
+}
+
+/// <summary>A reading taken back, with the reason.</summary>
+public class Withdrawal : Fact
+{
+    public long ReadingId { get; set; }
+    [MaxLength(200)] public required string Reason { get; set; }
+}
+
+/// <summary>A plan that was taken; a new one gets the next version.</summary>
+public class PlanEntry : Fact
+{
+    public int SurfaceId { get; set; }
+    public int Version { get; set; }
+    [MaxLength(60)] public required string Technique { get; set; }
+
+    /// <summary>What it rests on and its passes, as <see cref="PlanDocument"/>.</summary>
+    public required string Document { get; set; }
+}
+
+/// <summary>A pass that was made, and what the metal showed after it.</summary>
+public class PassEntry : Fact
+{
+    public int SurfaceId { get; set; }
+    public long PlanId { get; set; }
+    public PlanEntry? Plan { get; set; }
+
+    /// <summary>Place in its plan, from 0.</summary>
+    public int Index { get; set; }
+
+    /// <summary>Place among all passes of the surface, from 1.</summary>
+    public int Cut { get; set; }
+
+    /// <summary>Dark twelfths of the outer face or bore; bit 0 is 12 o'clock.</summary>
+    public int DarkOuter { get; set; }
+
+    /// <summary>Dark twelfths of the inner face.</summary>
+    public int DarkInner { get; set; }
+
+    public Length? GrooveOuter { get; set; }
+    public Length? GrooveInner { get; set; }
+
+    /// <summary>A size measured right after the pass.</summary>
+    public Length? Size { get; set; }
+
+    /// <summary>What followed from it.</summary>
+    public Uncial.Core.Cutting.NextStep Next { get; set; }
+
+    /// <summary>Notes of the reading of the pass, JSON.</summary>
+    public required string Notes { get; set; }
+}
+
+/// <summary>A judgement made at the bench, with the figures it rests on.</summary>
+public class Confirmation : Fact
+{
+    public int SurfaceId { get; set; }
+    public int Cuts { get; set; }
+    public PartKind Kind { get; set; }
+    public Length Worst { get; set; }
+    public Length Discard { get; set; }
+    public Length MachineTo { get; set; }
+    public Length Uncertainty { get; set; }
+    public Length? Allowance { get; set; }
+    public Length GrooveLeft { get; set; }
+    public Decision Decision { get; set; }
+}
+
+/// <summary>How a part left the journey.</summary>
+public enum OutcomeKind { Released, Shelved, Scrapped }
+
+/// <summary>The end of a part's journey in this job.</summary>
+public class Outcome : Fact
+{
+    public int PartId { get; set; }
+    public OutcomeKind Kind { get; set; }
+    [MaxLength(300)] public string? Reason { get; set; }
+    public bool DoNotMachineAgain { get; set; }
+}

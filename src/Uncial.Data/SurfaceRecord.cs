@@ -1,0 +1,186 @@
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Release;
+
+namespace Uncial.Data;
+
+/// <summary>A plan as it was taken: what it rests on and the option that was chosen.</summary>
+/// <param name="Request">State of the part and the lathe when it was planned.</param>
+/// <param name="Option">The chosen technique with its passes; no passes where the part is left as it is or is finished.</param>
+/// <param name="Why">Notes on why it replaced the one before, if it did.</param>
+public sealed record PlanDocument(PlanRequest Request, PlanOption Option, IReadOnlyList<Note> Why);
+
+/// <summary>A place that is to be read: clock position or axis, and depth in a drum.</summary>
+public readonly record struct ReadingPlace(decimal Degrees, Length? Station);
+
+/// <summary>The facts about one work surface, read as the job reads them.</summary>
+public sealed class SurfaceRecord
+{
+    private readonly ILookup<ReadingKind, ReadingEntry> standing;
+    private PlanDocument? document;
+
+    /// <summary>Reads a surface whose facts are loaded (see <see cref="WithFacts"/>).</summary>
+    public SurfaceRecord(WorkSurface surface, Part part, Shop shop)
+    {
+        (Surface, Part, Shop) = (surface, part, shop);
+        CutsDone = surface.Passes.Count;
+        standing = surface.Readings.Where(r => r.Withdrawal is null).OrderBy(r => r.Id).ToLookup(r => r.Kind);
+        LatestPlan = surface.Plans.MaxBy(p => p.Version);
+        Limits = Limits.Create(surface.Kind, Newest(LimitKind.Nominal)?.Value, Newest(LimitKind.MachineTo)?.Value, Newest(LimitKind.Discard)?.Value, shop.Rules).Limits;
+    }
+
+    public WorkSurface Surface { get; }
+    public Part Part { get; }
+    public Shop Shop { get; }
+    public PartKind Kind => Surface.Kind;
+    public Gauge Gauge => Shop.GaugeFor(Kind);
+    public Limits? Limits { get; }
+    public int CutsDone { get; }
+    public PlanEntry? LatestPlan { get; }
+    public PlanDocument? Plan => LatestPlan is null ? null : document ??= StoredJson.Read<PlanDocument>(LatestPlan.Document);
+    public IReadOnlyList<PassEntry> PassesOfPlan => [.. Surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
+    public IReadOnlyList<ReadingEntry> Sizes => [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone)];
+    public IReadOnlyList<ReadingEntry> SizesBefore => [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
+    public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone).MaxBy(c => c.Id);
+    public Length Uncertainty => Sizes.Count == 0 ? Gauge.Uncertainty : Sizes.Max(s => s.Uncertainty);
+
+    public LimitEntry? Newest(LimitKind kind) => Surface.LimitEntries.Where(l => l.Kind == kind).MaxBy(l => l.Id);
+
+    /// <summary>The newest standing figure of a whole face or bore, or null.</summary>
+    public ReadingEntry? Figure(ReadingKind kind) => standing[kind].LastOrDefault();
+
+    /// <summary>Where it waits.</summary>
+    public Station Station => new SurfaceFacts(
+        Limits is not null, Places.Count, Places.Count(p => ReadingAt(p) is not null), Plan?.Option.Passes.Count, PassesOfPlan.Count,
+        Confirmation is { Decision: Decision.Release or Decision.LeadOnly }, Part.Outcome is not null).Station;
+
+    /// <summary>All places that are to be read, in the order of reading.</summary>
+    public IReadOnlyList<ReadingPlace> Places
+    {
+        get
+        {
+            var circle = Kind == PartKind.Rotor ? 360m : 180m;
+            Length?[] stations = Surface.DepthsMm.Length == 0 ? [null] : [.. Surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))];
+            return [.. stations.SelectMany(s => Enumerable.Range(0, Surface.Places).Select(i => new ReadingPlace(i * circle / Surface.Places, s)))];
+        }
+    }
+
+    /// <summary>The newest standing reading at a place since the last cut.</summary>
+    public ReadingEntry? ReadingAt(ReadingPlace place) => Sizes.LastOrDefault(r => r.Degrees == place.Degrees && r.Station == place.Station);
+
+    /// <summary>The next place without a reading, or null where all are read.</summary>
+    public ReadingPlace? NextPlace => Places.Cast<ReadingPlace?>().FirstOrDefault(p => ReadingAt(p!.Value) is null);
+
+    public static IReadOnlyList<Reading> CoreReadings(IEnumerable<ReadingEntry> entries) =>
+        [.. entries.Select(r => new Reading(ClockAngle.FromDegrees(r.Degrees ?? 0), r.Station, r.Value))];
+
+    public RotorMeasurement RotorMeasurement => new()
+    {
+        Limits = Limits ?? throw new InvalidOperationException("Limits first."),
+        Readings = CoreReadings(Sizes),
+        Uncertainty = Uncertainty,
+        Faces = new(
+            new(Figure(ReadingKind.RunoutOuter)?.Value, ValueOf(ReadingKind.GrooveOuter), ValueOf(ReadingKind.ReliefOuter)),
+            new(Figure(ReadingKind.RunoutInner)?.Value, ValueOf(ReadingKind.GrooveInner), ValueOf(ReadingKind.ReliefInner))),
+    };
+
+    public DrumMeasurement DrumMeasurement => new()
+    {
+        Limits = Limits ?? throw new InvalidOperationException("Limits first."),
+        Readings = CoreReadings(Sizes),
+        Uncertainty = Uncertainty,
+        Eccentricity = Figure(ReadingKind.Eccentricity)?.Value,
+        Groove = ValueOf(ReadingKind.Groove),
+    };
+
+    public RotorFigures RotorFigures => RotorAssessment.Assess(RotorMeasurement, Shop.Rules);
+
+    public DrumFigures DrumFigures => DrumAssessment.Assess(DrumMeasurement, Shop.Rules);
+
+    /// <summary>Worst reading now: least thickness or largest diameter; null without readings.</summary>
+    public Length? Worst => Kind == PartKind.Rotor ? RotorFigures.Least : DrumFigures.Largest;
+
+    /// <summary>Verdict of the standing readings against discard.</summary>
+    public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;
+
+    /// <summary>The judgement on the standing readings.</summary>
+    public Judgement Judge(bool readingsAreFit) => Judgement.Of(new()
+    {
+        Limits = Limits ?? throw new InvalidOperationException("Limits first."),
+        Readings = CoreReadings(Sizes),
+        Uncertainty = Uncertainty,
+        GrooveLeft = GrooveLeft,
+        BoredHere = Kind == PartKind.Drum && CutsDone > 0 && LastPassIsClean,
+        ReadingsAreFit = readingsAreFit,
+    }, Shop.Rules);
+
+    /// <summary>Groove that is still there: as seen after the last pass, or as measured where nothing was cut.</summary>
+    public Length GrooveLeft
+    {
+        get
+        {
+            var last = Surface.Passes.MaxBy(p => p.Cut);
+            if (Kind == PartKind.Drum)
+                return last is null ? ValueOf(ReadingKind.Groove) : last.GrooveOuter ?? LeftByPlan(0);
+            return last is null
+                ? ValueOf(ReadingKind.GrooveOuter) + ValueOf(ReadingKind.GrooveInner)
+                : (last.GrooveOuter ?? LeftByPlan(0)) + (last.GrooveInner ?? LeftByPlan(1));
+        }
+    }
+
+    /// <summary>The last pass left nothing dark.</summary>
+    public bool LastPassIsClean => Surface.Passes.MaxBy(p => p.Cut) is { DarkOuter: 0, DarkInner: 0 };
+
+    /// <summary>What a new plan starts from: the readings, or the state that the last pass left.</summary>
+    public PlanRequest RequestForPlan(bool dialConfirmed)
+    {
+        var dial = Shop.Lathe.Dial(dialConfirmed);
+        if (CutsDone > 0 && Sizes.Count > 0) return Remeasured(dial);
+        var request = Kind == PartKind.Rotor ? PlanRequest.For(RotorMeasurement, RotorFigures, dial) : PlanRequest.For(DrumMeasurement, DrumFigures, dial);
+        return request with { DefaultTechnique = Shop.DefaultTechnique };
+    }
+
+    /// <summary>Everything clean and measured: zero anew on what is there, with nothing needed but what grooves are left.</summary>
+    private PlanRequest Remeasured(Dial dial)
+    {
+        var rotor = Kind == PartKind.Rotor;
+        var worst = Worst!.Value;
+        return Plan!.Request with
+        {
+            Touch = worst,
+            TouchBound = rotor ? worst - Uncertainty : worst + Uncertainty,
+            Worst = worst,
+            Uncertainty = Uncertainty,
+            Sides = [.. Plan.Request.Sides.Select(_ => new SideNeed(rotor ? GrooveLeft / 2 : GrooveLeft))],
+            Dial = dial,
+        };
+    }
+
+    private Length ValueOf(ReadingKind kind) => Figure(kind)?.Value ?? Length.Zero;
+
+    private Length LeftByPlan(int side)
+    {
+        var taken = PassesOfPlan.Aggregate(Length.Zero, (sum, p) => sum + Plan!.Option.Passes[p.Index].Depth[side]);
+        return Plan is null ? Length.Zero : Coverage.GrooveLeft(Plan.Request.Sides[side].Groove, Plan.Request.Sides[side].Need, taken);
+    }
+
+    /// <summary>A query for parts with every fact of their surfaces, in a handful of round trips whatever their number.</summary>
+    public static IQueryable<Part> WithFacts(IQueryable<Part> parts) => parts
+        .Include(p => p.Job).Include(p => p.Outcome!.By)
+        .Include(p => p.Surfaces.OrderBy(s => s.Id)).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Plans).ThenInclude(p => p.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Passes).ThenInclude(p => p.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations).ThenInclude(c => c.By)
+        .AsSplitQuery();
+
+    /// <summary>Whether any measured pass on record has borne the lathe's dial out.</summary>
+    public static async Task<bool> DialIsConfirmedAsync(UncialDb db, CancellationToken cancel) =>
+        await db.Confirmations.AnyAsync(c => c.Cuts > 0, cancel) || await db.Passes.AnyAsync(p => p.Size != null && p.Next != NextStep.Stop, cancel);
+}

@@ -1,0 +1,109 @@
+using System.Text;
+using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Uncial.Core.Lengths;
+
+namespace Uncial.Data;
+
+/// <summary>The shop's database. Facts are append-only, by the rights of the database itself (see the migrations).</summary>
+public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Operator, IdentityRole<int>, int>(options), IDataProtectionKeyContext
+{
+    public DbSet<Shop> Shops => Set<Shop>();
+    public DbSet<Job> Jobs => Set<Job>();
+    public DbSet<Part> Parts => Set<Part>();
+    public DbSet<WorkSurface> Surfaces => Set<WorkSurface>();
+    public DbSet<LimitEntry> LimitEntries => Set<LimitEntry>();
+    public DbSet<ReadingEntry> Readings => Set<ReadingEntry>();
+    public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();
+    public DbSet<PlanEntry> Plans => Set<PlanEntry>();
+    public DbSet<PassEntry> Passes => Set<PassEntry>();
+    public DbSet<Confirmation> Confirmations => Set<Confirmation>();
+    public DbSet<Outcome> Outcomes => Set<Outcome>();
+    public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
+        configurationBuilder.Properties<Length>().HaveConversion<LengthColumn>().HaveColumnType("numeric");
+        configurationBuilder.Properties<Enum>().HaveConversion<string>();
+    }
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<Operator>().ToTable("operators");
+        builder.Entity<IdentityRole<int>>().ToTable("roles");
+        builder.Entity<IdentityUserRole<int>>().ToTable("operator_roles");
+        builder.Entity<IdentityUserClaim<int>>().ToTable("operator_claims");
+        builder.Entity<IdentityUserLogin<int>>().ToTable("operator_logins");
+        builder.Entity<IdentityUserToken<int>>().ToTable("operator_tokens");
+        builder.Entity<IdentityRoleClaim<int>>().ToTable("role_claims");
+        builder.Entity<Shop>(shop =>
+        {
+            Json(shop.Property(s => s.Rules));
+            Json(shop.Property(s => s.Micrometer));
+            Json(shop.Property(s => s.DrumGauge));
+            Json(shop.Property(s => s.Lathe));
+        });
+        builder.Entity<Job>(job =>
+        {
+            job.HasIndex(j => j.Number).IsUnique();
+            job.HasOne(j => j.ReceivedBy).WithMany().OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<Part>(part =>
+        {
+            part.HasIndex(p => p.Tag).IsUnique();
+            part.HasOne(p => p.Outcome).WithOne().HasForeignKey<Outcome>(o => o.PartId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<WorkSurface>(surface =>
+        {
+            surface.HasMany(s => s.LimitEntries).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Readings).WithOne().HasForeignKey(r => r.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Plans).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Passes).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Confirmations).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<ReadingEntry>().HasOne(r => r.Withdrawal).WithOne().HasForeignKey<Withdrawal>(w => w.ReadingId).OnDelete(DeleteBehavior.Restrict);
+        builder.Entity<PlanEntry>(plan =>
+        {
+            plan.HasIndex(p => new { p.SurfaceId, p.Version }).IsUnique();
+            plan.Property(p => p.Document).HasColumnType("jsonb");
+        });
+        builder.Entity<PassEntry>(pass =>
+        {
+            pass.HasIndex(p => new { p.PlanId, p.Index }).IsUnique();
+            pass.HasIndex(p => new { p.SurfaceId, p.Cut }).IsUnique();
+            pass.HasOne(p => p.Plan).WithMany().HasForeignKey(p => p.PlanId).OnDelete(DeleteBehavior.Restrict);
+            pass.Property(p => p.Notes).HasColumnType("jsonb");
+        });
+        builder.Entity<Confirmation>().ToTable(t => t.HasCheckConstraint(
+            "ck_confirmations_release_is_inside_discard",
+            "decision not in ('Release', 'LeadOnly') or (uncertainty_mm > 0 and allowance_mm is not null and "
+            + "case kind when 'Rotor' then worst_mm - discard_mm else discard_mm - worst_mm end >= uncertainty_mm + allowance_mm)"));
+        builder.Entity<Outcome>().HasIndex(o => o.At);
+
+        foreach (var entity in builder.Model.GetEntityTypes())
+        {
+            foreach (var key in entity.GetForeignKeys().Where(k => k.PrincipalEntityType.ClrType == typeof(Operator) && typeof(Fact).IsAssignableFrom(entity.ClrType)))
+                key.DeleteBehavior = DeleteBehavior.Restrict;
+            foreach (var property in entity.GetProperties().Where(p => (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType) == typeof(Length)))
+                property.SetColumnName(Snake(property.Name) + "_mm");
+        }
+    }
+
+    private static void Json<T>(PropertyBuilder<T> property) =>
+        property.HasColumnType("jsonb").HasConversion(value => StoredJson.Write(value), json => StoredJson.Read<T>(json));
+
+    private static string Snake(string name)
+    {
+        var text = new StringBuilder();
+        foreach (var c in name)
+        {
+            if (char.IsUpper(c) && text.Length > 0) text.Append('_');
+            text.Append(char.ToLowerInvariant(c));
+        }
+        return text.ToString();
+    }
+}
