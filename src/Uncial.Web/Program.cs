@@ -1,3 +1,84 @@
+using System.Net;
+using System.Text.Json.Serialization;
+using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Serilog;
+using Uncial.Data;
+using Uncial.Web;
+using Uncial.Web.Api;
+
 var builder = WebApplication.CreateBuilder(args);
+var connection = builder.Configuration.GetConnectionString("Uncial")
+    ?? throw new InvalidOperationException("Give the database as ConnectionStrings__Uncial, or start with ./start.");
+
+builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console());
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddDbContextPool<UncialDb>(options => UncialDbOptions.Use(options, connection));
+builder.Services.AddDataProtection().SetApplicationName("Uncial").PersistKeysToDbContext<UncialDb>();
+
+builder.Services.AddIdentityCore<Operator>(options =>
+{
+    // A PIN at the bench: digits only, locked after five misses.
+    options.Password = new() { RequiredLength = 4, RequireDigit = true, RequireLowercase = false, RequireUppercase = false, RequireNonAlphanumeric = false, RequiredUniqueChars = 1 };
+    options.Lockout = new() { AllowedForNewUsers = true, MaxFailedAccessAttempts = 5, DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5) };
+}).AddRoles<IdentityRole<int>>().AddEntityFrameworkStores<UncialDb>().AddSignInManager().AddClaimsPrincipalFactory<OperatorClaims>();
+builder.Services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
+builder.Services.ConfigureApplicationCookie(cookie =>
+{
+    cookie.LoginPath = "/SignIn";
+    cookie.AccessDeniedPath = "/SignIn";
+    cookie.Cookie.Name = "uncial";
+    cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+    cookie.SlidingExpiration = true;
+});
+builder.Services.AddAuthorizationBuilder().SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
+
+builder.Services.AddRazorPages();
+builder.Services.AddHttpContextAccessor();
+builder.Services.AddScoped<Reader>();
+builder.Services.AddScoped<ShopFile>();
+builder.Services.AddExceptionHandler<BadRequests>().AddProblemDetails();
+builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
+builder.Services.ConfigureHttpJsonOptions(options =>
+{
+    options.SerializerOptions.UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow;
+    options.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+    options.SerializerOptions.AllowDuplicateProperties = false;
+});
+builder.Services.AddOpenApi("v1");
+builder.Services.AddHealthChecks().AddNpgSql(connection);
+builder.Services.AddRateLimiter(options =>
+{
+    options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
+    options.AddPolicy("calculations", context => context.Connection.RemoteIpAddress is { } from && !IPAddress.IsLoopback(from)
+        ? RateLimitPartition.GetFixedWindowLimiter(from, _ => new() { PermitLimit = 120, Window = TimeSpan.FromMinutes(1) })
+        : RateLimitPartition.GetNoLimiter(IPAddress.Loopback));
+});
+
 var app = builder.Build();
-app.Run();
+app.UseExceptionHandler("/Error");
+app.Use((context, next) =>
+{
+    context.Response.Headers.ContentSecurityPolicy = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'";
+    context.Response.Headers.XContentTypeOptions = "nosniff";
+    return next();
+});
+app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Context.Response.Headers.CacheControl = "no-cache" });
+app.UseRouting();
+app.UseRateLimiter();
+app.UseAuthentication();
+app.UseAuthorization();
+app.MapRazorPages();
+app.MapCalculations();
+app.MapOpenApi().AllowAnonymous();
+app.MapHealthChecks("/health").AllowAnonymous();
+
+await using (var scope = app.Services.CreateAsyncScope())
+    await Opening.OpenAsync(scope.ServiceProvider, demo: app.Configuration.GetValue("Demo", false));
+await app.RunAsync();
+
+/// <summary>The entry point, public so that the tests can host it.</summary>
+public partial class Program;

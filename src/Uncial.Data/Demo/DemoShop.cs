@@ -1,0 +1,176 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+
+namespace Uncial.Data.Demo;
+
+/// <summary>Tarn Quay Workshop, a co-operative garage on a windy island: three hands, eight jobs, parts at every station. All made up.</summary>
+public static class DemoShop
+{
+    /// <summary>The hands with their demo PINs, shown at sign-in while the demo data is loaded.</summary>
+    public static IReadOnlyList<(string User, string Name, string Pin, string Role)> Hands { get; } =
+    [
+        ("ines", "Ines Varga", "2417", Roles.Lead),
+        ("tom", "Tom Okoro", "1304", Roles.Operator),
+        ("marit", "Marit Sund", "9051", Roles.Owner),
+    ];
+
+    /// <summary>Loads the demo data into an empty shop; does nothing where a job exists.</summary>
+    public static async Task LoadAsync(UncialDb db, UserManager<Operator> operators, Shop shop, DateTimeOffset now)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(operators);
+        ArgumentNullException.ThrowIfNull(shop);
+        if (await db.Jobs.AnyAsync()) return;
+        await using var transaction = await db.Database.BeginTransactionAsync();
+        var ids = new List<int>();
+        foreach (var (user, name, pin, role) in Hands)
+        {
+            var hand = new Operator { UserName = user, DisplayName = name };
+            Require(await operators.CreateAsync(hand, pin));
+            Require(await operators.AddToRoleAsync(hand, role));
+            ids.Add(hand.Id);
+        }
+        shop.Name = "Tarn Quay Workshop";
+        shop.HasDemoData = true;
+        await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
+        await transaction.CommitAsync();
+    }
+
+    private static void Require(IdentityResult result)
+    {
+        if (!result.Succeeded) throw new InvalidOperationException(string.Join(" ", result.Errors.Select(e => e.Description)));
+    }
+}
+
+/// <summary>Works the demo parts through the same journey as the pages do.</summary>
+internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
+{
+    private int tags;
+
+    public int By { get; set; }
+
+    /// <summary>Minutes before now at which the next fact is stated; each fact takes one.</summary>
+    public int MinutesAgo { get; set; }
+
+    private Hand Hand => new(By, now.AddMinutes(-MinutesAgo--));
+
+    public async Task<Job> JobAsync(int number, string vehicle, string customer, int odometer, double? promisedInHours)
+    {
+        var hand = Hand;
+        var job = new Job
+        {
+            Number = number, Vehicle = vehicle, Customer = customer, OdometerKm = odometer, ReceivedAt = hand.At, ReceivedById = hand.OperatorId,
+            PromisedAt = promisedInHours is { } h ? QuarterHour(now.AddHours(h)) : null,
+        };
+        db.Jobs.Add(job);
+        await db.SaveChangesAsync();
+        return job;
+    }
+
+    public async Task<Part> RotorAsync(Job job, Corner corner, string? mark, decimal diameter, decimal band, LengthUnit unit, string? nominal, string? machineTo, string? discard)
+    {
+        var surface = new WorkSurface { Kind = PartKind.Rotor, Diameter = Mm(diameter), Band = Mm(band), Places = 8 };
+        return await PartAsync(job, corner, mark, surface, unit, nominal, machineTo, discard);
+    }
+
+    public async Task<Part> DrumAsync(Job job, Corner corner, string? mark, decimal diameter, decimal band, LengthUnit unit, string? nominal, string? machineTo, string? discard, params decimal[] depths)
+    {
+        var surface = new WorkSurface { Kind = PartKind.Drum, Diameter = Mm(diameter), Band = Mm(band), Places = 4, DepthsMm = depths };
+        return await PartAsync(job, corner, mark, surface, unit, nominal, machineTo, discard);
+    }
+
+    public async Task HatDrumAsync(Part part, decimal diameter, decimal band, string nominal, string discard)
+    {
+        var surface = new WorkSurface { Kind = PartKind.Drum, InHat = true, Diameter = Mm(diameter), Band = Mm(band), Places = 4 };
+        part.Surfaces.Add(surface);
+        Limits(surface, LengthUnit.Millimetre, nominal, null, discard);
+        await db.SaveChangesAsync();
+    }
+
+    public async Task ReadAsync(Part part, LengthUnit unit, params string[] sizes)
+    {
+        for (var i = 0; i < sizes.Length; i++)
+        {
+            var record = Record(part);
+            Journey.Read(record, ReadingKind.Size, record.Places[i], Typed(sizes[i], unit), unit, false, Hand);
+            await db.SaveChangesAsync();
+        }
+    }
+
+    public async Task FigureAsync(Part part, ReadingKind kind, string value)
+    {
+        Journey.Read(Record(part), kind, null, Typed(value, LengthUnit.Millimetre), LengthUnit.Millimetre, false, Hand);
+        await db.SaveChangesAsync();
+    }
+
+    public async Task PlanAsync(Part part, string technique)
+    {
+        var record = Record(part);
+        var request = record.RequestForPlan(dialConfirmed: true);
+        var option = PassPlanner.Plan(request).Options.First(o => o.Key == technique);
+        if (!option.CanStart) throw new InvalidOperationException($"The demo part {part.Tag} cannot be cut by {technique}.");
+        Journey.TakePlan(record, request, option, [], Hand);
+        await db.SaveChangesAsync();
+    }
+
+    public async Task LeaveUncutAsync(Part part)
+    {
+        var record = Record(part);
+        Journey.LeaveUncut(record, record.RequestForPlan(dialConfirmed: true), Hand);
+        await db.SaveChangesAsync();
+    }
+
+    public async Task CutAsync(Part part, int darkOuter = 0, int darkInner = 0)
+    {
+        var clean = darkOuter == 0 && darkInner == 0;
+        MinutesAgo -= 4;
+        Journey.RecordPass(Record(part), new(darkOuter, darkInner, clean ? Length.Zero : null, clean ? Length.Zero : null, null, null), Hand);
+        await db.SaveChangesAsync();
+    }
+
+    public async Task ConfirmAsync(Part part)
+    {
+        Journey.Confirm(Record(part), readingsAreFit: true, Hand);
+        await db.SaveChangesAsync();
+    }
+
+    public async Task CloseAsync(Part part, OutcomeKind kind, string? reason = null, bool betweenLimits = false)
+    {
+        Journey.Close(part, kind, reason, betweenLimits, Hand);
+        await db.SaveChangesAsync();
+    }
+
+    private async Task<Part> PartAsync(Job job, Corner corner, string? mark, WorkSurface surface, LengthUnit unit, string? nominal, string? machineTo, string? discard)
+    {
+        // Short and legible through grease: no 0, O, 1, I or L.
+        var part = new Part { Tag = "TQ" + (char)('A' + tags / 7) + (char)('2' + tags % 7) + (char)('P' + tags % 5), Corner = corner, Mark = mark, Surfaces = { surface } };
+        tags++;
+        job.Parts.Add(part);
+        Limits(surface, unit, nominal, machineTo, discard);
+        await db.SaveChangesAsync();
+        return part;
+    }
+
+    private void Limits(WorkSurface surface, LengthUnit unit, string? nominal, string? machineTo, string? discard)
+    {
+        void Add(LimitKind kind, string? text, LimitSource source)
+        {
+            if (text is not null) Journey.Limit(surface, kind, Typed(text, unit), unit, source, Hand);
+        }
+        Add(LimitKind.Nominal, nominal, LimitSource.LimitBook);
+        Add(LimitKind.MachineTo, machineTo, LimitSource.LimitBook);
+        Add(LimitKind.Discard, discard, LimitSource.CastMarking);
+    }
+
+    private SurfaceRecord Record(Part part) => new(part.Surfaces[0], part, shop);
+
+    private static TypedLength Typed(string text, LengthUnit unit) =>
+        LengthParser.Parse(text, unit, allowZero: true).Typed ?? throw new InvalidOperationException($"The demo data holds a bad length: {text}");
+
+    private static Length Mm(decimal millimetres) => Length.FromMillimetres(millimetres);
+
+    private static DateTimeOffset QuarterHour(DateTimeOffset at) => new(at.Ticks - at.Ticks % TimeSpan.FromMinutes(15).Ticks, at.Offset);
+}

@@ -1,0 +1,150 @@
+using Uncial.Core;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Release;
+
+namespace Uncial.Data;
+
+/// <summary>Who states something, and when.</summary>
+public readonly record struct Hand(int OperatorId, DateTimeOffset At);
+
+/// <summary>What the operator saw after a pass.</summary>
+/// <param name="DarkOuter">Dark twelfths of the outer face or bore, bit 0 at 12 o'clock.</param>
+/// <param name="DarkInner">Dark twelfths of the inner face.</param>
+/// <param name="GrooveOuter">Groove left, or null where nobody looked.</param>
+/// <param name="GrooveInner">Groove left on the inner face, or null.</param>
+/// <param name="Size">A size measured now, or null.</param>
+/// <param name="SizeDegrees">Where it was measured.</param>
+public sealed record PassSeen(int DarkOuter, int DarkInner, Length? GrooveOuter, Length? GrooveInner, Length? Size, decimal? SizeDegrees);
+
+/// <summary>
+/// The steps of a part's journey: each adds its facts, in one place, for the pages and the demo data alike. Nothing is saved here.
+/// </summary>
+public static class Journey
+{
+    /// <summary>Technique key of a plan that cuts nothing: the surface is left as it is.</summary>
+    public const string NoCut = "none";
+
+    /// <summary>Technique key of a plan that ended early: clean before its last pass, or stopped.</summary>
+    public const string Finished = "finished";
+
+    private const int AllSectors = Coverage.Sectors;
+
+    public static void Limit(WorkSurface surface, LimitKind kind, TypedLength typed, LengthUnit unit, LimitSource source, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(surface);
+        ArgumentNullException.ThrowIfNull(typed);
+        surface.Turn++;
+        surface.LimitEntries.Add(new() { Kind = kind, Value = typed.Value, Typed = typed.Text, Unit = unit, Source = source, At = hand.At, ById = hand.OperatorId });
+    }
+
+    public static void Read(SurfaceRecord record, ReadingKind kind, ReadingPlace? place, TypedLength typed, LengthUnit unit, bool insisted, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(typed);
+        record.Surface.Turn++;
+        record.Surface.Readings.Add(new()
+        {
+            Kind = kind, Degrees = place?.Degrees, Station = place?.Station, Value = typed.Value, Typed = typed.Text, Unit = unit, Insisted = insisted,
+            Resolution = record.Gauge.Resolution, Uncertainty = record.Gauge.Uncertainty, Cuts = record.CutsDone, At = hand.At, ById = hand.OperatorId,
+        });
+    }
+
+    public static void Withdraw(SurfaceRecord record, ReadingEntry reading, string reason, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(reading);
+        record.Surface.Turn++;
+        reading.Withdrawal = new() { Reason = reason, At = hand.At, ById = hand.OperatorId };
+    }
+
+    public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(option);
+        record.Surface.Turn++;
+        record.Surface.Plans.Add(new()
+        {
+            Version = (record.LatestPlan?.Version ?? 0) + 1, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
+            Document = StoredJson.Write(new PlanDocument(request, option, why)),
+        });
+    }
+
+    /// <summary>Leaves the surface uncut: it goes on to be confirmed by the readings it has.</summary>
+    public static void LeaveUncut(SurfaceRecord record, PlanRequest request, Hand hand) =>
+        TakePlan(record, request, Empty(NoCut), [], hand);
+
+    /// <summary>Records the pass that is due, reads the metal, and plans anew where that changes the plan.</summary>
+    public static AfterPass RecordPass(SurfaceRecord record, PassSeen seen, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(seen);
+        var plan = record.Plan ?? throw new InvalidOperationException("No plan was taken.");
+        var index = record.PassesOfPlan.Count;
+        var passes = plan.Option.Passes;
+        if (index >= passes.Count) throw new InvalidOperationException("All passes of the plan are done.");
+
+        SideSeen[] sides = record.Kind == PartKind.Rotor
+            ? [new(Clean(seen.DarkOuter), seen.GrooveOuter), new(Clean(seen.DarkInner), seen.GrooveInner)]
+            : [new(Clean(seen.DarkOuter), seen.GrooveOuter)];
+        var size = seen.Size is { } s ? new SizeSeen(s, IsBright(record.Kind, seen)) : (SizeSeen?)null;
+        var after = AfterPass.Read(plan.Request, [.. passes.Take(index + 1)], [.. passes.Skip(index + 1)], sides, size, record.Shop.Rules);
+        record.Surface.Turn++;
+        record.Surface.Passes.Add(new()
+        {
+            Plan = record.LatestPlan, Index = index, Cut = record.CutsDone + 1, DarkOuter = seen.DarkOuter, DarkInner = seen.DarkInner,
+            GrooveOuter = seen.GrooveOuter, GrooveInner = seen.GrooveInner, Size = seen.Size, Next = after.Next,
+            Notes = StoredJson.Write(after.Notes), At = hand.At, ById = hand.OperatorId,
+        });
+        if (after.Next == NextStep.PlanAnew) PlanAnew(record, after, plan.Option.Key, hand);
+        else if (after.Next == NextStep.Stop || (after.Next == NextStep.Finished && index + 1 < passes.Count))
+            TakePlan(record, after.Request, Empty(Finished), after.Notes, hand);
+        return after;
+    }
+
+    /// <summary>Judges the surface and keeps the judgement as a fact.</summary>
+    public static Judgement Confirm(SurfaceRecord record, bool readingsAreFit, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        var judgement = record.Judge(readingsAreFit);
+        if (judgement.Worst is not { } worst) return judgement;
+        record.Surface.Turn++;
+        record.Surface.Confirmations.Add(new()
+        {
+            Cuts = record.CutsDone, Kind = record.Kind, Worst = worst, Discard = record.Limits!.Discard, MachineTo = record.Limits.MachineTo,
+            Uncertainty = record.Uncertainty, Allowance = judgement.Allowance, GrooveLeft = record.GrooveLeft, Decision = judgement.Decision,
+            At = hand.At, ById = hand.OperatorId,
+        });
+        return judgement;
+    }
+
+    /// <summary>Ends the part's journey. The database refuses what must not leave.</summary>
+    public static void Close(Part part, OutcomeKind kind, string? reason, bool betweenLimits, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(part);
+        part.Outcome = new() { Kind = kind, Reason = string.IsNullOrWhiteSpace(reason) ? null : reason.Trim(), DoNotMachineAgain = betweenLimits, At = hand.At, ById = hand.OperatorId };
+    }
+
+    private static void PlanAnew(SurfaceRecord record, AfterPass after, string technique, Hand hand)
+    {
+        var anew = PassPlanner.Plan(after.Request with { DefaultTechnique = technique });
+        var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart) ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
+        TakePlan(record, after.Request, option ?? Empty(Finished), option is null ? [.. after.Notes, new Note("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)] : after.Notes, hand);
+    }
+
+    private static PlanOption Empty(string key) => new(key, null, PlanStart.Free, Length.Zero, Length.Zero, [], []);
+
+    private static int Clean(int dark) => AllSectors - System.Numerics.BitOperations.PopCount((uint)dark);
+
+    /// <summary>Bright on every side where it was measured; in a drum at both ends of the diameter.</summary>
+    private static bool IsBright(PartKind kind, PassSeen seen)
+    {
+        if (seen.SizeDegrees is not { } degrees) return false;
+        var sector = (int)Math.Round(degrees / 30m) % AllSectors;
+        var dark = kind == PartKind.Rotor ? seen.DarkOuter | seen.DarkInner : seen.DarkOuter;
+        var places = kind == PartKind.Rotor ? 1 << sector : 1 << sector | 1 << (sector + AllSectors / 2) % AllSectors;
+        return (dark & places) == 0;
+    }
+}

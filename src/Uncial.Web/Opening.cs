@@ -1,0 +1,30 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Uncial.Data;
+using Uncial.Data.Demo;
+
+namespace Uncial.Web;
+
+/// <summary>Opens the shop in the morning: migrations, roles, the shop's row, and the demo data once.</summary>
+internal static class Opening
+{
+    public static async Task OpenAsync(IServiceProvider services, bool demo)
+    {
+        var db = services.GetRequiredService<UncialDb>();
+        await db.Database.MigrateAsync();
+        var roles = services.GetRequiredService<RoleManager<IdentityRole<int>>>();
+        foreach (var role in new[] { Roles.Operator, Roles.Lead, Roles.Owner })
+            if (!await roles.RoleExistsAsync(role)) await roles.CreateAsync(new(role));
+
+        var shop = await db.Shops.SingleOrDefaultAsync();
+        if (shop is null)
+        {
+            shop = Shop.New("The workshop");
+            db.Shops.Add(shop);
+            await db.SaveChangesAsync();
+        }
+        var operators = services.GetRequiredService<UserManager<Operator>>();
+        if (demo && !await operators.Users.AnyAsync())
+            await DemoShop.LoadAsync(db, operators, shop, services.GetRequiredService<TimeProvider>().GetUtcNow());
+    }
+}

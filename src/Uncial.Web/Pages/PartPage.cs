@@ -1,0 +1,113 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Data;
+using Uncial.Web.Wording;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What the pages of a part have in common: finding it, who acts, and noticing that somebody else was faster.</summary>
+public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PageModel
+{
+    [BindProperty(SupportsGet = true)] public string Tag { get; set; } = "";
+
+    /// <summary>Which work surface of the part, from 1.</summary>
+    [BindProperty(SupportsGet = true)] public int Number { get; set; } = 1;
+
+    /// <summary>State of the surface when the page was made.</summary>
+    [BindProperty] public int Turn { get; set; }
+
+    public SurfaceRecord Record { get; private set; } = null!;
+    public Part Part => Record.Part;
+    public Limits Limits => Record.Limits!;
+    public bool IsRotor => Record.Kind == PartKind.Rotor;
+
+    /// <summary>Something that went wrong with the action as a whole.</summary>
+    public string? Trouble { get; protected set; }
+
+    protected UncialDb Db => db;
+    protected ShopFile ShopFile => shop;
+    protected Reader Reader => reader;
+    protected Hand Hand => new(reader.OperatorId, time.GetUtcNow());
+
+    protected abstract Station At { get; }
+
+    public string Href(Station station) => RailView.Href(Record, Number, station);
+
+    /// <summary>Name of the part and, where it has two, of the surface.</summary>
+    public string Title => Words.Of(Part, Part.Surfaces[0]) + (Part.Surfaces.Count > 1 ? (Record.Surface.InHat ? ", hat drum" : ", faces") : "");
+
+    public string Subtitle => $"{Part.Job!.Vehicle}, job {Part.Job.Number}";
+
+    /// <summary>Loads the part; null where all is well, otherwise where to go instead.</summary>
+    protected async Task<IActionResult?> LoadAsync(CancellationToken cancel)
+    {
+        var part = await shop.PartAsync(Tag, cancel);
+        if (part is null || Number < 1 || Number > part.Surfaces.Count) return NotFound();
+        Record = new(part.Surfaces[Number - 1], part, await shop.ShopAsync(cancel));
+        ViewData["Title"] = Title;
+        ViewData["Rail"] = RailView.Of(Record, Number, At);
+        if (Record.Limits is null && At != Station.Receive && At != Station.Release) return Redirect(Href(Station.Receive));
+        return null;
+    }
+
+    /// <summary>Notices an action on a page that was made before somebody else's fact.</summary>
+    protected bool IsStale()
+    {
+        if (Turn == Record.Surface.Turn) return false;
+        var last = Record.Surface.Readings.Cast<Fact>().Concat(Record.Surface.Plans).Concat(Record.Surface.Passes).Concat(Record.Surface.Confirmations)
+            .Concat(Record.Surface.LimitEntries).MaxBy(f => f.At);
+        Trouble = $"{last?.By?.DisplayName ?? "Somebody"} has added to this part since you looked. It is shown now; nothing of yours is lost. Press again if it still holds.";
+        return true;
+    }
+
+    /// <summary>Saves, or says in the shop's words why the database refused.</summary>
+    protected async Task<bool> SaveAsync(CancellationToken cancel)
+    {
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+            return true;
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            Trouble = "Somebody else added to this part in the same moment. Look again, then press again.";
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
+        {
+            Trouble = Words.Say("db." + state);
+        }
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
+        {
+            Trouble = "Somebody else did the same just before you. Look again.";
+        }
+        return false;
+    }
+
+    /// <summary>Forgets what could not be saved and shows what is on record now.</summary>
+    protected async Task<IActionResult> ShowAgainAsync(CancellationToken cancel)
+    {
+        db.ChangeTracker.Clear();
+        return await LoadAsync(cancel) ?? await ShowAsync(cancel);
+    }
+
+    /// <summary>Fills the page for showing.</summary>
+    protected abstract Task<IActionResult> ShowAsync(CancellationToken cancel);
+
+    public virtual async Task<IActionResult> OnGetAsync(CancellationToken cancel) => await LoadAsync(cancel) ?? await ShowAsync(cancel);
+
+    /// <summary>Reads a typed length of a field, or puts what is wrong at the field.</summary>
+    protected TypedLength? ReadLength(string field, string? text, LengthUnit unit, bool allowZero = false)
+    {
+        var result = LengthParser.Parse(text, unit, allowZero);
+        if (result.Typed is { } typed && allowZero && typed.Value.Millimetres > 50) { ModelState.AddModelError(field, Words.Say("fault.tooDeep")); return null; }
+        if (result.Fault is { } fault) ModelState.AddModelError(field, Words.Of(fault, unit));
+        return result.Typed;
+    }
+
+    /// <summary>What is wrong with a field, or null.</summary>
+    public string? WrongWith(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
+}

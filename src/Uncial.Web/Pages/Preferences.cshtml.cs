@@ -1,0 +1,28 @@
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Uncial.Data;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>Unit, theme and signing out: what the rail offers on every page.</summary>
+public class PreferencesModel(SignInManager<Operator> signIn) : PageModel
+{
+    public IActionResult OnGet() => Redirect("/");
+
+    public IActionResult OnPostUnit(string? unit, string? back) => Keep(Reader.UnitCookie, unit == "in" ? "in" : "mm", back);
+
+    public IActionResult OnPostTheme(string? theme, string? back) => Keep(Reader.ThemeCookie, theme == "dark" ? "dark" : "light", back);
+
+    public async Task<IActionResult> OnPostSignOutAsync()
+    {
+        await signIn.SignOutAsync();
+        return Redirect("/SignIn");
+    }
+
+    private IActionResult Keep(string cookie, string value, string? back)
+    {
+        Response.Cookies.Append(cookie, value, new() { MaxAge = TimeSpan.FromDays(365), IsEssential = true, SameSite = SameSiteMode.Lax, HttpOnly = true });
+        return LocalRedirect(Url.IsLocalUrl(back) ? back : "/");
+    }
+}

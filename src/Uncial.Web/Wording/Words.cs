@@ -1,0 +1,68 @@
+using System.Globalization;
+using System.Resources;
+using Uncial.Core;
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+using Uncial.Data;
+
+namespace Uncial.Web.Wording;
+
+/// <summary>The words of the shop, from the resource file. What Core names by code gets its sentence here, in the reader's unit.</summary>
+public static class Words
+{
+    private static readonly ResourceManager Resources = new("Uncial.Web.Wording.Words", typeof(Words).Assembly);
+
+    public static string Say(string key, params object?[] with) =>
+        string.Format(CultureInfo.InvariantCulture, Resources.GetString(key, CultureInfo.InvariantCulture) ?? throw new KeyNotFoundException($"No words for '{key}'."), with);
+
+    /// <summary>The sentence, or the name itself where a shop has made up its own.</summary>
+    public static string SayOr(string key, string otherwise) => Resources.GetString(key, CultureInfo.InvariantCulture) ?? otherwise;
+
+    public static string Of(Note note, LengthUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(note);
+        return Say("note." + note.Code, Figure(note.Length, unit), Figure(note.Second, unit),
+            note.Degrees is { } d ? Clock(d) : null, note.Subject is { } s ? SayOr("side." + s, SayOr("technique." + s, s)) : null);
+    }
+
+    public static string Of(LengthFault fault, LengthUnit unit) => Say("fault." + fault, unit == LengthUnit.Inch ? "0.957 or 8 7/8 + 132t" : "24.31 or 24+.31");
+
+    public static string Of(Doubt doubt, Length value, Limits limits, LengthUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(limits);
+        return Say("doubt." + doubt, With(value, unit), With(limits.Nominal ?? limits.MachineTo, unit));
+    }
+
+    public static string Technique(string key) => SayOr("technique." + key, key);
+
+    /// <summary>A surface in words: rotor, drum, or the drum in a rotor's hat.</summary>
+    public static string Of(WorkSurface surface)
+    {
+        ArgumentNullException.ThrowIfNull(surface);
+        return Say(surface.InHat ? "kind.InHat" : "kind." + surface.Kind);
+    }
+
+    /// <summary>A part in words: "Front left rotor", "Other drum, hub no. 2".</summary>
+    public static string Of(Part part, WorkSurface? surface = null)
+    {
+        ArgumentNullException.ThrowIfNull(part);
+        surface ??= part.Surfaces[0];
+        return part.Corner == Corner.Other && part.Mark is { } mark ? $"{mark} {Of(surface)}" : $"{Say("corner." + part.Corner)} {Of(surface)}";
+    }
+
+    /// <summary>A place as on the face of a clock: 12, 1½, 3; anything between in degrees.</summary>
+    public static string Clock(decimal degrees)
+    {
+        var hour = degrees % 360 / 30m;
+        var whole = (int)Math.Floor(hour);
+        var half = hour - whole;
+        if (half is not (0m or 0.5m)) return Math.Round(degrees % 360, 0).ToString(CultureInfo.InvariantCulture) + "°";
+        return (whole == 0 ? 12 : whole).ToString(CultureInfo.InvariantCulture) + (half == 0.5m ? "½" : "");
+    }
+
+    /// <summary>A figure with its unit.</summary>
+    public static string With(Length length, LengthUnit unit) => LengthText.Reading(length, unit) + " " + LengthText.Name(unit);
+
+    private static string? Figure(Length? length, LengthUnit unit) => length is { } l ? With(l, unit) : null;
+}

@@ -1,0 +1,41 @@
+// Shows under a typed length how it is understood, as the server reads it.
+const waiting = new WeakMap();
+
+async function echo(input) {
+  const says = input.closest('.entry,.field').querySelector('.expands,.says');
+  const text = input.value.trim();
+  const box = input.closest('.entry,.field');
+  box.classList.toggle('is-long', text.length > 9);
+  if (!text) { says.textContent = ''; box.classList.remove('is-wrong'); return; }
+  const turn = (waiting.get(input) ?? 0) + 1;
+  waiting.set(input, turn);
+  try {
+    const answer = await fetch('/api/v1/lengths/parse', {
+      method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ text, unit: unitOf(input) }),
+    });
+    const body = await answer.json();
+    if (waiting.get(input) !== turn) return;
+    box.classList.remove('is-wrong');
+    says.textContent = answer.ok ? body.echo : Number(text) === 0 ? 'none' : body.errors?.text?.[0] ?? '';
+  } catch {
+    says.textContent = 'The server does not answer; what you typed stays.';
+  }
+}
+
+// A group of limits names its own unit, as marked; everything else is in the reader's.
+function unitOf(input) {
+  const own = input.form?.querySelector('[data-unit-of-lengths]:checked');
+  return own?.value ?? document.querySelector('.unit-switch [aria-pressed=true]')?.value ?? 'mm';
+}
+
+export function startEcho() {
+  document.querySelectorAll('[data-length]:not([data-echoes])').forEach(input => {
+    input.dataset.echoes = '';
+    input.addEventListener('input', () => echo(input));
+    if (input.value && !input.closest('.is-wrong')) echo(input);
+  });
+  document.querySelectorAll('[data-unit-of-lengths]:not([data-echoes])').forEach(radio => {
+    radio.dataset.echoes = '';
+    radio.addEventListener('change', () => radio.form.querySelectorAll('[data-length]').forEach(echo));
+  });
+}

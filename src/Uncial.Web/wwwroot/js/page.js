@@ -1,0 +1,135 @@
+// What every page does: sends its forms without losing what was typed, leads the focus, and lets keys and keypad stand for the mouse.
+// No rule of the job lives here: what a typed length means is asked of the server.
+import { startEcho } from './echo.js';
+import { startPass } from './pass.js';
+
+const typed = el => el.matches('input:not([type=checkbox],[type=radio],[type=hidden]),textarea,select');
+
+function arrive() {
+  const first = document.querySelector('.is-wrong input,.is-wrong textarea,[autofocus]');
+  if (first) {
+    first.focus({ preventScroll: true });
+    if (first.select && first.closest('.is-wrong')) first.select();
+  }
+  restoreTyped();
+  startEcho();
+  startPass();
+}
+
+/* ---------- forms ---------- */
+let busy = false;
+
+async function send(form, button) {
+  if (busy) return;
+  busy = true;
+  const data = new FormData(form);
+  if (button?.name) data.append(button.name, button.value);
+  const action = button?.getAttribute('formaction') || form.action;
+  try {
+    const answer = await fetch(action, { method: 'POST', body: data, headers: { 'X-Requested-With': 'fetch' } });
+    if (answer.status >= 502) throw new Error('away');
+    show(await answer.text(), answer.url);
+  } catch {
+    // The server is away. Everything typed stands where it is, and the same key sends it again.
+    form.classList.add('is-lost');
+    document.body.classList.add('is-lost');
+    form.querySelector('[data-lost]')?.scrollIntoView({ block: 'nearest' });
+  } finally {
+    busy = false;
+  }
+}
+
+function show(html, url) {
+  const page = new DOMParser().parseFromString(html, 'text/html');
+  const [from, to] = [page.querySelector('.page,.sign-in'), document.querySelector('.page,.sign-in')];
+  const scroll = document.querySelector('.slate')?.scrollTop ?? 0;
+  // Another kind of page (signed out, printed tag): go there as the browser does.
+  if (!from || !to || from.className !== to.className) { location.assign(url); return; }
+  document.title = page.title;
+  document.documentElement.dataset.theme = page.documentElement.dataset.theme;
+  document.body.classList.remove('is-lost');
+  const same = new URL(url).pathname === location.pathname;
+  if (url !== location.href) history.pushState(null, '', url);
+  to.replaceWith(document.adoptNode(from));
+  if (same) document.querySelector('.slate')?.scrollTo(0, scroll);
+  arrive();
+}
+
+addEventListener('popstate', () => location.reload());
+
+document.addEventListener('submit', event => {
+  const form = event.target;
+  if (form.matches('[data-unit-form]')) keepTyped();
+  if (!form.matches('[data-swap]')) return;
+  event.preventDefault();
+  send(form, event.submitter);
+});
+
+/* ---------- a change of unit or theme keeps what is being typed ---------- */
+const keptKey = () => 'typed:' + location.pathname;
+
+function keepTyped() {
+  const unit = document.querySelector('.unit-switch [aria-pressed=true]')?.value;
+  const values = {};
+  document.querySelectorAll('form[data-swap]').forEach(form => [...form.elements].filter(e => e.name && typed(e) && e.type !== 'password').forEach(e => {
+    // A bare figure keeps the unit that it was typed in.
+    const bare = e.hasAttribute('data-length') && e.value.trim() && /^[\d.,\s+/-]+$/.test(e.value);
+    values[e.name] = bare ? e.value.split('+').map(t => t.trim() + unit).join(' + ') : e.value;
+  }));
+  sessionStorage.setItem(keptKey(), JSON.stringify(values));
+}
+
+function restoreTyped() {
+  const kept = sessionStorage.getItem(keptKey());
+  if (!kept) return;
+  sessionStorage.removeItem(keptKey());
+  for (const [name, value] of Object.entries(JSON.parse(kept))) {
+    const field = document.querySelector(`form[data-swap] [name="${CSS.escape(name)}"]`);
+    if (field && value) field.value = value;
+  }
+}
+
+/* ---------- keypad ---------- */
+document.addEventListener('click', event => {
+  const key = event.target.closest('[data-keypad] .key');
+  if (!key) return;
+  const entry = key.closest('form').querySelector('[data-entry]');
+  if (entry.disabled) return;
+  if (key.dataset.do === 'wipe') entry.value = '';
+  else if (key.dataset.do === 'back') entry.value = entry.value.slice(0, -1);
+  else entry.value += key.dataset.put ?? key.textContent;
+  entry.dispatchEvent(new Event('input', { bubbles: true }));
+  entry.focus({ preventScroll: true });
+});
+
+/* ---------- keys ---------- */
+const main = () => document.querySelector('.slate .button.go:not([disabled])');
+
+document.addEventListener('keydown', event => {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
+  const at = document.activeElement;
+  const inField = at && typed(at);
+  if (event.key === 'Enter' && inField && at.matches('[data-next]') && at.value.trim()) {
+    // Enter walks on through the fields; at the last it is the main action.
+    const fields = [...at.form.elements].filter(e => e.matches('[data-next]'));
+    const next = fields[fields.indexOf(at) + 1];
+    if (next) { event.preventDefault(); next.focus(); next.select?.(); return; }
+  }
+  if (event.key === 'Enter' && !inField && !at?.closest('a,button,summary,[role=button],input')) { main()?.click(); event.preventDefault(); return; }
+  if (inField) {
+    if (event.key === 'Escape') { at.blur(); event.preventDefault(); }
+    return;
+  }
+  const named = document.querySelector(`[data-key="${CSS.escape(event.key === ' ' ? 'Space' : event.key)}"]:not([disabled])`);
+  if (named && !(event.key === ' ' && at?.matches('button,[role=button],input'))) { event.preventDefault(); named.click(); return; }
+  const entry = document.querySelector('[data-entry]:not([disabled])');
+  if (entry && /^[\d.,/]$/.test(event.key)) entry.focus({ preventScroll: true }); // the digit itself then lands in the entry
+});
+
+/* ---------- the clock on the bench ---------- */
+setInterval(() => {
+  const clock = document.querySelector('[data-clock]');
+  if (clock) clock.textContent = new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+}, 5000);
+
+arrive();
