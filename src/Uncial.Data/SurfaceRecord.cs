@@ -102,8 +102,12 @@ public sealed class SurfaceRecord
 
     public DrumFigures DrumFigures => DrumAssessment.Assess(DrumMeasurement, Shop.Rules);
 
-    /// <summary>Worst reading now: least thickness or largest diameter; null without readings.</summary>
-    public Length? Worst => Kind == PartKind.Rotor ? RotorFigures.Least : DrumFigures.Largest;
+    /// <summary>Worst reading now: least thickness or largest diameter; null without readings or limits.</summary>
+    public Length? Worst => Limits is null ? null : Kind == PartKind.Rotor ? RotorFigures.Least : DrumFigures.Largest;
+
+    /// <summary>The worst reading, or where the part is on the lathe the size that its last pass should have left.</summary>
+    public Length? Expected => Worst ?? (CutsDone == 0 ? null
+        : PassesOfPlan.Count > 0 ? Plan!.Option.Passes[PassesOfPlan.Count - 1].SizeAfter : Plan?.Request.Touch);
 
     /// <summary>Verdict of the standing readings against discard.</summary>
     public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;

@@ -35,4 +35,16 @@ public static class Plausibility
         if (slipped > 0.7m && slipped < 1.1m) return Doubt.WrongUnit;
         return ratio < low ? Doubt.TooSmall : Doubt.TooLarge;
     }
+
+    /// <summary>
+    /// Questions a limit that no part of the kind has: thickness 3 … 80 mm, inside diameter 100 … 700 mm. Most often the unit slipped.
+    /// </summary>
+    public static Doubt? QuestionLimit(Length limit, PartKind kind)
+    {
+        var (low, high) = kind == PartKind.Rotor ? (3m, 80m) : (100m, 700m);
+        if (limit.Millimetres >= low && limit.Millimetres <= high) return null;
+        var slipped = limit.Millimetres < low ? limit.Millimetres * Length.MillimetresPerInch : limit.Millimetres / Length.MillimetresPerInch;
+        if (slipped >= low && slipped <= high) return Doubt.WrongUnit;
+        return limit.Millimetres < low ? Doubt.TooSmall : Doubt.TooLarge;
+    }
 }

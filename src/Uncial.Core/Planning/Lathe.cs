@@ -13,6 +13,9 @@ public sealed record Lathe
     /// <summary>What one division of its dials is marked as.</summary>
     public required Length Division { get; init; }
 
+    /// <summary>Unit in which its dials are marked; settings are given in it whatever the reader's unit.</summary>
+    public LengthUnit DialUnit { get; init; }
+
     /// <summary>The dials count diameter or thickness instead of depth.</summary>
     public bool CountsDiameter { get; init; }
 

@@ -50,7 +50,7 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
 
         ViewData["Title"] = "Bench, " + Now.ToString("dddd", System.Globalization.CultureInfo.InvariantCulture);
         ViewData["At"] = "bench";
-        ViewData["Sub"] = $"{shop.Name}. {At(Station.Done).Count} out, {At(Station.Cut).Count} on the lathe, {all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
+        ViewData["Sub"] = $"{shop.Name}. {At(Station.Done).Count} out, {At(Station.Cut).Count} on, {all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
     }
 
     /// <summary>The surface that is furthest behind decides where the part waits.</summary>
@@ -83,12 +83,12 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     public (string Figure, string Mark, string Word, string Css)? StockOf(SurfaceRecord record)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record.Limits is not { } limits || record.Worst is not { } worst) return null;
+        if (record.Limits is not { } limits || record.Expected is not { } worst) return null;
         var toDiscard = Limits.Margin(record.Kind, worst, limits.Discard);
         if (toDiscard < Length.Zero) return (reader.Figure(-toDiscard, Toward.Greater), "over", "over", "is-over");
         var spare = Limits.Margin(record.Kind, worst, limits.MachineTo);
         if (spare < Length.Zero) return (reader.Margin(toDiscard), "close", "to wear", "is-brass");
-        return (reader.Margin(spare), spare < record.Uncertainty ? "close" : "within", spare < record.Uncertainty ? "close" : "spare", spare < record.Uncertainty ? "is-brass" : "is-blue");
+        return (reader.Margin(spare), record.Worst is null ? "planned" : spare < record.Uncertainty ? "close" : "within", record.Worst is null ? "by plan" : spare < record.Uncertainty ? "close" : "spare", spare < record.Uncertainty ? "is-brass" : "is-blue");
     }
 
     public string Promise(Job job)

@@ -109,9 +109,9 @@ document.addEventListener('keydown', event => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
   const at = document.activeElement;
   const inField = at && typed(at);
-  if (event.key === 'Enter' && inField && at.matches('[data-next]') && at.value.trim()) {
+  if (event.key === 'Enter' && inField && at.matches('[data-next]')) {
     // Enter walks on through the fields; at the last it is the main action.
-    const fields = [...at.form.elements].filter(e => e.matches('[data-next]'));
+    const fields = [...at.form.elements].filter(e => e.matches('[data-next]') && e.offsetParent);
     const next = fields[fields.indexOf(at) + 1];
     if (next) { event.preventDefault(); next.focus(); next.select?.(); return; }
   }
@@ -133,3 +133,5 @@ setInterval(() => {
 }, 5000);
 
 arrive();
+
+document.addEventListener('click', event => { if (event.target.closest('[data-print]')) window.print(); });

@@ -1,0 +1,62 @@
+using Microsoft.AspNetCore.Html;
+using Uncial.Core.Lengths;
+using Uncial.Core.Planning;
+
+namespace Uncial.Web.Drawing;
+
+/// <summary>The collars of the lathe's dials, and the clocks on which what is dark is tapped.</summary>
+internal static class LatheDrawing
+{
+    private const double Cy = 186, R = 136;
+
+    /// <summary>A collar for each tool, turned to where it shall stand.</summary>
+    public static IHtmlContent Dials(Lathe lathe, IReadOnlyList<(string Name, Length Setting)> tools)
+    {
+        var svg = new Svg();
+        svg.Add($"<svg class='drawing' viewBox='0 0 600 352' role='img' aria-label='Dials: {string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(lathe, t.Setting)))}'>");
+        for (var i = 0; i < tools.Count; i++) Dial(svg, lathe, tools.Count == 1 ? 300 : i == 0 ? 152 : 448, tools[i].Name, tools[i].Setting);
+        return svg.Add($"</svg>").Html();
+    }
+
+    private static void Dial(Svg svg, Lathe lathe, double cx, string name, Length setting)
+    {
+        var perTurn = lathe.DivisionsPerTurn;
+        var divisions = (double)(setting / lathe.Division);
+        var on = divisions % perTurn;
+        var turns = (int)(divisions / perTurn);
+        svg.Add($"<text x='{cx}' y='30' text-anchor='middle' font-size='20' font-weight='650'>{name}{(turns > 0 ? $", {turns} full {(turns == 1 ? "turn" : "turns")} and" : "")}</text><circle cx='{cx}' cy='{Cy}' r='{R}' fill='var(--sheet)' stroke='var(--iron-3)' stroke-width='2'/>");
+        if (on > 0) svg.Add($"<path d='{Polar.Arc(cx, Cy, R - 12, 0, on / perTurn * 12)}' stroke='var(--blue-fill)' stroke-width='22' fill='none'/>");
+        for (var i = 0; i < perTurn; i++)
+        {
+            var (hour, major) = (i * 12.0 / perTurn, i % 5 == 0);
+            svg.Add($"<path d='M{Polar.P(Polar.At(cx, Cy, R - 1, hour))}L{Polar.P(Polar.At(cx, Cy, R - (major ? 23 : 13), hour))}' stroke='{(i <= on && on > 0 ? "var(--on-blue)" : "var(--ink)")}' stroke-width='{(major ? 2.2 : 1.2)}'/>");
+            if (i % 10 != 0) continue;
+            var p = Polar.At(cx, Cy, R - 38, hour);
+            svg.Add($"<text x='{p.X}' y='{p.Y + 6}' text-anchor='middle' font-size='17' class='fig q' font-weight='600'>{i}</text>");
+        }
+        var pointer = on / perTurn * 12;
+        svg.Add($"<path d='M{Polar.P(Polar.At(cx, Cy, R + 2, pointer))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer - 0.22))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer + 0.22))}Z' fill='var(--ink)'/>");
+        var text = DialText.Of(lathe, setting);
+        svg.Add($"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>turned in, {LengthText.Name(lathe.DialUnit)}{(lathe.CountsDiameter ? " of diameter" : "")}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text>");
+    }
+
+    /// <summary>A clock for each side; a sector is dark or clean, and a tap turns it.</summary>
+    public static IHtmlContent Clocks(IReadOnlyList<(string Name, string Field, int Dark)> sides)
+    {
+        var svg = new Svg();
+        svg.Add($"<svg class='drawing' viewBox='0 0 600 352' role='group' aria-label='Which twelfths are still dark?'>");
+        for (var i = 0; i < sides.Count; i++)
+        {
+            var (cx, (name, field, dark)) = (sides.Count == 1 ? 300.0 : i == 0 ? 152 : 448, sides[i]);
+            svg.Add($"<text x='{cx}' y='30' text-anchor='middle' font-size='20' font-weight='650'>{name}</text><g data-face='{field}' role='group' aria-label='{name}'>");
+            for (var hour = 0; hour < 12; hour++)
+            {
+                var isDark = (dark & 1 << hour) != 0;
+                var at = Polar.At(cx, Cy, 101, hour);
+                svg.Add($"<g class='sector' role='button' tabindex='{(hour == 0 ? 0 : 0)}' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, {(hour == 0 ? 12 : hour)} o’clock dark'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text><text class='word' x='{at.X}' y='{at.Y + 21}' text-anchor='middle'>dark</text></g>");
+            }
+            svg.Add($"<text data-count='' x='{cx}' y='{Cy + 2}' text-anchor='middle' class='fig' font-size='40' font-weight='650' letter-spacing='-2'>{System.Numerics.BitOperations.PopCount((uint)dark)}</text><text x='{cx}' y='{Cy + 24}' text-anchor='middle' font-size='16' class='q'>of 12 dark</text></g>");
+        }
+        return svg.Add($"</svg>").Html();
+    }
+}

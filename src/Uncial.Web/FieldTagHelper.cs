@@ -1,0 +1,32 @@
+using System.Net;
+using Microsoft.AspNetCore.Razor.TagHelpers;
+
+namespace Uncial.Web;
+
+/// <summary>A labelled field of the slate with the place where it says how it was understood, or what is wrong with it.</summary>
+[HtmlTargetElement("say-field")]
+public sealed class FieldTagHelper : TagHelper
+{
+    public string Label { get; set; } = "";
+    public string Name { get; set; } = "";
+    public string? Value { get; set; }
+    public string? Wrong { get; set; }
+    public string? Hint { get; set; }
+    public bool IsLength { get; set; }
+    public bool Focus { get; set; }
+    public string Css { get; set; } = "";
+    public string Type { get; set; } = "text";
+
+    public override void Process(TagHelperContext context, TagHelperOutput output)
+    {
+        ArgumentNullException.ThrowIfNull(output);
+        output.TagName = "label";
+        output.TagMode = TagMode.StartTagAndEndTag;
+        output.Attributes.SetAttribute("class", $"field {Css} {(string.IsNullOrEmpty(Wrong) ? "" : "is-wrong")}".Trim());
+        static string E(string? text) => WebUtility.HtmlEncode(text ?? "");
+        output.Content.SetHtmlContent(
+            $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
+            + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "") + (Focus ? " autofocus" : "")
+            + (string.IsNullOrEmpty(Wrong) ? "" : " aria-invalid=\"true\"") + $"><span class=\"says\" role=\"status\">{E(Wrong)}</span>");
+    }
+}

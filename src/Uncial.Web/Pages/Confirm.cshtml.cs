@@ -1,0 +1,75 @@
+using Microsoft.AspNetCore.Mvc;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Release;
+using Uncial.Data;
+using Uncial.Web.Drawing;
+using Uncial.Web.Wording;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>Confirm: read again at the same places, judge with the arithmetic spelled out, keep the judgement.</summary>
+public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : ReadingPage(db, shop, reader, time)
+{
+    [BindProperty] public bool OffClean { get; set; }
+
+    protected override Station At => Station.Confirm;
+
+    public Judgement Judgement { get; private set; } = null!;
+    public IReadOnlyList<SurfaceRecord> Pair { get; private set; } = [];
+    public bool AllRead { get; private set; }
+
+    public async Task<IActionResult> OnPostConfirmAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (!OffClean) ModelState.AddModelError(nameof(OffClean), "A part warm from cutting reads wrong: let it cool, clean it, then tick.");
+        if (!ModelState.IsValid || Record.Station < Station.Confirm || IsStale()) return await ShowAsync(cancel);
+        var judgement = Journey.Confirm(Record, OffClean, Hand);
+        if (judgement.Worst is null) return await ShowAsync(cancel);
+        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        return judgement.Decision == Decision.MeasureAgain ? Redirect(Request.Path) : Redirect(NextSurface() ?? Href(Station.Release));
+    }
+
+    /// <summary>The other work surface of the part, where it is not confirmed yet.</summary>
+    private string? NextSurface()
+    {
+        for (var i = 0; i < Part.Surfaces.Count; i++)
+        {
+            var other = new SurfaceRecord(Part.Surfaces[i], Part, Record.Shop);
+            if (i + 1 != Number && other.Station < Station.Release) return RailView.Href(other, i + 1, other.Station);
+        }
+        return null;
+    }
+
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
+    {
+        if (Record.Station < Station.Confirm) return Redirect(Href(Record.Station));
+        PickPlace();
+        AllRead = Record.NextPlace is null;
+        Judgement = Record.Judge(readingsAreFit: true);
+        // Left and right of the axle are confirmed together: the other side is shown beside this one.
+        var other = Part.Corner switch { Corner.FrontLeft => Corner.FrontRight, Corner.FrontRight => Corner.FrontLeft, Corner.RearLeft => Corner.RearRight, Corner.RearRight => Corner.RearLeft, _ => Corner.Other };
+        if (other != Corner.Other)
+            Pair = [.. (await ShopFile.SiblingsAsync(Part, cancel)).Where(p => p.Corner == other)
+                .SelectMany(p => p.Surfaces.Where(s => s.Kind == Record.Kind && s.InHat == Record.Surface.InHat).Select(s => new SurfaceRecord(s, p, Record.Shop)))];
+        return Page();
+    }
+
+    public (string Mark, string Word, string Css) DecisionWords => Judgement.Decision switch
+    {
+        Decision.Release => ("within", "Within limit", ""),
+        Decision.LeadOnly => ("close", "Between limits", "is-brass"),
+        Decision.Never => ("over", "Beyond discard", "is-over"),
+        _ => ("close", AllRead ? "Too close to call" : "Not all is read", "is-brass"),
+    };
+
+    internal StockRuleView Rule()
+    {
+        var view = Readings.Rule(Record, Reader);
+        if (Record.SizesBefore.Count == 0 || Record.CutsDone == 0) return view;
+        var before = IsRotor ? Record.SizesBefore.Min(r => r.Value) : Record.SizesBefore.Max(r => r.Value);
+        if (Record.Worst is not { } worst)
+            return view with { Now = before, NowWord = "Before", Uncertainty = Record.Gauge.Uncertainty, Head = "–", HeadWord = "to be read after the cut", Slices = [new("by the dial", Record.Expected ?? before, "planned")], ForecastWord = "Forecast" };
+        return view with { Now = before, NowWord = "Before", Whisker = worst, Slices = [new("taken", worst, "cut")], ForecastWord = "Finished", HeadWord = view.HeadIsOver ? "over discard" : Judgement.MachineTo == Verdict.Beyond ? "left to discard" : "left to machine-to" };
+    }
+}

@@ -1,0 +1,130 @@
+using Microsoft.AspNetCore.Mvc;
+using Uncial.Core;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Release;
+using Uncial.Data;
+using Uncial.Web.Drawing;
+using Uncial.Web.Wording;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>Plan: the techniques side by side, and the chosen one as passes.</summary>
+public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+{
+    [BindProperty(SupportsGet = true)] public string? Technique { get; set; }
+    [BindProperty] public string? Reason { get; set; }
+
+    protected override Station At => Station.Plan;
+
+    public PassPlan? Plan { get; private set; }
+    public PlanRequest? Basis { get; private set; }
+    public PlanOption? Chosen { get; private set; }
+
+    /// <summary>The part is on the lathe already: the plan that runs is shown, not chosen.</summary>
+    public bool Runs { get; private set; }
+
+    public bool IsBeyond => Record.DiscardVerdict == Verdict.Beyond;
+    public bool EnoughRead => IsRotor ? Record.RotorFigures.Places >= 3 : Record.DrumFigures.Axes >= 2;
+    public bool BelowFloor => !IsRotor && Record.DrumFigures.BelowFloor;
+    public bool MayCut => EnoughRead && !IsBeyond && !BelowFloor && Record.Part.Outcome is null;
+
+    public PassRun RunOf(PassKind kind) => Record.Shop.Lathe.Run(kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
+
+    /// <summary>Speeds need the diameter, minutes the swept band too; what nobody measured is not guessed.</summary>
+    public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
+
+    public bool KnowsMinutes => KnowsSpeed && Record.Surface.Band > Length.Zero;
+
+    public string Minutes(PlanOption option)
+    {
+        ArgumentNullException.ThrowIfNull(option);
+        return KnowsMinutes ? Math.Ceiling(option.Passes.Sum(p => RunOf(p.Kind).Minutes)).ToString("0", System.Globalization.CultureInfo.InvariantCulture) + " min" : "time unknown";
+    }
+
+    /// <summary>What is left to machine-to after the last pass of an option.</summary>
+    public Length? SpareAfter(PlanOption option)
+    {
+        ArgumentNullException.ThrowIfNull(option);
+        return option.Passes.Count == 0 ? null : Limits.Margin(Record.Kind, option.Passes[^1].SizeAfter, Limits.MachineTo);
+    }
+
+    public static string NameOf(PassKind kind, int index, IReadOnlyList<PlannedPass> passes)
+    {
+        ArgumentNullException.ThrowIfNull(passes);
+        return kind == PassKind.Rough && passes.Count(p => p.Kind == PassKind.Rough) > 1 ? $"Rough {passes.Take(index + 1).Count(p => p.Kind == PassKind.Rough)}" : Words.Say("pass." + kind);
+    }
+
+    public async Task<IActionResult> OnPostTakeAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        await PlanAsync(cancel);
+        if (Runs || !MayCut || Chosen is not { CanStart: true } || IsStale()) return Page();
+        Journey.TakePlan(Record, Basis!, Chosen, [], Hand);
+        return await SaveAsync(cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostLeaveAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        await PlanAsync(cancel);
+        if (Runs || !EnoughRead || IsStale()) return Page();
+        Journey.LeaveUncut(Record, Basis!, Hand);
+        return await SaveAsync(cancel) ? Redirect(Href(Station.Confirm)) : await ShowAgainAsync(cancel);
+    }
+
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
+    {
+        if (!EnoughRead && Record.Plan is null) return Redirect(Href(Station.Measure));
+        await PlanAsync(cancel);
+        return Page();
+    }
+
+    private async Task PlanAsync(CancellationToken cancel)
+    {
+        // After a cut a plan is made anew only from new readings; until then the one that runs is shown.
+        Runs = Record.Plan is { } running && (Record.PassesOfPlan.Count < running.Option.Passes.Count || (Record.CutsDone > 0 && Record.Sizes.Count == 0) || Record.Part.Outcome is not null);
+        if (Runs)
+        {
+            (Basis, Chosen) = (Record.Plan!.Request, Record.Plan.Option);
+            return;
+        }
+        if (!EnoughRead) return;
+        Basis = Record.RequestForPlan(await SurfaceRecord.DialIsConfirmedAsync(Db, cancel)) with { DefaultTechnique = Record.Shop.DefaultTechnique };
+        Plan = PassPlanner.Plan(Basis);
+        Chosen = Plan.Options.FirstOrDefault(o => o.Key == Technique) ?? Plan.Options.FirstOrDefault(o => o.Key == Plan.Recommended);
+    }
+
+    /// <summary>The sides in section with the chosen passes.</summary>
+    internal IReadOnlyList<SectionSide> Sections()
+    {
+        if (Basis is null) return [];
+        var passes = Chosen?.Passes ?? [];
+        return [.. Basis.Sides.Select((side, i) =>
+        {
+            var depth = Length.Zero;
+            var drawn = passes.Select((p, n) => { depth += p.Depth[i]; return (NameOf(p.Kind, n, passes).ToLowerInvariant(), (double)depth.Millimetres, Dial(p.DialFromTouch[i])); }).ToList();
+            var runout = side.Runout ?? Length.Max(Length.Zero, side.Need - side.Groove - side.Relief);
+            return new SectionSide(IsRotor ? (i == 0 ? "Outer face" : "Inner face") : "Bore, once round", (double)side.Need.Millimetres, (double)side.Groove.Millimetres, (double)side.Relief.Millimetres, (double)runout.Millimetres, drawn);
+        })];
+    }
+
+    /// <summary>A dial setting as it will stand on this lathe's scale.</summary>
+    public string Dial(Length setting) => DialText.Of(Record.Shop.Lathe, setting);
+
+    internal StockRuleView Rule()
+    {
+        var view = Readings.Rule(Record, Reader);
+        if (Chosen is not { Passes.Count: > 0 } chosen) return view;
+        var after = SpareAfter(chosen)!.Value;
+        return view with
+        {
+            Now = Record.Worst ?? Basis!.Worst,
+            Slices = [.. chosen.Passes.Where(p => p.Kind != PassKind.SparkOut).Select((p, i) => new RuleSlice(NameOf(p.Kind, i, chosen.Passes).ToLowerInvariant(), p.SizeAfter, "planned"))],
+            ForecastWord = "Forecast",
+            Head = Reader.Margin(after),
+            HeadWord = "spare after " + Words.Technique(chosen.Key).ToLowerInvariant(),
+        };
+    }
+}

@@ -1,0 +1,55 @@
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Data;
+using Uncial.Web.Drawing;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>Lays the readings of a surface onto its drawing.</summary>
+internal static class Readings
+{
+    /// <summary>The places that are asked for and any others that were read, each with its newest reading.</summary>
+    /// <param name="record">The surface.</param>
+    /// <param name="reader">Who looks.</param>
+    /// <param name="at">The place that is being read now.</param>
+    /// <param name="path">Address that a tap on a place leads to, or null.</param>
+    public static IReadOnlyList<DrawnPlace> Places(SurfaceRecord record, Reader reader, ReadingPlace? at, string? path)
+    {
+        var rotor = record.Kind == PartKind.Rotor;
+        var worst = record.Sizes.Count == 0 ? null : rotor ? record.Sizes.MinBy(r => r.Value) : record.Sizes.MaxBy(r => r.Value);
+        var all = record.Places.Concat(record.Sizes.Select(r => new ReadingPlace(r.Degrees ?? 0, r.Station))).Distinct();
+        return [.. all.Select(place =>
+        {
+            var reading = record.ReadingAt(place);
+            var state = place == at ? "now" : reading is null ? "toread" : reading.Id == worst?.Id ? "worst" : "read";
+            return new DrawnPlace(place.Degrees, DepthOf(record, place), reading is null ? null : reader.Reading(reading.Value), state,
+                path is null ? null : path + Query(place), reading is null ? null : (double)reading.Value.Millimetres);
+        })];
+    }
+
+    /// <summary>Readings before the first cut, for drawing under those after it.</summary>
+    public static IReadOnlyList<DrawnPlace> Before(SurfaceRecord record) =>
+        [.. record.SizesBefore.Select(r => new DrawnPlace(r.Degrees ?? 0, DepthOf(record, new(r.Degrees ?? 0, r.Station)), null, "read", null, (double)r.Value.Millimetres))];
+
+    public static string Query(ReadingPlace place) => System.FormattableString.Invariant($"?at={place.Degrees}") + (place.Station is { } s ? System.FormattableString.Invariant($"&depth={s.Millimetres}") : "");
+
+    private static int DepthOf(SurfaceRecord record, ReadingPlace place) =>
+        place.Station is { } s ? Math.Max(0, Array.IndexOf(record.Surface.DepthsMm, s.Millimetres)) : 0;
+
+    /// <summary>What still may come off, or what is left or over, as the head of the stock rule.</summary>
+    public static StockRuleView Rule(SurfaceRecord record, Reader reader)
+    {
+        var limits = record.Limits!;
+        var rotor = record.Kind == PartKind.Rotor;
+        if (record.Worst is not { } worst)
+        {
+            var between = Limits.Margin(record.Kind, limits.Nominal ?? limits.MachineTo, limits.Discard);
+            return new() { Limits = limits, Head = reader.Margin(between), HeadWord = limits.Nominal is null ? "from machine-to to discard" : "from new to discard", Unit = reader.Unit };
+        }
+        var toDiscard = Limits.Margin(record.Kind, worst, limits.Discard);
+        var spare = Limits.Margin(record.Kind, worst, limits.MachineTo);
+        var (head, word, over) = toDiscard < Length.Zero ? (reader.Figure(-toDiscard, Toward.Greater), "over discard", true)
+            : spare < Length.Zero ? (reader.Margin(toDiscard), "left to wear, none to cut", false) : (reader.Margin(spare), "may still come off", false);
+        return new() { Limits = limits, Now = worst, Uncertainty = record.Uncertainty, Head = head, HeadWord = word, HeadIsOver = over, Unit = reader.Unit, NowWord = rotor || worst == record.DrumFigures.Greatest ? "Today" : "Today, fit" };
+    }
+}

@@ -1,0 +1,232 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+using Uncial.Data;
+using Uncial.Web.Wording;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What is typed about one work surface when it is received.</summary>
+public sealed class SurfaceTyped
+{
+    public string? Across { get; set; }
+    public string? Band { get; set; }
+    public string? Nominal { get; set; }
+    public string? MachineTo { get; set; }
+    public string? Discard { get; set; }
+}
+
+/// <summary>Receive: the job ticket, its parts with their tags, and their limits.</summary>
+public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+{
+    private const string TagLetters = "23456789ABCDEFGHJKMNPQRSTVWXYZ";
+
+    [BindProperty(SupportsGet = true)] public int? JobNumber { get; set; }
+    [BindProperty(SupportsGet = true)] public string? Tag { get; set; }
+
+    [BindProperty] public string? Vehicle { get; set; }
+    [BindProperty] public string? Customer { get; set; }
+    [BindProperty] public string? Odometer { get; set; }
+    [BindProperty] public string? Promised { get; set; }
+
+    [BindProperty] public Corner Corner { get; set; }
+    [BindProperty] public string Kind { get; set; } = "rotor";
+    [BindProperty] public string? Mark { get; set; }
+    [BindProperty] public int Places { get; set; } = 8;
+    [BindProperty] public int Axes { get; set; } = 4;
+    [BindProperty] public string? Depths { get; set; }
+    [BindProperty] public string? UnitMarked { get; set; }
+    [BindProperty] public LimitSource Source { get; set; }
+    [BindProperty] public bool Insist { get; set; }
+    [BindProperty] public SurfaceTyped Main { get; set; } = new();
+    [BindProperty] public SurfaceTyped Hat { get; set; } = new();
+
+    public Job? Job { get; private set; }
+    public IReadOnlyList<(Part Part, IReadOnlyList<SurfaceRecord> Surfaces)> Parts { get; private set; } = [];
+    public (Part Part, IReadOnlyList<SurfaceRecord> Surfaces)? Chosen => Parts.Cast<(Part Part, IReadOnlyList<SurfaceRecord> Surfaces)?>().FirstOrDefault(p => p!.Value.Part.Tag == Tag);
+    public string? Trouble { get; private set; }
+    public bool AsksToInsist { get; private set; }
+
+    public LengthUnit Unit => (UnitMarked ?? reader.UnitName) == "in" ? LengthUnit.Inch : LengthUnit.Millimetre;
+
+    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
+
+    public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Job is not null) Corner = FirstFreeCorner();
+        if (Parts.Count > 0 && Tag is null) Kind = KindOf(Parts[^1].Surfaces);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostJobAsync(CancellationToken cancel)
+    {
+        if (string.IsNullOrWhiteSpace(Vehicle)) ModelState.AddModelError(nameof(Vehicle), "Say which vehicle it is.");
+        else if (Vehicle.Trim().Length > 120) ModelState.AddModelError(nameof(Vehicle), "At most 120 letters.");
+        int? kilometres = null;
+        if (!string.IsNullOrWhiteSpace(Odometer))
+        {
+            if (int.TryParse(Odometer.Replace(" ", "", StringComparison.Ordinal), NumberStyles.None, CultureInfo.InvariantCulture, out var km) && km <= 5_000_000) kilometres = km;
+            else ModelState.AddModelError(nameof(Odometer), "Whole kilometres, such as 148200.");
+        }
+        DateTimeOffset? promised = null;
+        if (!string.IsNullOrWhiteSpace(Promised))
+        {
+            if (DateTime.TryParse(Promised, CultureInfo.InvariantCulture, out var local))
+                promised = new DateTimeOffset(local, time.LocalTimeZone.GetUtcOffset(local)).ToUniversalTime();
+            else ModelState.AddModelError(nameof(Promised), "A day and a time.");
+        }
+        if (!ModelState.IsValid) { await LoadAsync(cancel); return Page(); }
+
+        var job = new Job
+        {
+            Number = (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1, Vehicle = Vehicle!.Trim(),
+            Customer = string.IsNullOrWhiteSpace(Customer) ? null : Customer.Trim(), OdometerKm = kilometres, PromisedAt = promised,
+            ReceivedAt = time.GetUtcNow(), ReceivedById = reader.OperatorId,
+        };
+        db.Jobs.Add(job);
+        await db.SaveChangesAsync(cancel);
+        return Redirect($"/receive/{job.Number}");
+    }
+
+    public async Task<IActionResult> OnPostPartAsync(CancellationToken cancel)
+    {
+        Tag = null;
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        var shop = await file.ShopAsync(cancel);
+        if (Kind is not ("rotor" or "drum" or "hat")) ModelState.AddModelError(nameof(Kind), "Rotor or drum.");
+        if (Corner == Corner.Other && string.IsNullOrWhiteSpace(Mark)) ModelState.AddModelError(nameof(Mark), "Give it a name or mark.");
+        if (Corner != Corner.Other && Parts.Any(p => p.Part.Corner == Corner && p.Part.Outcome is null))
+            ModelState.AddModelError(nameof(Corner), $"{Words.Say("corner." + Corner)} is in already.");
+        if (Places is < 3 or > 12) ModelState.AddModelError(nameof(Places), "3 to 12.");
+        if (Axes is < 2 or > 4) ModelState.AddModelError(nameof(Axes), "2 to 4.");
+
+        var hand = new Hand(reader.OperatorId, time.GetUtcNow());
+        var kind = Kind == "drum" ? PartKind.Drum : PartKind.Rotor;
+        List<WorkSurface> surfaces = [SurfaceOf(nameof(Main), Main, kind, shop, hand)];
+        if (Kind == "hat") surfaces.Add(SurfaceOf(nameof(Hat), Hat, PartKind.Drum, shop, hand));
+        if (Kind == "hat") surfaces[1].InHat = true;
+        if (!ModelState.IsValid) return Page();
+
+        var part = new Part { Tag = await NewTagAsync(cancel), Corner = Corner, Mark = string.IsNullOrWhiteSpace(Mark) ? null : Mark.Trim(), JobId = Job!.Id };
+        part.Surfaces.AddRange(surfaces);
+        db.Parts.Add(part);
+        await db.SaveChangesAsync(cancel);
+        return Redirect($"/receive/{Job.Number}");
+    }
+
+    public async Task<IActionResult> OnPostLimitsAsync(int surface, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Chosen is not { } chosen || surface < 1 || surface > chosen.Surfaces.Count) return NotFound();
+        var record = chosen.Surfaces[surface - 1];
+        var hand = new Hand(reader.OperatorId, time.GetUtcNow());
+        var typed = Limits(nameof(Main), Main, record.Kind, record, record.Shop);
+        if (!ModelState.IsValid || typed.Count == 0)
+        {
+            if (typed.Count == 0 && ModelState.IsValid) ModelState.AddModelError("Main.Discard", "Type at least one limit.");
+            return Page();
+        }
+        foreach (var (limit, length) in typed) Journey.Limit(record.Surface, limit, length, Unit, Source, hand);
+        try { await db.SaveChangesAsync(cancel); }
+        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: "UN002" }) { Trouble = Words.Say("db.UN002"); return Page(); }
+        return Redirect($"/receive/{Job!.Number}/{Tag}");
+    }
+
+    private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
+    {
+        ViewData["Title"] = "Receive";
+        ViewData["Sub"] = "A new job";
+        if (JobNumber is null) return null;
+        Job = await db.Jobs.SingleOrDefaultAsync(j => j.Number == JobNumber, cancel);
+        if (Job is null) return NotFound();
+        var shop = await file.ShopAsync(cancel);
+        var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.JobId == Job.Id)).OrderBy(p => p.Id).ToListAsync(cancel);
+        Parts = [.. parts.Select(p => (p, (IReadOnlyList<SurfaceRecord>)[.. p.Surfaces.Select(s => new SurfaceRecord(s, p, shop))]))];
+        ViewData["Sub"] = $"Job {Job.Number}, {Job.Vehicle}" + (Job.Customer is null ? "" : ", " + Job.Customer);
+        if (Tag is not null && Chosen is null) return NotFound();
+        if (Chosen is { } chosen)
+        {
+            ViewData["Rail"] = RailView.Of(chosen.Surfaces[0], 1, Station.Receive);
+            ViewData["Title"] = Words.Of(chosen.Part);
+        }
+        return null;
+    }
+
+    private WorkSurface SurfaceOf(string prefix, SurfaceTyped typed, PartKind kind, Shop shop, Hand hand)
+    {
+        var limits = Limits(prefix, typed, kind, null, shop);
+        var nominal = limits.Find(l => l.Kind == LimitKind.Nominal).Typed?.Value;
+        // A drum is as wide as it is new; what nobody measured stays unknown and gives no speed and no minutes.
+        var across = Optional(prefix + ".Across", typed.Across) ?? (kind == PartKind.Drum ? nominal : null);
+        var surface = new WorkSurface
+        {
+            Kind = kind, Diameter = across ?? Length.Zero, Band = Optional(prefix + ".Band", typed.Band) ?? Length.Zero,
+            Places = kind == PartKind.Rotor ? Places : Axes, DepthsMm = kind == PartKind.Drum && prefix == nameof(Main) ? DepthsOf() : [],
+        };
+        foreach (var (limit, length) in limits) Journey.Limit(surface, limit, length, Unit, Source, hand);
+        surface.Turn = 0;
+        return surface;
+    }
+
+    private List<(LimitKind Kind, TypedLength Typed)> Limits(string prefix, SurfaceTyped typed, PartKind kind, SurfaceRecord? record, Shop shop)
+    {
+        List<(LimitKind Kind, TypedLength Typed)> all = [];
+        foreach (var (limit, text) in new[] { (LimitKind.Nominal, typed.Nominal), (LimitKind.MachineTo, typed.MachineTo), (LimitKind.Discard, typed.Discard) })
+        {
+            if (string.IsNullOrWhiteSpace(text)) continue;
+            var result = LengthParser.Parse(text, Unit);
+            if (result.Typed is not { } length) ModelState.AddModelError($"{prefix}.{limit}", Words.Of(result.Fault!.Value, Unit));
+            else if (!Insist && Plausibility.QuestionLimit(length.Value, kind) is not null)
+            {
+                AsksToInsist = true;
+                ModelState.AddModelError($"{prefix}.{limit}", Words.Say("limitDoubt", Words.With(length.Value, Unit), Words.With(length.Value, Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch)));
+            }
+            else all.Add((limit, length));
+        }
+        if (!ModelState.IsValid || all.Count == 0) return all;
+        Length? Of(LimitKind limit) => all.Find(l => l.Kind == limit).Typed?.Value ?? record?.Newest(limit)?.Value;
+        var fault = Core.Parts.Limits.Create(kind, Of(LimitKind.Nominal), Of(LimitKind.MachineTo), Of(LimitKind.Discard), shop.Rules).Fault;
+        if (fault is { } f && f != LimitFault.DiscardMissing)
+            ModelState.AddModelError($"{prefix}.{(f == LimitFault.MachineToPastDiscard ? LimitKind.MachineTo : LimitKind.Nominal)}", Words.Say("limit." + f));
+        return all;
+    }
+
+    private Length? Optional(string field, string? text)
+    {
+        if (string.IsNullOrWhiteSpace(text)) return null;
+        var result = LengthParser.Parse(text, Unit);
+        if (result.Fault is { } fault) ModelState.AddModelError(field, Words.Of(fault, Unit));
+        return result.Typed?.Value;
+    }
+
+    private decimal[] DepthsOf()
+    {
+        if (string.IsNullOrWhiteSpace(Depths)) return [];
+        List<decimal> depths = [];
+        foreach (var text in Depths.Split([';', ' '], StringSplitOptions.RemoveEmptyEntries))
+            if (LengthParser.Parse(text, Unit).Typed is { } depth) depths.Add(depth.Value.Millimetres);
+            else ModelState.AddModelError(nameof(Depths), "Depths from the open edge with a space between, such as 12 45.");
+        if (depths.Count > 3 || depths.Distinct().Count() != depths.Count) ModelState.AddModelError(nameof(Depths), "One to three different depths.");
+        return [.. depths.Order()];
+    }
+
+    private Corner FirstFreeCorner() =>
+        new[] { Corner.FrontLeft, Corner.FrontRight, Corner.RearLeft, Corner.RearRight, Corner.Other }.First(c => c == Corner.Other || Parts.All(p => p.Part.Corner != c));
+
+    private static string KindOf(IReadOnlyList<SurfaceRecord> surfaces) => surfaces.Count > 1 ? "hat" : surfaces[0].Kind == PartKind.Drum ? "drum" : "rotor";
+
+    private async Task<string> NewTagAsync(CancellationToken cancel)
+    {
+        while (true)
+        {
+            var tag = RandomNumberGenerator.GetString(TagLetters, 5);
+            if (!await db.Parts.AnyAsync(p => p.Tag == tag, cancel)) return tag;
+        }
+    }
+}

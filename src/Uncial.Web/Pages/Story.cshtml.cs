@@ -1,0 +1,80 @@
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Uncial.Core;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Release;
+using Uncial.Data;
+using Uncial.Web.Wording;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>A part's whole story: every fact, who stated it and when.</summary>
+public class StoryModel(ShopFile shop, Reader reader) : PageModel
+{
+    /// <summary>One line of the story.</summary>
+    public sealed record Line(DateTimeOffset At, string? By, string Mark, string What, string? More, bool IsWithdrawn);
+
+    public Part Part { get; private set; } = null!;
+    public IReadOnlyList<SurfaceRecord> Surfaces { get; private set; } = [];
+    public IReadOnlyList<Line> Lines { get; private set; } = [];
+
+    public async Task<IActionResult> OnGetAsync(string tag, CancellationToken cancel)
+    {
+        if (await shop.PartAsync(tag, cancel) is not { } part) return NotFound();
+        Part = part;
+        var settings = await shop.ShopAsync(cancel);
+        Surfaces = [.. part.Surfaces.Select(s => new SurfaceRecord(s, part, settings))];
+        Lines = [.. Surfaces.SelectMany(Facts).Concat(Ends()).OrderByDescending(l => l.At)];
+        ViewData["Title"] = Words.Of(part);
+        ViewData["Sub"] = $"{part.Job!.Vehicle}, job {part.Job.Number}, tag {part.Tag}";
+        return Page();
+    }
+
+    private IEnumerable<Line> Ends()
+    {
+        yield return new(Part.Job!.ReceivedAt, null, "read", $"Received with job {Part.Job.Number}", Part.Job.Customer, false);
+        if (Part.Outcome is { } o)
+            yield return new(o.At, o.By?.DisplayName, o.Kind == OutcomeKind.Scrapped ? "over" : "cut", Words.Say("outcome." + o.Kind) + (o.DoNotMachineAgain ? ", do not machine again" : ""), o.Reason, false);
+    }
+
+    private IEnumerable<Line> Facts(SurfaceRecord record)
+    {
+        var (surface, where) = (record.Surface, Surfaces.Count > 1 ? (record.Surface.InHat ? "Hat drum: " : "Faces: ") : "");
+        foreach (var l in surface.LimitEntries)
+            yield return new(l.At, l.By?.DisplayName, "read", $"{where}{Words.Say("limitKind." + l.Kind)} {reader.With(l.Value)}", $"read “{l.Typed}” {LengthText.Name(l.Unit)}, {Words.Say("source." + l.Source).ToLowerInvariant()}", false);
+        foreach (var r in surface.Readings)
+            yield return new(r.At, r.By?.DisplayName, "now", where + Of(r), $"typed “{r.Typed}” {LengthText.Name(r.Unit)}" + (r.Insisted ? ", questioned and kept" : "") + (r.Withdrawal is { } w ? $"; taken back: {w.Reason}" : ""), r.Withdrawal is not null);
+        foreach (var p in surface.Plans)
+        {
+            var document = StoredJson.Read<PlanDocument>(p.Document);
+            yield return new(p.At, p.By?.DisplayName, "planned", $"{where}Plan {p.Version}: {Words.Technique(p.Technique)}" + (document.Option.Passes.Count > 0 ? $", {document.Option.Passes.Count} {(document.Option.Passes.Count == 1 ? "pass" : "passes")}, {reader.With(document.Option.Metal!.Value)}" : ""), Say(document.Why), false);
+        }
+        foreach (var p in surface.Passes)
+        {
+            var made = StoredJson.Read<PlanDocument>(p.Plan!.Document).Option.Passes[p.Index];
+            var dark = System.Numerics.BitOperations.PopCount((uint)p.DarkOuter) + System.Numerics.BitOperations.PopCount((uint)p.DarkInner);
+            yield return new(p.At, p.By?.DisplayName, "cut", $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, {string.Join(" / ", made.Depth.Select(d => reader.Figure(d)))} {reader.UnitName}",
+                (dark == 0 ? "nothing dark" : $"{dark} twelfths dark") + (p.Size is { } size ? $", measured {reader.With(size)}" : "") + (p.Notes.Length > 2 ? ". " + Say(StoredJson.Read<List<Note>>(p.Notes)) : ""), false);
+        }
+        foreach (var c in surface.Confirmations)
+            yield return new(c.At, c.By?.DisplayName, c.Decision switch { Decision.Release => "within", Decision.Never => "over", _ => "close" },
+                where + c.Decision switch { Decision.Release => "Confirmed within limit", Decision.LeadOnly => "Confirmed between limits", Decision.Never => "Beyond discard", _ => "Too close to call" },
+                $"worst {reader.With(c.Worst)}, give or take {reader.Fine(c.Uncertainty)}, discard {reader.With(c.Discard)}", false);
+    }
+
+    private string Of(ReadingEntry r) => r.Kind switch
+    {
+        ReadingKind.Size => $"{(r.Cuts == 0 ? "Read" : "Read after the cut")} {reader.With(r.Value)} at {Words.Clock(r.Degrees ?? 0)}" + (r.Station is { } s ? $", {reader.With(s)} in" : ""),
+        ReadingKind.RunoutOuter => "Run-out, outer face " + reader.With(r.Value),
+        ReadingKind.RunoutInner => "Run-out, inner face " + reader.With(r.Value),
+        ReadingKind.GrooveOuter => "Groove, outer face " + reader.With(r.Value),
+        ReadingKind.GrooveInner => "Groove, inner face " + reader.With(r.Value),
+        ReadingKind.ReliefOuter => "Relief, outer face " + reader.With(r.Value),
+        ReadingKind.ReliefInner => "Relief, inner face " + reader.With(r.Value),
+        ReadingKind.Eccentricity => "Off centre on the spindle " + reader.With(r.Value),
+        _ => "Groove " + reader.With(r.Value),
+    };
+
+    private string? Say(IReadOnlyList<Note> notes) => notes.Count == 0 ? null : string.Join(" ", notes.Select(n => Words.Of(n, reader.Unit)));
+}
