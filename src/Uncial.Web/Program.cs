@@ -40,7 +40,7 @@ builder.Services.AddRazorPages();
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<Reader>();
 builder.Services.AddScoped<ShopFile>();
-builder.Services.AddExceptionHandler<BadRequests>().AddProblemDetails();
+builder.Services.AddProblemDetails();
 builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 builder.Services.ConfigureHttpJsonOptions(options =>
 {
@@ -66,6 +66,7 @@ app.Use((context, next) =>
     context.Response.Headers.XContentTypeOptions = "nosniff";
     return next();
 });
+app.UseWhen(context => context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal), api => api.Use(BadRequests.AnswerAsync));
 app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Context.Response.Headers.CacheControl = "no-cache" });
 app.UseRouting();
 app.UseRateLimiter();

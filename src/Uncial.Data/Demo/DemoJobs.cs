@@ -61,6 +61,14 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         await bench.ReadAsync(right, Mm, "254.88", "254.88", "254.87", "254.88");
         await bench.ConfirmAsync(right);
         await bench.CloseAsync(right, OutcomeKind.Released);
+        Start(ines, 150);
+        var rotor = await bench.RotorAsync(job, Corner.FrontLeft, null, 308, 50, Mm, "28.0", "26.0", "25.4");
+        await bench.ReadAsync(rotor, Mm, "27.14", "27.15", "27.17", "27.18", "27.18", "27.16", "27.15", "27.14");
+        await FacesAsync(rotor, "0.05", "0.03", "0.04", "0.03");
+        await bench.PlanAsync(rotor, "working");
+        await bench.CutAsync(rotor);
+        await bench.ReadAsync(rotor, Mm, "26.995", "26.996", "26.997", "26.997", "26.997", "26.996", "26.996", "26.995");
+        await bench.ConfirmAsync(rotor);
         Start(tom, 95);
         await DrumCutAsync(job, Corner.RearLeft, ["254.60", "254.62", "254.54", "254.50"]);
     }

@@ -1,20 +1,29 @@
 using System.Text.Json;
-using Microsoft.AspNetCore.Diagnostics;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Api;
 
 /// <summary>Turns a body that cannot be read into problem details with the path of the field, whatever was sent.</summary>
-internal sealed class BadRequests : IExceptionHandler
+internal static class BadRequests
 {
-    public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
+    public static async Task AnswerAsync(HttpContext context, RequestDelegate next)
     {
-        if (exception is not BadHttpRequestException bad || !httpContext.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal)) return false;
-        var json = bad.InnerException as JsonException;
-        var path = json?.Path?.TrimStart('$').TrimStart('.') ?? "";
-        var message = bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "api.tooLarge" : json is null || path.Length == 0 ? "api.body" : "api.json";
-        await Results.ValidationProblem(new Dictionary<string, string[]> { [path.Length == 0 ? "body" : path] = [Words.Say(message)] })
-            .ExecuteAsync(httpContext);
-        return true;
+        try
+        {
+            await next(context);
+            // The framework answers a body that is too large, or of another type, by its number alone.
+            if (!context.Response.HasStarted && context.Response.StatusCode is StatusCodes.Status413PayloadTooLarge or StatusCodes.Status415UnsupportedMediaType)
+                await ProblemAsync(context, "body", context.Response.StatusCode == StatusCodes.Status413PayloadTooLarge ? "api.tooLarge" : "api.body");
+        }
+        catch (BadHttpRequestException bad) when (!context.Response.HasStarted)
+        {
+            var json = bad.InnerException as JsonException;
+            var path = json?.Path?.TrimStart('$').TrimStart('.') ?? "";
+            var message = bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "api.tooLarge" : path.Length == 0 ? "api.body" : "api.json";
+            await ProblemAsync(context, path.Length == 0 ? "body" : path, message);
+        }
     }
+
+    private static Task ProblemAsync(HttpContext context, string field, string message) =>
+        Results.ValidationProblem(new Dictionary<string, string[]> { [field] = [Words.Say(message)] }).ExecuteAsync(context);
 }

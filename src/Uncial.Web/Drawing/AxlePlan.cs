@@ -43,7 +43,7 @@ internal static class AxlePlan
         const double height = 112;
         var (top, x, anchor) = (y - height / 2, left ? cx - 60 : cx + 36, left ? "end" : "start");
         var text = left ? x - 8 : x + 40;
-        svg.Add($"<a href='{part.Href}' aria-label='{Wording.Words.Say("corner." + part.Corner)} {part.Kind}, {part.Figure ?? ""} {part.Word}'><rect x='{(left ? x - 85 : x - 6)}' y='{top - 4}' width='120' height='{height + 8}' fill='transparent'/>");
+        svg.Add($"<a href='{part.Href}'><rect x='{(left ? x - 85 : x - 6)}' y='{top - 4}' width='120' height='{height + 8}' fill='transparent'/>");
         svg.Add(MiniRule.At(x, top, height, part.Limits, part.Now));
         svg.Add($"<text x='{text}' y='{top + 14}' font-size='17' font-weight='750' fill='var(--ink)' text-anchor='{anchor}'>{Short(part.Corner)}</text><text x='{text}' y='{top + 33}' font-size='14' fill='var(--ink-2)' text-anchor='{anchor}'>{part.Kind}</text>");
         if (part.Figure is { } figure)

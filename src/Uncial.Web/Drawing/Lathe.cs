@@ -7,14 +7,14 @@ namespace Uncial.Web.Drawing;
 /// <summary>The collars of the lathe's dials, and the clocks on which what is dark is tapped.</summary>
 internal static class LatheDrawing
 {
-    private const double Cy = 186, R = 136;
+    private const double Cy = 182, R = 130;
 
     /// <summary>A collar for each tool, turned to where it shall stand.</summary>
     public static IHtmlContent Dials(Lathe lathe, IReadOnlyList<(string Name, Length Setting)> tools)
     {
         var svg = new Svg();
         svg.Add($"<svg class='drawing' viewBox='0 0 600 352' role='img' aria-label='Dials: {string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(lathe, t.Setting)))}'>");
-        for (var i = 0; i < tools.Count; i++) Dial(svg, lathe, tools.Count == 1 ? 300 : i == 0 ? 152 : 448, tools[i].Name, tools[i].Setting);
+        for (var i = 0; i < tools.Count; i++) Dial(svg, lathe, tools.Count == 1 ? 300 : i == 0 ? 154 : 446, tools[i].Name, tools[i].Setting);
         return svg.Add($"</svg>").Html();
     }
 
@@ -53,7 +53,7 @@ internal static class LatheDrawing
             {
                 var isDark = (dark & 1 << hour) != 0;
                 var at = Polar.At(cx, Cy, 101, hour);
-                svg.Add($"<g class='sector' role='button' tabindex='{(hour == 0 ? 0 : 0)}' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, {(hour == 0 ? 12 : hour)} o’clock dark'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text><text class='word' x='{at.X}' y='{at.Y + 21}' text-anchor='middle'>dark</text></g>");
+                svg.Add($"<g class='sector' role='button' tabindex='0' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, {(hour == 0 ? 12 : hour)} o’clock dark'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text><text class='word' x='{at.X}' y='{at.Y + 21}' text-anchor='middle'>dark</text></g>");
             }
             svg.Add($"<text data-count='' x='{cx}' y='{Cy + 2}' text-anchor='middle' class='fig' font-size='40' font-weight='650' letter-spacing='-2'>{System.Numerics.BitOperations.PopCount((uint)dark)}</text><text x='{cx}' y='{Cy + 24}' text-anchor='middle' font-size='16' class='q'>of 12 dark</text></g>");
         }

@@ -49,9 +49,9 @@ internal sealed class StockRule
         // Work in "stock": how far above (rotor) or below (drum) a size lies; the far end is just past discard or the worst size.
         var least = Math.Min(s * discard, s * now) - 0.15;
         foreach (var slice in view.Slices) least = Math.Min(least, s * D(slice.To) - 0.1);
-        var most = Math.Max(s * (nominal ?? now), s * now) + 0.08;
-        broken = most - least > 2.6 && s * (nominal ?? now) - s * now > 0.6;
-        if (broken) most = s * now + 0.35;
+        var most = Math.Max(Math.Max(s * (nominal ?? now), s * now), s * machineTo) + 0.08;
+        broken = most - least > 2.6 && s * (nominal ?? now) - Math.Max(s * now, s * machineTo) > 0.6;
+        if (broken) most = Math.Max(s * now + 0.35, s * machineTo + 0.12);
         (low, high) = rotor ? (least, most) : (-most, -least);
         scale = (Bottom - Top) / (high - low);
     }
@@ -208,7 +208,7 @@ internal sealed class StockRule
         {
             var (f, x) = (placed[i], Right + 18);
             svg.Add($"<path class='sr-lead{(f.Css == "sr-over-t" ? " sr-over-lead" : "")}' d='M{Right + 4} {Y(f.Value)}L{x + 3} {y[i]}'/>");
-            var figure = f.IsLimit ? LengthText.Limit(f.Figure, view.Unit, rotor) : LengthText.Figure(f.Figure, view.Unit, LengthText.Decimals(view.Unit));
+            var figure = f.IsLimit ? LengthText.Limit(f.Figure, view.Unit, rotor) : LengthText.Reading(f.Figure, view.Unit);
             svg.Add($"<text class='sr-word {f.Css}' x='{x + 7}' y='{y[i] - 6}'>{f.Word}</text><text class='sr-val {f.Css}{(figure.Length > 5 ? " long" : "")}' x='{x + 7}' y='{y[i] + 14}'>{figure}</text>");
         }
     }
@@ -216,7 +216,7 @@ internal sealed class StockRule
     private void Head()
     {
         svg.Add($"<text class='sr-head{(view.HeadIsOver ? " sr-over-t" : "")}' x='{Left}' y='58'>{view.Head}<tspan class='sr-head-unit' dx='6'>{LengthText.Name(view.Unit)}</tspan></text>");
-        svg.Add($"<text class='sr-word sr-head-word' x='{Left}' y='81'>{view.HeadWord}</text>");
+        svg.Add($"<text class='sr-word sr-head-word{(view.HeadIsOver ? " sr-over-t" : "")}' x='{Left}' y='81'>{view.HeadWord}</text>");
         svg.Add($"<text class='sr-scale' x='{Left}' y='{Top - 9}'>mm</text><text class='sr-scale' x='{Right}' y='{Top - 9}' text-anchor='end'>inch</text><text class='sr-scale' x='{Left + Body / 2}' y='{Top - 9}' text-anchor='middle'>{(rotor ? "thickness" : "inside")}</text>");
         // A pixel of the drawing is 1/3.78 mm on the screen that the look was drawn for.
         svg.Add($"<text class='sr-scale' x='{Width - 6}' y='{Top - 9}' text-anchor='end'>{(int)Math.Max(5, Math.Round(scale / 3.78 / 5) * 5)} : 1</text>");

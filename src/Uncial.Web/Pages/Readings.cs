@@ -48,6 +48,8 @@ internal static class Readings
         }
         var toDiscard = Limits.Margin(record.Kind, worst, limits.Discard);
         var spare = Limits.Margin(record.Kind, worst, limits.MachineTo);
+        if (record.Part.Outcome is not null && toDiscard >= Length.Zero)
+            return new() { Limits = limits, Now = worst, Uncertainty = record.Uncertainty, Head = reader.Margin(toDiscard), HeadWord = "left to discard", Unit = reader.Unit, NowWord = "Left with" };
         var (head, word, over) = toDiscard < Length.Zero ? (reader.Figure(-toDiscard, Toward.Greater), "over discard", true)
             : spare < Length.Zero ? (reader.Margin(toDiscard), "left to wear, none to cut", false) : (reader.Margin(spare), "may still come off", false);
         return new() { Limits = limits, Now = worst, Uncertainty = record.Uncertainty, Head = head, HeadWord = word, HeadIsOver = over, Unit = reader.Unit, NowWord = rotor || worst == record.DrumFigures.Greatest ? "Today" : "Today, fit" };

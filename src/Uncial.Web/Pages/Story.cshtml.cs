@@ -27,7 +27,7 @@ public class StoryModel(ShopFile shop, Reader reader) : PageModel
         Surfaces = [.. part.Surfaces.Select(s => new SurfaceRecord(s, part, settings))];
         Lines = [.. Surfaces.SelectMany(Facts).Concat(Ends()).OrderByDescending(l => l.At)];
         ViewData["Title"] = Words.Of(part);
-        ViewData["Sub"] = $"{part.Job!.Vehicle}, job {part.Job.Number}, tag {part.Tag}";
+        ViewData["Sub"] = $"{part.Tag}, {part.Job!.Vehicle}, job {part.Job.Number}";
         return Page();
     }
 

@@ -1,0 +1,178 @@
+using Microsoft.EntityFrameworkCore;
+using OpenQA.Selenium;
+using Uncial.Core.Parts;
+using Uncial.Data;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>The demo shop in use: wrong entries, two hands on one part, a server that is away, and who may do what.</summary>
+public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    private async Task<string> Tag(int job, Corner corner)
+    {
+        await using var db = shop.Db();
+        return (await db.Parts.SingleAsync(p => p.Job!.Number == job && p.Corner == corner, TestContext.Current.CancellationToken)).Tag;
+    }
+
+    private static string Value(Screen screen, string name) => screen.Driver.FindElement(By.Name(name)).GetAttribute("value") ?? "";
+
+    [Fact]
+    public async Task A_wrong_entry_at_every_step_is_said_at_its_field_and_nothing_typed_is_lost()
+    {
+        using var screen = new Screen(shop.Address);
+        screen.Go("/SignIn?who=ines");
+        screen.Enter("0000");
+        screen.UntilText("That is not the PIN");
+        screen.Enter("2417");
+        screen.Until(() => screen.Path_ == "/", "the bench");
+        screen.IsAccessible();
+
+        // Receive: a vehicle without a name, an odometer in words, a limit in the wrong unit and in the wrong order.
+        screen.Go("/receive");
+        screen.Fill("Odometer", "lots");
+        screen.Press(Keys.Enter, Keys.Enter);
+        screen.UntilText("Say which vehicle");
+        Value(screen, "Odometer").ShouldBe("lots");
+        screen.UntilText("Whole kilometres");
+        screen.Fill("Odometer", "1200");
+        screen.Fill("Vehicle", "Pilchard city car with a very long name for a very small car indeed");
+        screen.Press(Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter);
+        screen.UntilHeading("Add a part");
+        screen.Fill("New", "22.0");
+        screen.Fill("Machine to", "0.8");
+        screen.Fill("Discard", "8 7/8");
+        screen.Press(Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter);
+        screen.UntilText("A fraction is in inches");
+        screen.UntilText("no such part is known");
+        (Value(screen, "Main.Nominal"), Value(screen, "Main.Discard")).ShouldBe(("22.0", "8 7/8"));
+        screen.Fill("Machine to", "19.0");
+        screen.Fill("Discard", "20.0");
+        screen.Press(Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter);
+        screen.UntilText("Machine-to lies past discard");
+        screen.Fill("Machine to", "20.4");
+        screen.Fill("Mark, name", "");
+        screen.Press(Keys.Enter);
+        screen.UntilText("Front left rotor");
+        var tag = screen.Driver.FindElement(By.CssSelector(".log td.fig")).Text;
+
+        // Measure: bad text, a unit slip that is questioned, insisted on only by pressing again.
+        screen.Go("/measure/" + tag);
+        screen.Enter("21.4.1");
+        screen.UntilText("one point or comma");
+        Value(screen, "Entry").ShouldBe("21.4.1");
+        screen.Press(Keys.Control + "a");
+        screen.Enter("0.84");
+        screen.UntilText("off by about 25.4");
+        Value(screen, "Entry").ShouldBe("0.84");
+        screen.Press(Keys.Control + "a");
+        screen.Enter("0.84in");
+        screen.UntilHeading("Read at 1½");
+        screen.Fill("Run-out, outer", "5 3/8");
+        screen.Press(Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter);
+        screen.UntilText("A fraction is in inches");
+        Value(screen, "Figures[RunoutOuter]").ShouldBe("5 3/8");
+        screen.Go("/measure/" + tag + "?at=0");
+        screen.Driver.FindElement(By.XPath("//button[contains(.,'Take back')]")).SendKeys(Keys.Enter);
+        screen.UntilText("Say why it is taken back");
+        // Plan and release are not to be had before their time.
+        screen.Go("/plan/" + tag);
+        screen.Until(() => screen.Path_.StartsWith("/measure", StringComparison.Ordinal), "back at measuring");
+        screen.Go("/release/" + tag);
+        screen.UntilHeading("Not confirmed");
+        screen.Driver.FindElement(By.CssSelector(".button.go")).Enabled.ShouldBeFalse();
+        screen.Driver.FindElement(By.XPath("//button[.='Scrap']")).SendKeys(Keys.Enter);
+        screen.UntilText("Say why it is scrap");
+
+        // Cut: a groove deeper than any, a size that cannot be.
+        screen.Go($"/cut/{await Tag(2417, Corner.FrontLeft)}?seen=true");
+        screen.Fill("Groove left, outer", "60");
+        screen.Fill("Measured now", "2.41");
+        screen.Press(Keys.Enter);
+        screen.UntilText("no groove or run-out is");
+        screen.UntilText("far under");
+        (Value(screen, "GrooveOuter"), Value(screen, "Size")).ShouldBe(("60", "2.41"));
+    }
+
+    [Fact]
+    public async Task What_is_typed_while_the_server_is_away_stays_and_goes_in_once()
+    {
+        var tag = await Tag(2418, Corner.FrontRight);
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/" + tag);
+        screen.UntilHeading("Read at 4½");
+        screen.Offline(true);
+        screen.Enter("27.55");
+        screen.UntilText("The server does not answer");
+        Value(screen, "Entry").ShouldBe("27.55");
+        screen.Offline(false);
+        screen.Press(Keys.Enter);
+        screen.UntilHeading("Read at 6");
+        await using var db = shop.Db();
+        (await db.Readings.CountAsync(r => r.Typed == "27.55", TestContext.Current.CancellationToken)).ShouldBe(1);
+        // A change of unit keeps what is being typed, with the unit that it was typed in.
+        screen.Press("27.5");
+        screen.Driver.FindElement(By.CssSelector(".unit-switch [value=in]")).SendKeys(Keys.Enter);
+        screen.Until(() => Value(screen, "Entry") == "27.5mm", "the entry in its own unit");
+        screen.UntilText("1.08");
+    }
+
+    [Fact]
+    public async Task Two_hands_on_one_part_see_each_other_and_the_part_goes_on_at_another_screen()
+    {
+        var tag = await Tag(2418, Corner.RearLeft);
+        using var here = new Screen(shop.Address);
+        using var there = new Screen(shop.Address);
+        here.SignIn("Ines Varga", "2417");
+        there.SignIn("Tom Okoro", "1304");
+        here.Go("/measure/" + tag);
+        there.Go("/measure/" + tag);
+        there.Enter("280.41");
+        there.UntilHeading("Read at axis 1½");
+        here.Enter("280.42");
+        here.UntilText("Tom Okoro has added to this part");
+        Value(here, "Entry").ShouldBe("280.42");
+        here.UntilText("280.41");
+        here.Go("/measure/" + tag);
+        here.UntilHeading("Read at axis 1½");
+    }
+
+    [Fact]
+    public async Task An_operator_cannot_decide_what_a_lead_hand_decides()
+    {
+        var tag = await Tag(2423, Corner.FrontLeft);
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/plan/" + tag);
+        screen.UntilHeading("Beyond discard");
+        screen.IsAccessible();
+        screen.Press(Keys.Enter);
+        screen.UntilText("It never goes back on a vehicle");
+        screen.Driver.FindElements(By.XPath("//button[starts-with(.,'Release')]")).ShouldBeEmpty();
+        screen.Press("0.07 under discard", Keys.Tab, Keys.Enter);
+        screen.UntilText("SCRAPPED");
+    }
+
+    [Fact]
+    public void Five_wrong_pins_lock_the_name()
+    {
+        using var screen = new Screen(shop.Address);
+        screen.Go("/SignIn?who=marit");
+        for (var i = 0; i < 5; i++)
+        {
+            screen.UntilHeading("PIN of Marit");
+            var field = screen.Driver.FindElement(By.Name("Pin"));
+            screen.Enter("1111");
+            screen.Until(() => IsGone(field), "the answer");
+        }
+        screen.UntilText("Locked for five minutes");
+        screen.Enter("9051");
+        screen.UntilText("Locked for five minutes");
+    }
+
+    private static bool IsGone(IWebElement element)
+    {
+        try { return !element.Displayed; }
+        catch (StaleElementReferenceException) { return true; }
+    }
+}

@@ -1,0 +1,174 @@
+using Microsoft.EntityFrameworkCore;
+using NetArchTest.Rules;
+using Npgsql;
+using Uncial.Core;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Release;
+using Uncial.Data;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>What the database keeps by itself, whoever asks.</summary>
+public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private async Task<string> Refused(string sql)
+    {
+        await using var connection = new NpgsqlConnection(shop.Connection);
+        await connection.OpenAsync(Cancel);
+        await using var command = new NpgsqlCommand(sql, connection);
+        return (await Should.ThrowAsync<PostgresException>(async () => await command.ExecuteNonQueryAsync(Cancel))).SqlState;
+    }
+
+    private static async Task<SurfaceRecord> Open(UncialDb db, string tag)
+    {
+        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
+        return new(part.Surfaces[0], part, await db.Shops.SingleAsync(Cancel));
+    }
+
+    private static async Task<string> TagOf(UncialDb db, int job, Corner corner) => (await db.Parts.SingleAsync(p => p.Job!.Number == job && p.Corner == corner, Cancel)).Tag;
+
+    /// <summary>A rotor of one thickness all round, uncut, with its newest reading judged.</summary>
+    private static async Task<SurfaceRecord> Rotor(UncialDb db, string size, int by)
+    {
+        var job = new Job { Number = 9000 + await db.Jobs.CountAsync(Cancel), Vehicle = "Test", ReceivedAt = DateTimeOffset.UtcNow, ReceivedById = by };
+        var surface = new WorkSurface { Kind = PartKind.Rotor, Places = 8 };
+        job.Parts.Add(new() { Tag = Guid.NewGuid().ToString("N")[..8], Surfaces = { surface } });
+        db.Jobs.Add(job);
+        await db.SaveChangesAsync(Cancel);
+        var (part, settings, hand) = (job.Parts[0], await db.Shops.SingleAsync(Cancel), new Hand(by, DateTimeOffset.UtcNow));
+        foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23.0") })
+            Journey.Limit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.LimitBook, hand);
+        await db.SaveChangesAsync(Cancel);
+        foreach (var place in new SurfaceRecord(surface, part, settings).Places)
+            Journey.Read(new(surface, part, settings), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, false, hand);
+        await db.SaveChangesAsync(Cancel);
+        var record = new SurfaceRecord(surface, part, settings);
+        Journey.LeaveUncut(record, record.RequestForPlan(true), hand);
+        await db.SaveChangesAsync(Cancel);
+        return new(surface, part, settings);
+    }
+
+    private static TypedLength Typed(string text) => LengthParser.Parse(text, LengthUnit.Millimetre).Typed!;
+
+    private static async Task<string?> Close(UncialDb db, SurfaceRecord record, OutcomeKind kind, string? reason, bool between, int by)
+    {
+        Journey.Close(record.Part, kind, reason, between, new(by, DateTimeOffset.UtcNow));
+        try { await db.SaveChangesAsync(Cancel); return null; }
+        catch (DbUpdateException e) { return ((PostgresException)e.InnerException!).SqlState; }
+    }
+
+    private static async Task<int> Id(UncialDb db, string user) => (await db.Users.SingleAsync(u => u.UserName == user, Cancel)).Id;
+
+    [Fact]
+    public async Task Facts_are_neither_changed_nor_removed()
+    {
+        foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations", "outcomes" })
+        {
+            (await Refused($"update {table} set at = at")).ShouldBe("UN001", table);
+            (await Refused($"delete from {table}")).ShouldBe("UN001", table);
+            (await Refused($"truncate {table} cascade")).ShouldBe("UN001", table);
+        }
+    }
+
+    [Fact]
+    public async Task A_part_beyond_discard_cannot_be_released_whoever_asks()
+    {
+        await using var db = shop.Db();
+        var owner = await Id(db, "marit");
+        var record = await Rotor(db, "22.999", owner);
+        Journey.Confirm(record, true, new(owner, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Never);
+        await db.SaveChangesAsync(Cancel);
+        (await Close(db, record, OutcomeKind.Released, "please", true, owner)).ShouldBe("UN004");
+        // Nor with a judgement forged by hand: the constraint looks at the figures, the guard at the readings.
+        var forged = $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, decision, at, by_id) values ({record.Surface.Id}, 0, 'Rotor', {{0}}, 23.0, 23.4, 0.006, 0, 0, 'Release', now(), {owner})";
+        (await Refused(forged.Replace("{0}", "22.999", StringComparison.Ordinal))).ShouldBe(PostgresErrorCodes.CheckViolation);
+        await db.Database.ExecuteSqlRawAsync(forged.Replace("{0}", "24.0", StringComparison.Ordinal), Cancel);
+        (await Refused($"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Released', false, now(), {owner})")).ShouldBe("UN004");
+        (await Refused($"insert into outcomes (part_id, kind, reason, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Shelved', 'x', false, now(), {owner})")).ShouldBe("UN004");
+    }
+
+    [Fact]
+    public async Task Between_the_limits_only_a_lead_hand_releases_and_only_with_a_reason()
+    {
+        await using var db = shop.Db();
+        var (tom, ines) = (await Id(db, "tom"), await Id(db, "ines"));
+        var record = await Rotor(db, "23.2", tom);
+        (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN005"); // nobody confirmed it yet
+        db.Entry(record.Part.Outcome!).State = EntityState.Detached;
+        Journey.Confirm(record, true, new(tom, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.LeadOnly);
+        await db.SaveChangesAsync(Cancel);
+        foreach (var (reason, mark, by) in new[] { ("good enough", true, tom), (null, true, ines), ("good enough", false, ines) })
+        {
+            (await Close(db, record, OutcomeKind.Released, reason, mark, by)).ShouldBe("UN007");
+            db.Entry(record.Part.Outcome!).State = EntityState.Detached;
+        }
+        (await Close(db, record, OutcomeKind.Released, "no other to be had", true, ines)).ShouldBeNull();
+        (await Refused($"insert into readings (surface_id, kind, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({record.Surface.Id}, 'Size', 24, '24', 'Millimetre', 0.01, 0.01, false, 0, now(), {tom})")).ShouldBe("UN002");
+    }
+
+    [Fact]
+    public async Task Measured_after_it_was_confirmed_it_is_confirmed_anew()
+    {
+        await using var db = shop.Db();
+        var ines = await Id(db, "ines");
+        var record = await Rotor(db, "24.2", ines);
+        Journey.Confirm(record, true, new(ines, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Release);
+        await db.SaveChangesAsync(Cancel);
+        Journey.Read(record, ReadingKind.Size, record.Places[0], Typed("24.19"), LengthUnit.Millimetre, false, new(ines, DateTimeOffset.UtcNow.AddSeconds(1)));
+        await db.SaveChangesAsync(Cancel);
+        (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN006");
+    }
+
+    [Fact]
+    public async Task Two_hands_cannot_take_a_plan_at_the_same_time()
+    {
+        await using var one = shop.Db();
+        await using var other = shop.Db();
+        var tag = await TagOf(one, 2417, Corner.FrontRight);
+        var (a, b) = (await Open(one, tag), await Open(other, tag));
+        foreach (var record in new[] { a, b })
+        {
+            var request = record.RequestForPlan(true);
+            Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.First(o => o.CanStart), [], new(1, DateTimeOffset.UtcNow));
+        }
+        await one.SaveChangesAsync(Cancel);
+        await Should.ThrowAsync<DbUpdateException>(() => other.SaveChangesAsync(Cancel));
+    }
+
+    [Fact]
+    public async Task A_length_comes_back_to_the_last_digit_and_a_plan_as_it_was_taken()
+    {
+        await using var db = shop.Db();
+        var record = await Open(db, await TagOf(db, 2419, Corner.FrontLeft));
+        record.SizesBefore[0].Value.ShouldBe(Length.FromInches(9.025m));
+        record.SizesBefore[0].Typed.ShouldBe("8 7/8 + 150t");
+        var cut = await Open(db, await TagOf(db, 2417, Corner.FrontLeft));
+        var again = PassPlanner.Plan(cut.Plan!.Request).Options.Single(o => o.Key == cut.Plan.Option.Key);
+        StoredJson.Write(cut.Plan.Option).ShouldBe(StoredJson.Write(again));
+    }
+
+    [Fact]
+    public async Task The_demo_shows_what_it_promises()
+    {
+        await using var db = shop.Db();
+        (await db.Users.CountAsync(Cancel), await db.Jobs.CountAsync(j => j.Number < 3000, Cancel)).ShouldBe((3, 8));
+        var thin = await Open(db, await TagOf(db, 2423, Corner.FrontLeft));
+        thin.DiscardVerdict.ShouldBe(Verdict.Beyond);
+        var oval = await Open(db, await TagOf(db, 2412, Corner.RearLeft));
+        oval.DrumFigures.Roundness!.OutOfRound.Millimetres.ShouldBe(0.48m);
+        var twoAxes = oval.DrumMeasurement with { Readings = [.. oval.DrumMeasurement.Readings.Where(r => r.At.Degrees % 90 == 0)] };
+        Core.Measuring.DrumAssessment.Assess(twoAxes, ShopRules.Default).Roundness!.ShouldSatisfyAllConditions(r => r.Proven.ShouldBeFalse(), r => r.OutOfRound.ShouldBe(Length.Zero));
+        var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Job!.Number < 3000)).ToListAsync(Cancel);
+        var settings = await db.Shops.SingleAsync(Cancel);
+        var stations = parts.SelectMany(p => p.Surfaces.Select(s => new SurfaceRecord(s, p, settings).Station)).Distinct().Order();
+        stations.ShouldBe([Station.Receive, Station.Measure, Station.Plan, Station.Cut, Station.Confirm, Station.Release, Station.Done]);
+    }
+
+    [Fact]
+    public void Dependencies_point_down_only() =>
+        (Types.InAssembly(typeof(UncialDb).Assembly).ShouldNot().HaveDependencyOn("Uncial.Web").GetResult().FailingTypeNames ?? []).ShouldBeEmpty();
+}

@@ -1,0 +1,117 @@
+using System.Text.Json;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>A screen in the shop: headless Chromium, used by keyboard, with words for what a person does.</summary>
+internal sealed class Screen : IDisposable
+{
+    private static readonly string Axe = File.ReadAllText(Path.Combine(Root(), "src/Uncial.Web/node_modules/axe-core/axe.min.js"));
+
+    private readonly Uri address;
+    private readonly string profile = Directory.CreateTempSubdirectory("uncial-screen").FullName;
+
+    public Screen(Uri address)
+    {
+        this.address = address;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync", "--window-size=1280,940", "--user-data-dir=" + profile);
+        Driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+        Wait = new(Driver, TimeSpan.FromSeconds(10));
+    }
+
+    public ChromeDriver Driver { get; }
+
+    private WebDriverWait Wait { get; }
+
+    public string Path_ => new Uri(Driver.Url).AbsolutePath;
+
+    public string Heading => Driver.FindElement(By.CssSelector(".slate h2")).Text;
+
+    public void Go(string path) => Driver.Navigate().GoToUrl(new Uri(address, path));
+
+    /// <summary>Waits until something holds, as a person looks until the page has changed.</summary>
+    public void Until(Func<bool> holds, string what)
+    {
+        try { Wait.Until(_ => { try { return holds(); } catch (Exception e) when (e is StaleElementReferenceException or NoSuchElementException) { return false; } }); }
+        catch (WebDriverTimeoutException) { throw new InvalidOperationException($"Not seen: {what}. On {Driver.Url} the page says: {Driver.FindElement(By.TagName("body")).Text}"); }
+    }
+
+    public void UntilHeading(string text) => Until(() => Heading.Contains(text, StringComparison.Ordinal), $"the heading “{text}”");
+
+    public void UntilText(string text) => Until(() => Driver.FindElement(By.TagName("main")).Text.Contains(text, StringComparison.Ordinal), $"“{text}”");
+
+    /// <summary>Presses keys where the focus is.</summary>
+    public void Press(params string[] keys)
+    {
+        foreach (var key in keys) Driver.SwitchTo().ActiveElement().SendKeys(key);
+    }
+
+    /// <summary>Types into the field that has the focus and moves on with Enter.</summary>
+    public void Enter(string text) => Press(text, Keys.Enter);
+
+    /// <summary>Tabs until the focus is on the element with this name.</summary>
+    public void TabTo(string name)
+    {
+        for (var i = 0; i < 80; i++)
+        {
+            Press(Keys.Tab);
+            var at = Driver.SwitchTo().ActiveElement();
+            if ((((WebElement)at).ComputedAccessibleLabel ?? "").Contains(name, StringComparison.Ordinal)) return;
+        }
+        throw new InvalidOperationException($"The keyboard does not reach “{name}” on {Driver.Url}.");
+    }
+
+    /// <summary>Goes to a field by its label, as Tab would, and types.</summary>
+    public void Fill(string label, string text)
+    {
+        var field = Driver.FindElements(By.CssSelector("input,textarea,select")).First(e => e.Displayed && (((WebElement)e).ComputedAccessibleLabel ?? "").StartsWith(label, StringComparison.Ordinal));
+        field.Clear();
+        field.SendKeys(text);
+    }
+
+    public void SignIn(string name, string pin)
+    {
+        Go("/SignIn");
+        TabTo(name);
+        Press(Keys.Enter);
+        UntilHeading("PIN of " + name);
+        Enter(pin);
+        Until(() => Path_ == "/", "the bench");
+    }
+
+    /// <summary>The accessibility check: nothing serious or critical on the page as it stands.</summary>
+    public void IsAccessible()
+    {
+        Driver.ExecuteScript(Axe);
+        var found = (string)Driver.ExecuteAsyncScript("const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(r => done(JSON.stringify(r.violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))))")!;
+        JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty($"on {Driver.Url}");
+    }
+
+    /// <summary>Cuts the screen off from the server, or joins it again.</summary>
+    public void Offline(bool off)
+    {
+        Driver.ExecuteCdpCommand("Network.enable", []);
+        Driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new Dictionary<string, object?>
+        {
+            ["offline"] = off, ["latency"] = 0, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1,
+        });
+    }
+
+    public void Dispose()
+    {
+        Driver.Quit();
+        Driver.Dispose();
+        Directory.Delete(profile, recursive: true);
+    }
+
+    private static string Root()
+    {
+        var folder = new DirectoryInfo(AppContext.BaseDirectory);
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Uncial.slnx"))) folder = folder.Parent;
+        return folder?.FullName ?? throw new InvalidOperationException("The tests run inside the checkout.");
+    }
+}
