@@ -36,7 +36,8 @@ builder.Services.ConfigureApplicationCookie(cookie =>
 });
 builder.Services.AddAuthorizationBuilder().SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
 
-builder.Services.AddRazorPages();
+// What a form must hold is said by the page in its own words, not by the binder.
+builder.Services.AddRazorPages().AddMvcOptions(options => options.SuppressImplicitRequiredAttributeForNonNullableReferenceTypes = true);
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<Reader>();
 builder.Services.AddScoped<ShopFile>();

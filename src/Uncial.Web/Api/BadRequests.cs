@@ -24,6 +24,10 @@ internal static class BadRequests
         }
     }
 
-    private static Task ProblemAsync(HttpContext context, string field, string message) =>
-        Results.ValidationProblem(new Dictionary<string, string[]> { [field] = [Words.Say(message)] }).ExecuteAsync(context);
+    private static Task ProblemAsync(HttpContext context, string field, string message)
+    {
+        // What is left of the body is not read; the connection ends with the answer.
+        context.Response.Headers.Connection = "close";
+        return Results.ValidationProblem(new Dictionary<string, string[]> { [field] = [Words.Say(message)] }).ExecuteAsync(context);
+    }
 }
