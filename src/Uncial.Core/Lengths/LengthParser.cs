@@ -219,7 +219,8 @@ public static class LengthParser
             if (terms.Count > 1) steps.Add(Join(terms, t => LengthText.Plain(t.Value.In(unit), 6)));
             steps.Add(LengthText.Plain(sum.In(unit), 6) + " " + LengthText.Name(unit));
             var other = inInches ? LengthUnit.Millimetre : LengthUnit.Inch;
-            var shown = LengthText.Plain(sum.In(other), 4);
+            // A hundredth of a millimetre is four tenths of a thou: small figures keep two digits more.
+            var shown = LengthText.Plain(sum.In(other), sum.In(other) < 0.01m ? 6 : 4);
             var exact = Length.From(decimal.Parse(shown, CultureInfo.InvariantCulture), other) == sum;
             var distinct = steps.Where((s, i) => i == 0 || s != steps[i - 1]);
             return string.Join(" = ", distinct) + (exact ? " = " : " ≈ ") + shown + " " + LengthText.Name(other);

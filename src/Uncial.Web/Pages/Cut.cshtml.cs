@@ -102,11 +102,10 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         var limits = Limits;
         var before = IsRotor ? Record.SizesBefore.Select(r => r.Value).Min() : Record.SizesBefore.Select(r => r.Value).Max();
-        List<Drawing.RuleSlice> slices = [];
         var touch = Plan.Request.Touch;
-        if (Record.CutsDone > Index) slices.Add(new("cut before", touch, "cut"));
-        slices.AddRange(Plan.Option.Passes.Where(p => p.Kind != PassKind.SparkOut)
-            .Select((p, i) => new Drawing.RuleSlice(PlanModel.NameOf(p.Kind, i, Plan.Option.Passes).ToLowerInvariant(), p.SizeAfter, i < Index ? "cut" : "planned")));
+        var earlier = Record.CutsDone > Index ? [("cut before", touch, "cut")] : Array.Empty<(string, Length, string)>();
+        var slices = Readings.Slices(Record.Kind, before, earlier.Concat(Plan.Option.Passes.Where(p => p.Kind != PassKind.SparkOut)
+            .Select((p, i) => (PlanModel.NameOf(p.Kind, i, Plan.Option.Passes).ToLowerInvariant(), p.SizeAfter, i < Index ? "cut" : "planned"))));
         var end = slices.Count > 0 ? slices[^1].To : touch;
         return new()
         {

@@ -118,10 +118,11 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         var view = Readings.Rule(Record, Reader);
         if (Chosen is not { Passes.Count: > 0 } chosen) return view;
         var after = SpareAfter(chosen)!.Value;
+        var now = Record.Worst ?? Basis!.Worst ?? Basis.Touch;
         return view with
         {
-            Now = Record.Worst ?? Basis!.Worst,
-            Slices = [.. chosen.Passes.Where(p => p.Kind != PassKind.SparkOut).Select((p, i) => new RuleSlice(NameOf(p.Kind, i, chosen.Passes).ToLowerInvariant(), p.SizeAfter, "planned"))],
+            Now = now,
+            Slices = Readings.Slices(Record.Kind, now, chosen.Passes.Where(p => p.Kind != PassKind.SparkOut).Select((p, i) => (NameOf(p.Kind, i, chosen.Passes).ToLowerInvariant(), p.SizeAfter, "planned"))),
             ForecastWord = "Forecast",
             Head = Reader.Margin(after),
             HeadWord = "spare after " + Words.Technique(chosen.Key).ToLowerInvariant(),

@@ -33,6 +33,20 @@ internal static class Readings
 
     public static string Query(ReadingPlace place) => System.FormattableString.Invariant($"?at={place.Degrees}") + (place.Station is { } s ? System.FormattableString.Invariant($"&depth={s.Millimetres}") : "");
 
+    /// <summary>
+    /// Passes as slices of the rule. The worst place only moves once a cut has reached it, so no slice goes back past the one before.
+    /// </summary>
+    public static IReadOnlyList<RuleSlice> Slices(PartKind kind, Length from, IEnumerable<(string Name, Length To, string State)> passes)
+    {
+        List<RuleSlice> slices = [];
+        foreach (var (name, to, state) in passes)
+        {
+            from = kind == PartKind.Rotor ? Length.Min(from, to) : Length.Max(from, to);
+            slices.Add(new(name, from, state));
+        }
+        return slices;
+    }
+
     private static int DepthOf(SurfaceRecord record, ReadingPlace place) =>
         place.Station is { } s ? Math.Max(0, Array.IndexOf(record.Surface.DepthsMm, s.Millimetres)) : 0;
 
