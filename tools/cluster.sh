@@ -26,7 +26,8 @@ ensure_postgres() {
 
 # PostgreSQL refuses to run as root; root hands the cluster to the account that Debian's package made.
 as_pg() {
-  if [ "$(id -u)" = 0 ]; then runuser -u postgres -- "$@"; else "$@"; fi
+  # From the root folder: the account may not be allowed into this one.
+  if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi
 }
 
 free_port() {

@@ -154,6 +154,65 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task What_is_seen_on_the_metal_makes_the_plan_anew_and_says_so()
+    {
+        var tag = await Tag(2417, Corner.FrontLeft);
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Ines Varga", "2417");
+        screen.Go($"/cut/{tag}?seen=true");
+        screen.UntilHeading("Tap what is still dark");
+        // Two twelfths of the outer face, by keyboard: dark where the last pass should have cleaned it.
+        screen.TabTo("Outer face, 4 dark");
+        screen.Press(" ", Keys.ArrowRight, Keys.Enter);
+        screen.Driver.FindElement(By.CssSelector("[data-face=DarkOuter] [data-count]")).Text.ShouldBe("2");
+        screen.IsAccessible();
+        screen.Fill("Groove left, outer", "0.02");
+        screen.Press(Keys.Enter, "0", Keys.Enter, Keys.Enter);
+        screen.UntilText("The plan was made anew");
+        screen.UntilText("The outer face is dark at");
+        await using var db = shop.Db();
+        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(TestContext.Current.CancellationToken);
+        var record = new SurfaceRecord(part.Surfaces[0], part, await db.Shops.SingleAsync(TestContext.Current.CancellationToken));
+        (record.LatestPlan!.Version, record.Surface.Passes.Max(p => p.Cut), record.Surface.Passes.Single(p => p.Cut == 2).DarkOuter).ShouldBe((2, 2, 0b11_0000));
+        record.Station.ShouldBe(Station.Cut);
+        // The plan that was stays on record beside the new one, in the part's story.
+        screen.Go("/part/" + tag);
+        screen.UntilText("Plan 1: Light hand");
+        screen.UntilText("Plan 2: Light hand");
+    }
+
+    [Fact]
+    public void The_owner_keeps_the_rules_and_lets_a_new_hand_in()
+    {
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/shop");
+        screen.Until(() => screen.Path_ == "/", "the bench: the settings are the owner's");
+        screen.Driver.FindElements(By.LinkText("Shop")).ShouldBeEmpty();
+        screen.Driver.FindElement(By.XPath("//button[.='Sign out']")).SendKeys(Keys.Enter);
+        screen.Until(() => screen.Path_ == "/SignIn", "signed out");
+        screen.SignIn("Marit Sund", "9051");
+        screen.Go("/shop");
+        screen.IsAccessible();
+        screen.Fill("Drum: not started under", "lots");
+        screen.Driver.FindElement(By.XPath("//button[.='Keep the settings']")).SendKeys(Keys.Enter);
+        screen.UntilText("A number is expected here");
+        Value(screen, "Lengths[DrumFloor]").ShouldBe("lots");
+        screen.Fill("Drum: not started under", "0.8");
+        screen.Fill("Feeds", "1:0.06 3:0.25 4:0.5");
+        screen.Driver.FindElement(By.XPath("//button[.='Keep the settings']")).SendKeys(Keys.Enter);
+        screen.UntilText("Kept.");
+        Value(screen, "Lengths[DrumFloor]").ShouldBe("0.8");
+        screen.Fill("Name of a new hand", "Pia Holm");
+        screen.Fill("PIN, four", "7788");
+        screen.Press(Keys.Enter);
+        screen.UntilText("Pia Holm");
+        screen.Driver.FindElement(By.XPath("//button[.='Sign out']")).SendKeys(Keys.Enter);
+        screen.Until(() => screen.Path_ == "/SignIn", "signed out");
+        screen.SignIn("Pia Holm", "7788");
+    }
+
+    [Fact]
     public void Five_wrong_pins_lock_the_name()
     {
         using var screen = new Screen(shop.Address);

@@ -108,7 +108,7 @@ internal sealed class Screen : IDisposable
         Directory.Delete(profile, recursive: true);
     }
 
-    private static string Root()
+    public static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
         while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Uncial.slnx"))) folder = folder.Parent;

@@ -53,7 +53,7 @@ internal static class LatheDrawing
             {
                 var isDark = (dark & 1 << hour) != 0;
                 var at = Polar.At(cx, Cy, 101, hour);
-                svg.Add($"<g class='sector' role='button' tabindex='0' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, {(hour == 0 ? 12 : hour)} o’clock dark'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text><text class='word' x='{at.X}' y='{at.Y + 21}' text-anchor='middle'>dark</text></g>");
+                svg.Add($"<g class='sector' role='button' tabindex='0' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, {(hour == 0 ? 12 : hour)} dark'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text> <text class='word' x='{at.X}' y='{at.Y + 21}' text-anchor='middle'>dark</text></g>");
             }
             svg.Add($"<text data-count='' x='{cx}' y='{Cy + 2}' text-anchor='middle' class='fig' font-size='40' font-weight='650' letter-spacing='-2'>{System.Numerics.BitOperations.PopCount((uint)dark)}</text><text x='{cx}' y='{Cy + 24}' text-anchor='middle' font-size='16' class='q'>of 12 dark</text></g>");
         }

@@ -1,0 +1,92 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>The start command as a person uses it, and what it makes of programs that are killed under it.</summary>
+public sealed class StartTests : IDisposable
+{
+    private readonly string data = Directory.CreateTempSubdirectory("uncial-start").FullName;
+    private readonly int port = FreePort();
+    private readonly List<Process> started = [];
+
+    private async Task<(Process Process, List<string> Said)> Start(string until)
+    {
+        List<string> said = [];
+        var heard = new TaskCompletionSource();
+        // A program started from here must not take this one's test settings for its own.
+        var start = new ProcessStartInfo("bash", ["./start", "--port", $"{port}", "--data", data]) { WorkingDirectory = Screen.Root(), RedirectStandardOutput = true, RedirectStandardError = true };
+        var process = Process.Start(start)!;
+        started.Add(process);
+        void Hear(string? line)
+        {
+            if (line is null) return;
+            lock (said) said.Add(line);
+            if (line.Contains(until, StringComparison.Ordinal)) heard.TrySetResult();
+        }
+        process.OutputDataReceived += (_, e) => Hear(e.Data);
+        process.ErrorDataReceived += (_, e) => Hear(e.Data);
+        process.BeginOutputReadLine();
+        process.BeginErrorReadLine();
+        try { await heard.Task.WaitAsync(TimeSpan.FromSeconds(90), TestContext.Current.CancellationToken); }
+        catch (TimeoutException) { throw new InvalidOperationException($"./start never said “{until}”, but: {string.Join('\n', said)}"); }
+        return (process, said);
+    }
+
+    private static async Task Signal(string signal, string pattern) =>
+        await Process.Start("pkill", [$"-{signal}", "-f", pattern]).WaitForExitAsync(TestContext.Current.CancellationToken);
+
+    private async Task<HttpStatusCode> Health()
+    {
+        using var caller = new HttpClient();
+        return (await caller.GetAsync(new Uri($"http://127.0.0.1:{port}/health"), TestContext.Current.CancellationToken)).StatusCode;
+    }
+
+    [Fact]
+    public async Task It_opens_once_comes_again_after_any_kill_and_stops_clean()
+    {
+        var (first, said) = await Start("Ctrl-C stops it");
+        said.ShouldContain(l => l.Contains("Ines Varga 2417"));
+        (await Health()).ShouldBe(HttpStatusCode.OK);
+        var (second, _) = await Start("is running already");
+        await second.WaitForExitAsync(TestContext.Current.CancellationToken);
+        second.ExitCode.ShouldBe(0);
+        (await Health()).ShouldBe(HttpStatusCode.OK);
+
+        // The database is killed under it: health says so, the next start brings both back with what was on record.
+        var cluster = await File.ReadAllTextAsync(Path.Combine(data, "db-port"), TestContext.Current.CancellationToken);
+        await Signal("KILL", $"postgres .*-p {cluster.Trim()}");
+        (await Health()).ShouldBe(HttpStatusCode.ServiceUnavailable);
+        await Process.Start("kill", ["-INT", $"{first.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
+        await first.WaitForExitAsync(TestContext.Current.CancellationToken);
+        first.ExitCode.ShouldBe(0);
+
+        var (third, saidAgain) = await Start("Ctrl-C stops it");
+        saidAgain.ShouldContain(l => l.Contains("Ines Varga 2417"));
+        // The application is killed: start ends, stops the database, and says how to go on.
+        await Signal("KILL", $"Uncial.Web.dll --port-of-start={port}");
+        await third.WaitForExitAsync(TestContext.Current.CancellationToken);
+        third.ExitCode.ShouldNotBe(0);
+
+        var (last, _) = await Start("Ctrl-C stops it");
+        (await Health()).ShouldBe(HttpStatusCode.OK);
+        await Process.Start("kill", ["-INT", $"{last.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
+        await last.WaitForExitAsync(TestContext.Current.CancellationToken);
+        last.ExitCode.ShouldBe(0);
+        await Should.ThrowAsync<HttpRequestException>(Health);
+    }
+
+    public void Dispose()
+    {
+        foreach (var process in started) { if (!process.HasExited) process.Kill(entireProcessTree: true); process.Dispose(); }
+        Directory.Delete(data, recursive: true);
+    }
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+}
