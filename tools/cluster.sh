@@ -78,7 +78,7 @@ cluster_down() {
   as_pg "$PG_BIN/pg_ctl" -D "$CLUSTER" -m fast -w stop >/dev/null 2>&1 || true
 }
 
-connection() { printf 'Host=127.0.0.1;Port=%s;Username=uncial;Password=%s;Database=%s' "$PGPORT_" "$PGPASS_" "$1"; }
+connection() { printf 'Host=127.0.0.1;Port=%s;Username=uncial;Password=%s;Max Auto Prepare=80;Auto Prepare Min Usages=2;Database=%s' "$PGPORT_" "$PGPASS_" "$1"; }
 
 need_tools() {
   command -v dotnet >/dev/null 2>&1 || die "the .NET 10 SDK is missing: install it and start again."

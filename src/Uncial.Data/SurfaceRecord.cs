@@ -23,14 +23,20 @@ public sealed class SurfaceRecord
 {
     private readonly ILookup<ReadingKind, ReadingEntry> standing;
     private PlanDocument? document;
+    private RotorFigures? rotorFigures;
+    private DrumFigures? drumFigures;
 
-    /// <summary>Reads a surface whose facts are loaded (see <see cref="WithFacts"/>).</summary>
+    /// <summary>Reads a surface whose facts are loaded (see <see cref="WithFacts"/>). What is added later needs a new record.</summary>
     public SurfaceRecord(WorkSurface surface, Part part, Shop shop)
     {
         (Surface, Part, Shop) = (surface, part, shop);
         CutsDone = surface.Passes.Count;
         standing = surface.Readings.Where(r => r.Withdrawal is null).OrderBy(r => r.Id).ToLookup(r => r.Kind);
         LatestPlan = surface.Plans.MaxBy(p => p.Version);
+        PassesOfPlan = [.. surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
+        Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone)];
+        SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
+        Places = PlacesOf(surface);
         Limits = Limits.Create(surface.Kind, Newest(LimitKind.Nominal)?.Value, Newest(LimitKind.MachineTo)?.Value, Newest(LimitKind.Discard)?.Value, shop.Rules).Limits;
     }
 
@@ -43,9 +49,9 @@ public sealed class SurfaceRecord
     public int CutsDone { get; }
     public PlanEntry? LatestPlan { get; }
     public PlanDocument? Plan => LatestPlan is null ? null : document ??= StoredJson.Read<PlanDocument>(LatestPlan.Document);
-    public IReadOnlyList<PassEntry> PassesOfPlan => [.. Surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
-    public IReadOnlyList<ReadingEntry> Sizes => [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone)];
-    public IReadOnlyList<ReadingEntry> SizesBefore => [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
+    public IReadOnlyList<PassEntry> PassesOfPlan { get; }
+    public IReadOnlyList<ReadingEntry> Sizes { get; }
+    public IReadOnlyList<ReadingEntry> SizesBefore { get; }
     public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone).MaxBy(c => c.Id);
     public Length Uncertainty => Sizes.Count == 0 ? Gauge.Uncertainty : Sizes.Max(s => s.Uncertainty);
 
@@ -60,15 +66,7 @@ public sealed class SurfaceRecord
         Confirmation is { Decision: Decision.Release or Decision.LeadOnly }, Part.Outcome is not null).Station;
 
     /// <summary>All places that are to be read, in the order of reading.</summary>
-    public IReadOnlyList<ReadingPlace> Places
-    {
-        get
-        {
-            var circle = Kind == PartKind.Rotor ? 360m : 180m;
-            Length?[] stations = Surface.DepthsMm.Length == 0 ? [null] : [.. Surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))];
-            return [.. stations.SelectMany(s => Enumerable.Range(0, Surface.Places).Select(i => new ReadingPlace(i * circle / Surface.Places, s)))];
-        }
-    }
+    public IReadOnlyList<ReadingPlace> Places { get; }
 
     /// <summary>The newest standing reading at a place since the last cut.</summary>
     public ReadingEntry? ReadingAt(ReadingPlace place) => Sizes.LastOrDefault(r => r.Degrees == place.Degrees && r.Station == place.Station);
@@ -98,9 +96,9 @@ public sealed class SurfaceRecord
         Groove = ValueOf(ReadingKind.Groove),
     };
 
-    public RotorFigures RotorFigures => RotorAssessment.Assess(RotorMeasurement, Shop.Rules);
+    public RotorFigures RotorFigures => rotorFigures ??= RotorAssessment.Assess(RotorMeasurement, Shop.Rules);
 
-    public DrumFigures DrumFigures => DrumAssessment.Assess(DrumMeasurement, Shop.Rules);
+    public DrumFigures DrumFigures => drumFigures ??= DrumAssessment.Assess(DrumMeasurement, Shop.Rules);
 
     /// <summary>Worst reading now: least thickness or largest diameter; null without readings or limits.</summary>
     public Length? Worst => Limits is null ? null : Kind == PartKind.Rotor ? RotorFigures.Least : DrumFigures.Largest;
@@ -165,6 +163,13 @@ public sealed class SurfaceRecord
         };
     }
 
+    private static List<ReadingPlace> PlacesOf(WorkSurface surface)
+    {
+        var circle = surface.Kind == PartKind.Rotor ? 360m : 180m;
+        Length?[] stations = surface.DepthsMm.Length == 0 ? [null] : [.. surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))];
+        return [.. stations.SelectMany(s => Enumerable.Range(0, surface.Places).Select(i => new ReadingPlace(i * circle / surface.Places, s)))];
+    }
+
     private Length ValueOf(ReadingKind kind) => Figure(kind)?.Value ?? Length.Zero;
 
     private Length LeftByPlan(int side)
@@ -175,14 +180,22 @@ public sealed class SurfaceRecord
 
     /// <summary>A query for parts with every fact of their surfaces, in a handful of round trips whatever their number.</summary>
     public static IQueryable<Part> WithFacts(IQueryable<Part> parts) => parts
-        .Include(p => p.Job).Include(p => p.Outcome!.By)
-        .Include(p => p.Surfaces.OrderBy(s => s.Id)).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
+        .Include(p => p.Job).Include(p => p.Outcome)
+        .Include(p => p.Surfaces.OrderBy(s => s.Id)).ThenInclude(s => s.LimitEntries)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Plans)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Passes)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations)
+        .AsSplitQuery();
+
+    /// <summary>The same with the names of those who stated the facts, for the pages that tell them.</summary>
+    public static IQueryable<Part> WithFactsAndNames(IQueryable<Part> parts) => WithFacts(parts)
+        .Include(p => p.Outcome!.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Plans).ThenInclude(p => p.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Passes).ThenInclude(p => p.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations).ThenInclude(c => c.By)
-        .AsSplitQuery();
+        .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations).ThenInclude(c => c.By);
 
     /// <summary>Whether any measured pass on record has borne the lathe's dial out.</summary>
     public static async Task<bool> DialIsConfirmedAsync(UncialDb db, CancellationToken cancel) =>

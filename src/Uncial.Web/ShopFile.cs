@@ -12,9 +12,9 @@ public sealed class ShopFile(UncialDb db)
 
     /// <summary>A part by its tag with every fact of its surfaces, or null.</summary>
     public async Task<Part?> PartAsync(string tag, CancellationToken cancel) =>
-        await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleOrDefaultAsync(cancel);
+        await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleOrDefaultAsync(cancel);
 
     /// <summary>The other parts of the same job, with their facts, for the pair of an axle.</summary>
     public async Task<IReadOnlyList<Part>> SiblingsAsync(Part part, CancellationToken cancel) =>
-        await SurfaceRecord.WithFacts(db.Parts.Where(p => p.JobId == part.JobId && p.Id != part.Id)).AsNoTracking().ToListAsync(cancel);
+        await SurfaceRecord.WithFacts(db.Parts.Where(p => p.JobId == part.JobId && p.Id != part.Id)).AsNoTrackingWithIdentityResolution().ToListAsync(cancel);
 }

@@ -146,7 +146,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         Job = await db.Jobs.SingleOrDefaultAsync(j => j.Number == JobNumber, cancel);
         if (Job is null) return NotFound();
         var shop = await file.ShopAsync(cancel);
-        var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.JobId == Job.Id)).OrderBy(p => p.Id).ToListAsync(cancel);
+        var parts = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.JobId == Job.Id)).OrderBy(p => p.Id).ToListAsync(cancel);
         Parts = [.. parts.Select(p => (p, (IReadOnlyList<SurfaceRecord>)[.. p.Surfaces.Select(s => new SurfaceRecord(s, p, shop))]))];
         ViewData["Sub"] = $"Job {Job.Number}, {Job.Vehicle}" + (Job.Customer is null ? "" : ", " + Job.Customer);
         if (Tag is not null && Chosen is null) return NotFound();

@@ -122,6 +122,7 @@ document.addEventListener('keydown', event => {
   }
   const named = document.querySelector(`[data-key="${CSS.escape(event.key === ' ' ? 'Space' : event.key)}"]:not([disabled])`);
   if (named && !(event.key === ' ' && at?.matches('button,[role=button],input'))) { event.preventDefault(); named.click(); return; }
+  if (event.key === 'Escape' && history.length > 1) { history.back(); return; }
   const entry = document.querySelector('[data-entry]:not([disabled])');
   if (entry && /^[\d.,/]$/.test(event.key)) entry.focus({ preventScroll: true }); // the digit itself then lands in the entry
 });
