@@ -68,6 +68,14 @@ app.Use((context, next) =>
     return next();
 });
 app.UseWhen(context => context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal), api => api.Use(BadRequests.AnswerAsync));
+// The address of an action, reloaded or come back to after signing in, leads to its page.
+app.Use((context, next) =>
+{
+    var request = context.Request;
+    if (!HttpMethods.IsGet(request.Method) || !request.Query.ContainsKey("handler")) return next();
+    context.Response.Redirect(request.Path + QueryString.Create(request.Query.Where(q => q.Key != "handler")));
+    return Task.CompletedTask;
+});
 app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Context.Response.Headers.CacheControl = "no-cache" });
 app.UseRouting();
 app.UseRateLimiter();

@@ -83,6 +83,21 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Driver.FindElement(By.XPath("//button[.='Scrap']")).SendKeys(Keys.Enter);
         screen.UntilText("Say why it is scrap");
 
+        // The address of an action, reloaded, is its page again.
+        screen.Go("/measure/" + tag + "?handler=Keep");
+        screen.UntilHeading("Read at 1½");
+        // Signed out meanwhile (at another tab): what was typed is there again after signing in.
+        screen.Press("21.3");
+        screen.Driver.Manage().Cookies.DeleteCookieNamed("uncial");
+        screen.Press(Keys.Enter);
+        screen.Until(() => screen.Path_ == "/SignIn", "sign-in");
+        screen.TabTo("Ines Varga");
+        screen.Press(Keys.Enter);
+        screen.UntilHeading("PIN of Ines");
+        screen.Enter("2417");
+        screen.UntilHeading("Read at 1½");
+        Value(screen, "Entry").ShouldBe("21.3mm"); // with the unit that it was typed in
+
         // Cut: a groove deeper than any, a size that cannot be.
         screen.Go($"/cut/{await Tag(2417, Corner.FrontLeft)}?seen=true");
         screen.Fill("Groove left, outer", "60");

@@ -159,10 +159,11 @@ internal sealed class StockRule
         if (name.Length == 0 || height < (css is "sr-brass" or "sr-iron" ? 26 : 17)) return;
         var light = css == "sr-cut";
         var (x, y) = (Left + Body / 2 + (rotor ? -1 : 4), top + height / 2 + 5);
-        // Clear of the large numerals, as far as the band leaves room.
-        var wholes = Enumerable.Range((int)Math.Ceiling(low), Math.Max(0, (int)Math.Floor(high) - (int)Math.Ceiling(low) + 1)).Select(v => Y(v)).ToList();
+        // Clear of the large numerals of either scale, as far as the band leaves room.
+        var wholes = Enumerable.Range((int)Math.Ceiling(low), Math.Max(0, (int)Math.Floor(high) - (int)Math.Ceiling(low) + 1)).Select(v => Y(v))
+            .Concat(Enumerable.Range((int)Math.Ceiling(low / 0.254), Math.Max(0, (int)Math.Floor(high / 0.254) - (int)Math.Ceiling(low / 0.254) + 1)).Select(n => Y(n * 0.254))).ToList();
         double[] steps = [0, 8, -8, 14, -14, 20, -20, 26, -26];
-        var step = steps.FirstOrDefault(d => Math.Abs(d) < height / 2 - 10 && wholes.TrueForAll(w => Math.Abs(y - 5 + d - w) > 17), 0);
+        var step = steps.FirstOrDefault(d => Math.Abs(d) < height / 2 - 10 && wholes.TrueForAll(w => Math.Abs(y - 5 + d - w) > 14), 0);
         y += step;
         if (css == "sr-plan") svg.Add($"<rect x='{x - name.Length * 3.9 - 4}' y='{y - 14}' width='{name.Length * 7.8 + 8}' height='18' fill='var(--blue-wash)'/>");
         svg.Add($"<text class='sr-name{(light ? " light" : css == "sr-brass" ? " on-brass" : "")}' text-anchor='middle' x='{x}' y='{y}'>{name}</text>");

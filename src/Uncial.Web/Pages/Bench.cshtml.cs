@@ -50,7 +50,7 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
 
         ViewData["Title"] = "Bench, " + Now.ToString("dddd", System.Globalization.CultureInfo.InvariantCulture);
         ViewData["At"] = "bench";
-        ViewData["Sub"] = $"{shop.Name}. {At(Station.Done).Count} out, {At(Station.Cut).Count} on, {all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
+        ViewData["Sub"] = $"{At(Station.Done).Count} out, {At(Station.Cut).Count} on, {all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
     }
 
     /// <summary>The surface that is furthest behind decides where the part waits.</summary>

@@ -44,12 +44,15 @@ function show(html, url) {
   const [from, to] = [page.querySelector('.page,.sign-in'), document.querySelector('.page,.sign-in')];
   const scroll = document.querySelector('.slate')?.scrollTop ?? 0;
   // Another kind of page (signed out, printed tag): go there as the browser does.
-  if (!from || !to || from.className !== to.className) { location.assign(url); return; }
+  if (!from || !to || from.className !== to.className) { keepTyped(); location.assign(url); return; }
   document.title = page.title;
   document.documentElement.dataset.theme = page.documentElement.dataset.theme;
   document.body.classList.remove('is-lost');
-  const same = new URL(url).pathname === location.pathname;
-  if (url !== location.href) history.pushState(null, '', url);
+  // The address of an action is no address of a page.
+  const at = new URL(url);
+  at.searchParams.delete('handler');
+  const same = at.pathname === location.pathname;
+  if (at.href !== location.href) history.pushState(null, '', at.href);
   to.replaceWith(document.adoptNode(from));
   if (same) document.querySelector('.slate')?.scrollTo(0, scroll);
   arrive();
