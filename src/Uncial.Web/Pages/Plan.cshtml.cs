@@ -28,6 +28,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     public bool IsBeyond => Record.DiscardVerdict == Verdict.Beyond;
     public bool EnoughRead => IsRotor ? Record.RotorFigures.Places >= 3 : Record.DrumFigures.Axes >= 2;
     public bool BelowFloor => !IsRotor && Record.DrumFigures.BelowFloor;
+    /// <summary>The chosen way is within the metal there is, but its bound is past machine-to before anything can be measured.</summary>
+    public bool NeedsSignature => Chosen is { Feasible: true, Start: PlanStart.Blocked };
+
     public bool MayCut => EnoughRead && !IsBeyond && !BelowFloor && Record.Part.Outcome is null;
 
     public PassRun RunOf(PassKind kind) => Record.Shop.Lathe.Run(kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
@@ -60,8 +63,12 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         await PlanAsync(cancel);
-        if (Runs || !MayCut || Chosen is not { CanStart: true } || IsStale()) return Page();
-        Journey.TakePlan(Record, Basis!, Chosen, [], Hand);
+        if (Runs || !MayCut || Chosen is not { Feasible: true } || IsStale()) return Page();
+        // A first pass that could end past machine-to is a lead hand's to sign for; one that could end past discard is never given.
+        if (NeedsSignature && !Reader.IsLead) { Trouble = "Its first pass could end past machine-to: a lead hand signs for that."; return Page(); }
+        if (NeedsSignature && string.IsNullOrWhiteSpace(Reason)) { ModelState.AddModelError(nameof(Reason), "Say why it is cut all the same."); return Page(); }
+        IReadOnlyList<Note> why = NeedsSignature ? [new("signedByLead", Subject: Reason!.Trim()[..Math.Min(Reason.Trim().Length, 300)])] : [];
+        Journey.TakePlan(Record, Basis!, Chosen, why, Hand);
         return await SaveAsync(cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
     }
 

@@ -18,10 +18,12 @@ function arrive() {
 
 /* ---------- forms ---------- */
 let busy = false;
+let sent = '';
 
 async function send(form, button) {
   if (busy) return;
   busy = true;
+  sent = document.querySelector('[data-entry]')?.value ?? '';
   const data = new FormData(form);
   if (button?.name) data.append(button.name, button.value);
   const action = button?.getAttribute('formaction') || form.action;
@@ -53,8 +55,13 @@ function show(html, url) {
   at.searchParams.delete('handler');
   const same = at.pathname === location.pathname;
   if (at.href !== location.href) history.pushState(null, '', at.href);
+  // Digits that came in while the answer was under way belong to the next place.
+  const running = document.querySelector('[data-entry]')?.value ?? '';
+  const more = running.length > sent.length && running.startsWith(sent) ? running.slice(sent.length) : '';
   to.replaceWith(document.adoptNode(from));
   if (same) document.querySelector('.slate')?.scrollTo(0, scroll);
+  const next = document.querySelector('[data-entry]');
+  if (more && next && !next.value) next.value = more;
   arrive();
 }
 
