@@ -77,7 +77,9 @@ public class JudgementTests
         {
             var part = Rotor with
             {
-                Readings = Mm.Around([.. thousandths.Select(t => t / 1000m)]), Uncertainty = Mm.Of(u / 1000m), GrooveLeft = Mm.Of(groove / 1000m),
+                Readings = Mm.Around([.. thousandths.Select(t => t / 1000m)]),
+                Uncertainty = Mm.Of(u / 1000m),
+                GrooveLeft = Mm.Of(groove / 1000m),
             };
             var judged = Judge(part);
             var worst = thousandths.Min() / 1000m;

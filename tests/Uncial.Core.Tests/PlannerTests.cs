@@ -66,8 +66,14 @@ public class PlannerTests
     {
         var drum = Example with
         {
-            Kind = PartKind.Drum, Touch = Mm.Of(228.50m), TouchBound = Mm.Of(228.51m), Worst = Mm.Of(228.74m), MachineTo = Mm.Of(229.6m), Discard = Mm.Of(230.1m),
-            Sides = [new(Mm.Of(0.123m))], Dial = Dial with { CountsDiameter = true },
+            Kind = PartKind.Drum,
+            Touch = Mm.Of(228.50m),
+            TouchBound = Mm.Of(228.51m),
+            Worst = Mm.Of(228.74m),
+            MachineTo = Mm.Of(229.6m),
+            Discard = Mm.Of(230.1m),
+            Sides = [new(Mm.Of(0.123m))],
+            Dial = Dial with { CountsDiameter = true },
         };
         var pass = Option(PassPlanner.Plan(drum), "working").Passes.ShouldHaveSingleItem();
         pass.Divisions.ShouldBe([25]);
@@ -124,7 +130,10 @@ public class PlannerTests
         {
             var request = Example with
             {
-                MachineTo = Mm.Of(24.41m - stock / 100m), Discard = Mm.Of(24.31m - stock / 100m), TwinCutter = twin, RoughsDone = roughsDone,
+                MachineTo = Mm.Of(24.41m - stock / 100m),
+                Discard = Mm.Of(24.31m - stock / 100m),
+                TwinCutter = twin,
+                RoughsDone = roughsDone,
                 Sides = [new(Mm.Of(outer / 100m)), new(Mm.Of(inner / 100m))],
                 Dial = new(Mm.Of(division / 200m), countsDiameter, Mm.Of(0.01m), confirmed),
             };

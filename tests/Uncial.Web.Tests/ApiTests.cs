@@ -20,6 +20,18 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
         "techniques":["working",{"key":"ours","roughMinMm":0.02,"roughMaxMm":0.08,"finishMinMm":0.02,"finishMaxMm":0.08,"minRough":0,"maxRough":9}]}
         """;
 
+    private const string Drum = """
+        {"limits":{"nominalMm":228.6,"machineToMm":229.6,"discardMm":230.1},"uncertaintyMm":0.01,"eccentricityMm":0,"grooveMm":0.05,"touchDepthMm":10,
+        "readings":[{"axisDeg":0,"depthMm":10,"diameterMm":228.62},{"axisDeg":45,"depthMm":10,"diameterMm":228.74},{"axisDeg":90,"depthMm":10,"diameterMm":228.62},{"axisDeg":0,"depthMm":40,"diameterMm":228.60}]}
+        """;
+
+    private const string SetUp = """{"kind":"drum","turnedDeg":180,"toleranceMm":0.025,"divisionMm":0.01,"first":{"clockDeg":40,"arcDeg":170,"depthMm":0.02},"second":{"clockDeg":70,"arcDeg":190,"depthMm":0.03}}""";
+
+    private const string Finished = """
+        {"kind":"drum","limits":{"machineToMm":229.6,"discardMm":230.1},"uncertaintyMm":0.02,"grooveLeftMm":0.01,"boredHere":true,
+        "readings":[{"axisDeg":0,"depthMm":10,"diameterMm":229.1},{"axisDeg":90,"depthMm":10,"diameterMm":229.12},{"axisDeg":45,"depthMm":10,"diameterMm":229.11}]}
+        """;
+
     private async Task<(HttpStatusCode Status, JsonElement Body)> Post(string path, string json)
     {
         using var caller = shop.Caller();
@@ -106,9 +118,10 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var random = new Random(7);
         string[] values = ["null", "-1", "0", "1e400", "1e-27", "79228162514264337593543950335", "\"x\"", "[]", "{}", "true", "2000", "0.0000000000000000000000000001"];
-        foreach (var (path, good) in new[] { ("assess/rotor", Rotor), ("passes/plan", Plan) })
+        foreach (var (path, good) in new[] { ("assess/rotor", Rotor), ("passes/plan", Plan), ("assess/drum", Drum), ("setup-check", SetUp), ("judge", Finished) })
         {
-            for (var i = 0; i < 150; i++)
+            (await Post(path, good)).Status.ShouldBe(HttpStatusCode.OK, path);
+            for (var i = 0; i < 120; i++)
             {
                 // Any one value of a good request replaced by something nobody would send.
                 var colons = Enumerable.Range(0, good.Length).Where(k => good[k] == ':').ToList();

@@ -216,7 +216,7 @@ internal sealed class StockRule
             var (f, x) = (placed[i], Right + 18);
             svg.Add($"<path class='sr-lead{(f.Css == "sr-over-t" ? " sr-over-lead" : "")}' d='M{Right + 4} {Y(f.Value)}L{x + 3} {y[i]}'/>");
             var figure = f.IsLimit ? LengthText.Limit(f.Figure, view.Unit, rotor) : LengthText.Reading(f.Figure, view.Unit);
-            svg.Add($"<text class='sr-word {f.Css}' x='{x + 7}' y='{y[i] - 6}'>{f.Word}</text><text class='sr-val {f.Css}{(figure.Length > 5 ? " long" : "")}' x='{x + 7}' y='{y[i] + 14}'>{figure}</text>");
+            svg.Add($"<text class='sr-word {f.Css}' x='{x + 7}' y='{y[i] - 6}'>{f.Word}</text><text class='sr-val {f.Css}{(figure.Length > 6 ? " longest" : figure.Length > 5 ? " long" : "")}' x='{x + 7}' y='{y[i] + 14}'>{figure}</text>");
         }
     }
 

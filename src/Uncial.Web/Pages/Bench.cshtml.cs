@@ -105,8 +105,12 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         var name = Words.Of(part.Part, part.Record.Surface).ToLowerInvariant();
         return part.Station switch
         {
-            Station.Receive => "Find limits of " + name, Station.Measure => "Measure " + name, Station.Plan => part.Record.DiscardVerdict == Verdict.Beyond ? "Decide on " + name : "Plan " + name,
-            Station.Cut => part.Record.PassesOfPlan.Count == 0 ? "Cut " + name : "Go on cutting " + name, Station.Confirm => "Confirm " + name, _ => "Release " + name,
+            Station.Receive => "Find limits of " + name,
+            Station.Measure => "Measure " + name,
+            Station.Plan => part.Record.DiscardVerdict == Verdict.Beyond ? "Decide on " + name : "Plan " + name,
+            Station.Cut => part.Record.PassesOfPlan.Count == 0 ? "Cut " + name : "Go on cutting " + name,
+            Station.Confirm => "Confirm " + name,
+            _ => "Release " + name,
         };
     }
 }

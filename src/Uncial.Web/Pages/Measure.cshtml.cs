@@ -31,7 +31,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
 
     public string DepthName => Place?.Station is not { } depth ? ""
         : Record.Surface.DepthsMm is [_, ..] depths && depths.Length > 1
-            ? (Array.IndexOf(depths, depth.Millimetres) switch { 0 => "open edge", var i when i == depths.Length - 1 => "deep", _ => "middle" }) + $", {Reader.With(depth)} in"
+            ? (Array.IndexOf(depths, depth.Millimetres) switch { 0 => "Open edge", var i when i == depths.Length - 1 => "Deep", _ => "Middle" }) + $", {Reader.With(depth)} in"
             : $"{Reader.With(depth)} in";
 
     public override async Task<IActionResult> OnGetAsync(CancellationToken cancel) => await LoadAsync(cancel) ?? await ShowAsync(cancel);

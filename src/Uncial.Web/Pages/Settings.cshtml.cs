@@ -92,15 +92,25 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
 
         Shop.Rules = Shop.Rules with
         {
-            RotorMachineToAboveDiscard = l["RotorMachineTo"], DrumMachineToBelowDiscard = l["DrumMachineTo"], DrumFloor = l["DrumFloor"],
-            AssumedRunout = l["AssumedRunout"], LeadMayReleaseBetweenLimits = LeadMayRelease,
+            RotorMachineToAboveDiscard = l["RotorMachineTo"],
+            DrumMachineToBelowDiscard = l["DrumMachineTo"],
+            DrumFloor = l["DrumFloor"],
+            AssumedRunout = l["AssumedRunout"],
+            LeadMayReleaseBetweenLimits = LeadMayRelease,
         };
         Shop.Micrometer = Shop.Micrometer with { Resolution = l["MicrometerStep"], Uncertainty = l["MicrometerU"] };
         Shop.DrumGauge = Shop.DrumGauge with { Resolution = l["DrumGaugeStep"], Uncertainty = l["DrumGaugeU"] };
         Shop.Lathe = Shop.Lathe with
         {
-            Name = LatheName!.Trim(), Division = l["Division"], DialAllowance = l["DialAllowance"], NoseRadius = l["NoseRadius"], CountsDiameter = CountsDiameter,
-            Feeds = feeds, RoughFeed = RoughFeed!.Trim(), FinishFeed = FinishFeed!.Trim(), Speeds = speeds,
+            Name = LatheName!.Trim(),
+            Division = l["Division"],
+            DialAllowance = l["DialAllowance"],
+            NoseRadius = l["NoseRadius"],
+            CountsDiameter = CountsDiameter,
+            Feeds = feeds,
+            RoughFeed = RoughFeed!.Trim(),
+            FinishFeed = FinishFeed!.Trim(),
+            Speeds = speeds,
         };
         Shop.DefaultTechnique = DefaultTechnique!;
         Shop.Turn++;
