@@ -107,6 +107,23 @@ public sealed class SurfaceRecord
     public Length? Expected => Worst ?? (CutsDone == 0 ? null
         : PassesOfPlan.Count > 0 ? Plan!.Option.Passes[PassesOfPlan.Count - 1].SizeAfter : Plan?.Request.Touch);
 
+    /// <summary>Worst size before the first cut, or null.</summary>
+    public Length? WorstBefore => SizesBefore.Count == 0 || Limits is null ? null
+        : Kind == PartKind.Rotor ? SizesBefore.Min(r => r.Value) : SizesBefore.Max(r => r.Value);
+
+    /// <summary>Thickness variation or out-of-round before the first cut, or null.</summary>
+    public Length? SpreadBefore => SizesBefore.Count < 2 || Limits is null ? null
+        : Kind == PartKind.Rotor ? RotorAssessment.Assess(RotorMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).ThicknessVariation
+        : DrumAssessment.Assess(DrumMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).Roundness?.OutOfRound;
+
+    /// <summary>Metal that the dial says was taken in all passes: off the thickness, or on the diameter.</summary>
+    public Length TakenByDial => (Kind == PartKind.Rotor ? 1 : 2) * Surface.Passes
+        .SelectMany(p => StoredJson.Read<PlanDocument>(p.Plan!.Document).Option.Passes[p.Index].Depth)
+        .Aggregate(Length.Zero, (sum, depth) => sum + depth);
+
+    /// <summary>Metal that the worst sizes before and after say was taken, or null.</summary>
+    public Length? TakenBySize => WorstBefore is { } before && Worst is { } after ? (before - after).Abs() : null;
+
     /// <summary>Verdict of the standing readings against discard.</summary>
     public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;
 

@@ -56,6 +56,12 @@ public sealed record Judgement(
     Length? Worst, Length? Allowance, Verdict Discard, Verdict MachineTo, Decision Decision,
     double? ProbabilityWithinDiscard, Length? LeftToDiscard, Length? LeftToMachineTo, IReadOnlyList<Note> Notes)
 {
+    /// <summary>What the part may be at worst: the worst size less (rotor) or plus (drum) uncertainty and allowance; null without readings.</summary>
+    /// <param name="kind">Rotor or drum.</param>
+    /// <param name="uncertainty">Expanded uncertainty of one reading.</param>
+    public Length? AtWorst(PartKind kind, Length uncertainty) =>
+        Worst - Limits.Sign(kind) * (uncertainty + (Allowance ?? Length.Zero));
+
     /// <summary>Judges a finished part by the shop's rules.</summary>
     public static Judgement Of(FinishedPart part, ShopRules rules)
     {

@@ -24,7 +24,7 @@ internal static class LatheDrawing
         var divisions = (double)(setting / lathe.Division);
         var on = divisions % perTurn;
         var turns = (int)(divisions / perTurn);
-        svg.Add($"<text x='{cx}' y='30' text-anchor='middle' font-size='20' font-weight='650'>{name}{(turns > 0 ? $", {turns} full {(turns == 1 ? "turn" : "turns")} and" : "")}</text><circle cx='{cx}' cy='{Cy}' r='{R}' fill='var(--sheet)' stroke='var(--iron-3)' stroke-width='2'/>");
+        svg.Add($"<text x='{cx}' y='20' text-anchor='middle' font-size='20' font-weight='650'>{name}{(turns > 0 ? $", {turns} full {(turns == 1 ? "turn" : "turns")} and" : "")}</text><circle cx='{cx}' cy='{Cy}' r='{R}' fill='var(--sheet)' stroke='var(--iron-3)' stroke-width='2'/>");
         if (on > 0) svg.Add($"<path d='{Polar.Arc(cx, Cy, R - 12, 0, on / perTurn * 12)}' stroke='var(--blue-fill)' stroke-width='22' fill='none'/>");
         for (var i = 0; i < perTurn; i++)
         {

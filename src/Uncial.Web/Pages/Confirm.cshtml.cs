@@ -67,7 +67,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         var view = Readings.Rule(Record, Reader);
         if (Record.SizesBefore.Count == 0 || Record.CutsDone == 0) return view;
-        var before = IsRotor ? Record.SizesBefore.Min(r => r.Value) : Record.SizesBefore.Max(r => r.Value);
+        var before = Record.WorstBefore!.Value;
         if (Record.Worst is not { } worst)
             return view with { Now = before, NowWord = "Before", Uncertainty = Record.Gauge.Uncertainty, Head = "–", HeadWord = "to be read after the cut", Slices = [new("by the dial", Record.Expected ?? before, "planned")], ForecastWord = "Forecast" };
         return view with { Now = before, NowWord = "Before", Whisker = worst, Slices = [new("taken", worst, "cut")], ForecastWord = "Finished", HeadWord = view.HeadIsOver ? "over discard" : Judgement.MachineTo == Verdict.Beyond ? "left to discard" : "left to machine-to" };

@@ -101,7 +101,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     internal Drawing.StockRuleView Rule()
     {
         var limits = Limits;
-        var before = IsRotor ? Record.SizesBefore.Select(r => r.Value).Min() : Record.SizesBefore.Select(r => r.Value).Max();
+        var before = Record.WorstBefore ?? Plan.Request.Touch;
         var touch = Plan.Request.Touch;
         var earlier = Record.CutsDone > Index ? [("cut before", touch, "cut")] : Array.Empty<(string, Length, string)>();
         var slices = Readings.Slices(Record.Kind, before, earlier.Concat(Plan.Option.Passes.Where(p => p.Kind != PassKind.SparkOut)

@@ -27,7 +27,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 
     public bool IsBeyond => Record.DiscardVerdict == Verdict.Beyond;
     public bool EnoughRead => IsRotor ? Record.RotorFigures.Places >= 3 : Record.DrumFigures.Axes >= 2;
-    public bool BelowFloor => !IsRotor && Record.DrumFigures.BelowFloor;
+    /// <summary>A drum with too little left is not started; one that is on the lathe already goes by its limits.</summary>
+    public bool BelowFloor => !IsRotor && Record.CutsDone == 0 && Record.DrumFigures.BelowFloor;
     /// <summary>The chosen way is within the metal there is, but its bound is past machine-to before anything can be measured.</summary>
     public bool NeedsSignature => Chosen is { Feasible: true, Start: PlanStart.Blocked };
 
@@ -100,6 +101,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (!EnoughRead) return;
         Basis = Record.RequestForPlan(await SurfaceRecord.DialIsConfirmedAsync(Db, cancel)) with { DefaultTechnique = Record.Shop.DefaultTechnique };
         Plan = PassPlanner.Plan(Basis);
+        if (IsBeyond || BelowFloor) return;
         Chosen = Plan.Options.FirstOrDefault(o => o.Key == Technique) ?? Plan.Options.FirstOrDefault(o => o.Key == Plan.Recommended);
     }
 

@@ -2,8 +2,6 @@ using Microsoft.AspNetCore.Html;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using QRCoder;
-using Uncial.Core.Lengths;
-using Uncial.Core.Parts;
 using Uncial.Data;
 
 namespace Uncial.Web.Pages;
@@ -29,11 +27,5 @@ public class TagModel(ShopFile shop) : PageModel
         using var code = new SvgQRCode(data);
         Qr = new HtmlString(code.GetGraphic(new System.Drawing.Size(240, 240), "#000000", "#ffffff", drawQuietZones: true, SvgQRCode.SizingMode.ViewBoxAttribute));
         return Page();
-    }
-
-    public static Length? Before(SurfaceRecord record)
-    {
-        ArgumentNullException.ThrowIfNull(record);
-        return record.SizesBefore.Count == 0 ? null : record.Kind == PartKind.Rotor ? record.SizesBefore.Min(r => r.Value) : record.SizesBefore.Max(r => r.Value);
     }
 }
