@@ -29,7 +29,7 @@ async function send(form, button) {
   const action = button?.getAttribute('formaction') || form.action;
   try {
     const answer = await fetch(action, { method: 'POST', body: data, headers: { 'X-Requested-With': 'fetch' } });
-    if (answer.status >= 502) throw new Error('away');
+    if (answer.status >= 500) throw new Error('away');
     show(await answer.text(), answer.url);
   } catch {
     // The server is away. Everything typed stands where it is, and the same key sends it again.
