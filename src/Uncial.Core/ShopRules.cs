@@ -1,4 +1,6 @@
+using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
 
 namespace Uncial.Core;
 
@@ -11,20 +13,75 @@ public sealed record ShopRules
     public static ShopRules Default { get; } = new();
 
     /// <summary>Where only a rotor's discard limit is known, machine-to is this much thicker.</summary>
-    public Length RotorMachineToAboveDiscard { get; init; } = Length.FromMillimetres(0.40m);
+    public Length RotorMachineToAboveDiscard { get; init; } = Mm(0.40m);
 
     /// <summary>Where only a drum's discard limit is known, machine-to is this much smaller in diameter.</summary>
-    public Length DrumMachineToBelowDiscard { get; init; } = Length.FromMillimetres(0.75m);
+    public Length DrumMachineToBelowDiscard { get; init; } = Mm(0.75m);
 
     /// <summary>A drum with less than this to its discard diameter is not started.</summary>
-    public Length DrumFloor { get; init; } = Length.FromMillimetres(0.75m);
+    public Length DrumFloor { get; init; } = Mm(0.75m);
 
     /// <summary>Least run-out that is assumed of a face that nobody has measured, total reading.</summary>
-    public Length AssumedRunout { get; init; } = Length.FromMillimetres(0.05m);
+    public Length AssumedRunout { get; init; } = Mm(0.05m);
 
     /// <summary>The thickness variation divided by this is allowed for the places between eight or more readings.</summary>
     public decimal UnreadShareOfVariation { get; init; } = 6m;
 
     /// <summary>Whether a part that is inside discard but past machine-to may leave with a lead hand's reason.</summary>
     public bool LeadMayReleaseBetweenLimits { get; init; } = true;
+
+    /// <summary>Run-out of a set-up up to which cutting may start.</summary>
+    public Length SetUpTolerance { get; init; } = Mm(0.025m);
+
+    /// <summary>A first scratch that runs half-way round or more is accepted without turning the part.</summary>
+    public bool AcceptHalfRoundScratch { get; init; }
+
+    /// <summary>Run-out of the second face against the first where the part is turned round or flipped, total reading.</summary>
+    public Length SecondChuckingRunout { get; init; } = Mm(0.05m);
+
+    /// <summary>Kelvin by which part and gauge may differ when a reading is taken.</summary>
+    public decimal TemperatureDifference { get; init; } = 3m;
+
+    /// <summary>Standard deviation of repeats with a micrometer, where too few were taken to tell.</summary>
+    public Length MicrometerRepeat { get; init; } = Mm(0.003m);
+
+    /// <summary>The same with a caliper.</summary>
+    public Length CaliperRepeat { get; init; } = Mm(0.02m);
+
+    /// <summary>The same with a drum gauge.</summary>
+    public Length DrumGaugeRepeat { get; init; } = Mm(0.02m);
+
+    /// <summary>Left and right of an axle may differ by so much in size when both leave.</summary>
+    public Length GreatestAxleDifference { get; init; } = Mm(0.50m);
+
+    /// <summary>A part should go at least so far after a cut before it reaches discard, km.</summary>
+    public decimal LeastDistanceAfterCut { get; init; } = 20_000m;
+
+    /// <summary>Price of a minute at the bench, in the shop's money.</summary>
+    public decimal BenchMinutePrice { get; init; } = 1.00m;
+
+    /// <summary>Consumables of one part: insert edge, abrasive, wash, in the shop's money.</summary>
+    public decimal ConsumablesPrice { get; init; } = 3.00m;
+
+    /// <summary>Below this depth a bit rubs more than it cuts, and may chatter.</summary>
+    public Length RubbingDepth { get; init; } = Mm(0.10m);
+
+    /// <summary>A rotor thinner than this rings.</summary>
+    public Length ThinRotor { get; init; } = Mm(10m);
+
+    /// <summary>From this diameter on a finishing feed is prone to chatter.</summary>
+    public Length LargeDiameter { get; init; } = Mm(300m);
+
+    /// <summary>Standard deviation of repeats with a kind of gauge, where too few were taken to tell.</summary>
+    public Length RepeatOf(GaugeKind kind) => kind switch
+    {
+        GaugeKind.Caliper => CaliperRepeat,
+        GaugeKind.DrumGauge => DrumGaugeRepeat,
+        _ => MicrometerRepeat,
+    };
+
+    /// <summary>What lies between discard and the machine-to limit that is derived from it.</summary>
+    internal Length MachineToFromDiscard(PartKind kind) => kind == PartKind.Rotor ? RotorMachineToAboveDiscard : DrumMachineToBelowDiscard;
+
+    private static Length Mm(decimal millimetres) => Length.FromMillimetres(millimetres);
 }

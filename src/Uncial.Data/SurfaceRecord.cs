@@ -159,25 +159,9 @@ public sealed class SurfaceRecord
     public PlanRequest RequestForPlan(bool dialConfirmed)
     {
         var dial = Shop.Lathe.Dial(dialConfirmed);
-        if (CutsDone > 0 && Sizes.Count > 0) return Remeasured(dial);
+        if (CutsDone > 0 && Sizes.Count > 0) return Plan!.Request.ZeroedAnew(Worst!.Value, Uncertainty, GrooveLeft) with { Dial = dial };
         var request = Kind == PartKind.Rotor ? PlanRequest.For(RotorMeasurement, RotorFigures, dial) : PlanRequest.For(DrumMeasurement, DrumFigures, dial);
         return request with { DefaultTechnique = Shop.DefaultTechnique };
-    }
-
-    /// <summary>Everything clean and measured: zero anew on what is there, with nothing needed but what grooves are left.</summary>
-    private PlanRequest Remeasured(Dial dial)
-    {
-        var rotor = Kind == PartKind.Rotor;
-        var worst = Worst!.Value;
-        return Plan!.Request with
-        {
-            Touch = worst,
-            TouchBound = rotor ? worst - Uncertainty : worst + Uncertainty,
-            Worst = worst,
-            Uncertainty = Uncertainty,
-            Sides = [.. Plan.Request.Sides.Select(_ => new SideNeed(rotor ? GrooveLeft / 2 : GrooveLeft))],
-            Dial = dial,
-        };
     }
 
     private static List<ReadingPlace> PlacesOf(WorkSurface surface)

@@ -1,6 +1,7 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Cutting;
 
@@ -36,6 +37,9 @@ public enum NextStep
 /// <param name="Notes">What was concluded, and what contradicts the plan.</param>
 public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList<Note> Notes)
 {
+    /// <summary>How it was worked out, in order.</summary>
+    public IReadOnlyList<Step> Steps { get; init; } = [];
+
     /// <summary>Reads the metal after a pass.</summary>
     /// <param name="plan">The request that the running plan was made from.</param>
     /// <param name="done">Passes of the running plan that are done, in order, the last one just now.</param>
@@ -58,98 +62,85 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
     private sealed class Reader(PlanRequest plan, IReadOnlyList<PlannedPass> done, IReadOnlyList<SideSeen> seen, ShopRules rules)
     {
         private readonly List<Note> notes = [];
+        private readonly Steps steps = new();
         private readonly Length[] depth = [.. plan.Sides.Select((_, i) => done.Aggregate(Length.Zero, (sum, p) => sum + p.Depth[i]))];
-
-        private Length Taken => depth.Aggregate(Length.Zero, (sum, d) => sum + d);
 
         public AfterPass Read(IReadOnlyList<PlannedPass> toCome, SizeSeen? measured)
         {
             var needs = plan.Sides.Select((side, i) => NeedNow(side, i)).ToArray();
             var changed = needs.Where((n, i) => n != plan.Sides[i].Need).Any();
             var left = needs.Select((n, i) => Length.Max(Length.Zero, n - depth[i])).ToArray();
-            var request = Carried(left);
-            if (measured is { } size)
-            {
-                if (Contradicts(size)) return new(NextStep.Stop, request, notes);
-                request = WithSize(request, size);
-            }
-            if (left.All(l => l == Length.Zero)) return new(NextStep.Finished, request, notes);
-            return new(changed || measured is not null || toCome.Count == 0 ? NextStep.PlanAnew : NextStep.GoOn, request, notes);
+            for (var i = 0; i < left.Length; i++) steps.Add("needLeft", "max(0, {0} − {1})", left[i], Side(i), needs[i], depth[i]);
+            var ledger = new Ledger(plan, depth, steps);
+            var stop = measured is { } size && Contradicts(ledger, size);
+            var request = Carried(left, ledger);
+            AfterPass Result(NextStep next) => new(next, request, notes) { Steps = steps.All };
+            if (stop) return Result(NextStep.Stop);
+            if (left.All(l => l == Length.Zero)) return Result(NextStep.Finished);
+            return Result(changed || measured is not null || toCome.Count == 0 ? NextStep.PlanAnew : NextStep.GoOn);
         }
 
         /// <summary>Need from first touch, as corrected by what this side shows.</summary>
         private Length NeedNow(SideNeed side, int i)
         {
             var (d, q) = (depth[i], plan.Dial.DepthPerDivision);
+            if (d == Length.Zero) return side.Need; // not its turn yet: what is dark there says nothing
             if (seen[i].CleanSectors >= Coverage.Sectors)
                 return seen[i].GrooveLeft is { } groove ? groove > Length.Zero ? d + groove : Length.Min(side.Need, d) : side.Need;
 
-            var runout = Coverage.RunoutFrom(d, seen[i].CleanSectors);
-            var estimate = runout is { } r ? r + side.Groove + side.Relief : (Length?)null;
-            if (estimate is null) notes.Add(new("tooLittleTouched", Subject: Side(i)));
+            var range = Coverage.RunoutRange(d, seen[i].CleanSectors);
+            Length? estimate = null;
+            if (range is { } r)
+            {
+                steps.Add("runoutSeen", "2 · {0} / (1 − cos(π · ({1}/12 − 1/24)))", r.Greatest, Side(i), d, seen[i].CleanSectors);
+                estimate = r.Greatest + side.Groove + side.Relief;
+                steps.Add("needSeen", "{0} + {1} + {2}", estimate.Value, Side(i), r.Greatest, side.Groove, side.Relief);
+            }
+            else notes.Add(new("tooLittleTouched", Subject: Side(i)));
             if (d >= side.Need)
             {
                 // Dark where it should be clean: the metal is right and the figures were not.
                 notes.Add(new("darkBeyondNeed", side.Need, d, Subject: Side(i)));
                 return Length.Max(d + q, estimate ?? d + rules.AssumedRunout);
             }
-            if (estimate is not { } e) return side.Need;
-            if (side.RunoutAssumed) return Length.Max(d + q, e);
-            if (side.Runout is { } known && known > Length.Zero && (runout!.Value / known is < 1 / 1.5m or > 1.5m))
-                notes.Add(new("coverageDisagrees", known, runout, Subject: Side(i)));
+            if (range is not { } seenRunout) return side.Need;
+            if (side.RunoutAssumed) return Length.Max(d + q, estimate!.Value);
+            // Measured on the lathe: the estimate only warns, and only where its whole range is off by half as much again.
+            if (side.Runout is { } known && known > Length.Zero && (seenRunout.Least > 1.5m * known || 1.5m * seenRunout.Greatest < known))
+                notes.Add(new("coverageDisagrees", known, seenRunout.Least > known ? seenRunout.Least : seenRunout.Greatest, Subject: Side(i)));
             return side.Need;
         }
 
         private string Side(int i) => plan.Kind == PartKind.Drum ? "bore" : i == 0 ? "outer" : "inner";
 
-        /// <summary>The part as it is now, carried forward from the running plan.</summary>
-        private PlanRequest Carried(Length[] left)
+        /// <summary>The part as it is now: what the ledger says, as first touch of the next zeroing.</summary>
+        private PlanRequest Carried(Length[] left, Ledger ledger)
         {
-            var sign = Limits.Sign(plan.Kind);
-            var factor = plan.Dial.Confirmed ? 1 : 2;
-            var diameter = plan.Kind == PartKind.Drum ? 2 : 1;
+            var roughs = plan.Sides.Select((_, i) => done.Count(p => p.Kind == PassKind.Rough && p.Divisions[i] > 0)).ToArray();
             return plan with
             {
-                Touch = plan.Touch - sign * diameter * Taken,
-                TouchBound = plan.TouchBound - sign * diameter * factor * Taken,
-                Worst = plan.Worst - sign * factor * depth.Max(),
+                Touch = ledger.Size,
+                TouchBound = ledger.Bound,
+                Worst = ledger.Worst,
                 Sides = [.. plan.Sides.Select((s, i) => new SideNeed(left[i], Length.Min(s.Groove, left[i]), RunoutAssumed: s.RunoutAssumed))],
                 RoughsDone = plan.RoughsDone + done.Count(p => p.Kind == PassKind.Rough),
+                RoughsDoneBySide = [.. roughs.Select((r, i) => r + (plan.RoughsDoneBySide?[i] ?? 0))],
+                IsTurnedRound = plan.IsTurnedRound || done.Any(p => p.TurnFirst),
+                Dial = ledger.ConfirmsDial ? plan.Dial with { Confirmed = true } : plan.Dial,
             };
         }
 
-        /// <summary>A size proves the part no thinner (no wider) than itself; taken on a bright spot it is the size at the dial.</summary>
-        private PlanRequest WithSize(PlanRequest request, SizeSeen size)
-        {
-            var rotor = plan.Kind == PartKind.Rotor;
-            var proof = rotor ? size.Size - plan.Uncertainty : size.Size + plan.Uncertainty;
-            var worst = request.Worst is not { } known ? (Length?)null
-                : rotor ? Length.Min(known, size.Size) : Length.Max(known, size.Size);
-            if (size.SpotIsBright)
-            {
-                notes.Add(new("touchFromSize", size.Size));
-                return request with { Touch = size.Size, TouchBound = proof, Worst = worst, Dial = request.Dial with { Confirmed = true } };
-            }
-            var bound = rotor ? Length.Max(request.TouchBound, proof) : Length.Min(request.TouchBound, proof);
-            return request with { TouchBound = bound, Worst = worst };
-        }
-
         /// <summary>
-        /// A bright spot that is worse than the bound allows says that zero or dial is wrong. Twice or half the metal names the dial;
-        /// half of it wastes nothing and only needs saying.
+        /// A bright spot that is worse than what was sure says that zero or dial is wrong. Twice or half the metal names the dial; half of it
+        /// wastes nothing and only needs saying.
         /// </summary>
-        private bool Contradicts(SizeSeen size)
+        private bool Contradicts(Ledger ledger, SizeSeen size)
         {
-            if (!size.SpotIsBright || Taken == Length.Zero) return false;
-            var byDial = (plan.Kind == PartKind.Drum ? 2 : 1) * Taken;
-            var bySize = Limits.Margin(plan.Kind, plan.Touch, size.Size);
-            var slack = plan.Uncertainty + 2 * plan.Dial.Allowance;
-            var touchByThis = size.Size + Limits.Sign(plan.Kind) * byDial;
-            var worse = Limits.Margin(plan.Kind, touchByThis, plan.TouchBound) < -slack;
-            var factorOfTwo = bySize / byDial is > 1.6m and < 2.5m or > 0.4m and < 0.6m && (bySize - byDial).Abs() > slack;
-            if (factorOfTwo) notes.Add(new("dialFactorOfTwo", byDial, bySize));
-            else if (worse) notes.Add(new("dialOrZeroWrong", byDial, bySize));
-            return worse;
+            var (dial, stop, byDial, bySize) = ledger.Enter(size);
+            if (size.SpotIsBright && !stop) notes.Add(new("touchFromSize", size.Size));
+            if (dial is DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal) notes.Add(new("dialFactorOfTwo", byDial, bySize));
+            else if (stop) notes.Add(new("dialOrZeroWrong", byDial, bySize));
+            return stop;
         }
     }
 }

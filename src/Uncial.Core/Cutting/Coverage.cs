@@ -11,6 +11,8 @@ public static class Coverage
     /// <summary>Sectors in which the operator marks what is still dark.</summary>
     public const int Sectors = 12;
 
+    private const double HalfSector = 1.0 / (2 * Sectors);
+
     /// <summary>Share of the lands that is clean at a depth.</summary>
     /// <param name="depth">Depth from first touch; at a station with relief, less that relief.</param>
     /// <param name="runout">Run-out, total reading.</param>
@@ -22,18 +24,21 @@ public static class Coverage
         return Math.Acos(1 - 2 * (double)(depth / runout)) / Math.PI;
     }
 
-    /// <summary>
-    /// The run-out that a share clean speaks of, read to the careful side (one half sector less is clean than was tapped).
-    /// </summary>
+    /// <summary>The run-outs that a share clean may speak of: sectors are tapped to half a sector.</summary>
     /// <param name="depth">Depth from first touch, above 0.</param>
     /// <param name="cleanSectors">Clean sectors of twelve.</param>
-    /// <returns>The run-out, or null below 2/12 and above 11/12, where the share tells too little.</returns>
-    public static Length? RunoutFrom(Length depth, int cleanSectors)
+    /// <returns>The least and the greatest, or null below 2/12 and above 11/12, where the share tells too little.</returns>
+    public static (Length Least, Length Greatest)? RunoutRange(Length depth, int cleanSectors)
     {
         if (depth <= Length.Zero || cleanSectors is < 2 or > 11) return null;
-        var share = (double)cleanSectors / Sectors - 1.0 / 24;
-        return Length.FromTrigonometry(2 * (double)depth.Millimetres / (1 - Math.Cos(Math.PI * share)), Toward.Greater);
+        var share = (double)cleanSectors / Sectors;
+        return (From(share + HalfSector, Toward.Less), From(share - HalfSector, Toward.Greater));
+
+        Length From(double p, Toward toward) => Length.FromTrigonometry(2 * (double)depth.Millimetres / (1 - Math.Cos(Math.PI * p)), toward);
     }
+
+    /// <summary>The greater end of <see cref="RunoutRange"/>: what a new plan goes by.</summary>
+    public static Length? RunoutFrom(Length depth, int cleanSectors) => RunoutRange(depth, cleanSectors)?.Greatest;
 
     /// <summary>Groove that is left at a depth: what of it lies below the cut, never more than its own depth.</summary>
     public static Length GrooveLeft(Length groove, Length need, Length depth) =>

@@ -1,5 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 
 namespace Uncial.Core.Measuring;
@@ -13,123 +14,167 @@ public static class DrumAssessment
     {
         ArgumentNullException.ThrowIfNull(drum);
         ArgumentNullException.ThrowIfNull(rules);
-        if (drum.Readings.Count == 0) return new();
+        return drum.Readings.Count == 0 ? new() : new Bench(drum, rules).Assess();
+    }
 
-        var depths = StationReadings.Of(drum.Readings, PartKind.Drum);
-        var ovals = depths.Select(d => OvalOf(d)).ToArray();
-        var touchedIndex = Touched(depths, drum.TouchStation);
-        var (touched, touchedOval) = (depths[touchedIndex], ovals[touchedIndex]);
-        var greatest = drum.Readings.MaxBy(r => r.Size);
-        var largest = ovals.Aggregate(greatest.Size, (max, oval) => oval is null ? max : Length.Max(max, oval.Largest));
-        var (u, limits) = (drum.Uncertainty, drum.Limits);
-        var eccentricity = drum.Eccentricity ?? Length.Zero;
-        var smallest = touchedOval is null ? touched.Least : Length.Min(touched.Least, touchedOval.Smallest);
-        var touch = smallest - 2 * eccentricity;
-        var clean = largest + 2 * eccentricity + 2 * drum.Groove;
-        var touchedOutOfRound = touchedOval?.OutOfRound ?? touched.Spread;
-        var axes = depths.Max(d => d.Spots.Count);
-        var roundness = RoundnessOf(depths, ovals);
+    private sealed class Bench
+    {
+        private readonly DrumMeasurement drum;
+        private readonly ShopRules rules;
+        private readonly Length u;
+        private readonly StationReadings[] depths;
+        private readonly Oval?[] ovals;
+        private readonly StationReadings touched;
+        private readonly Oval? touchedOval;
+        private readonly int axes;
+        private readonly Steps steps = new();
 
-        return new()
+        public Bench(DrumMeasurement drum, ShopRules rules)
         {
-            Least = drum.Readings.Min(r => r.Size),
-            Greatest = greatest.Size,
-            GreatestAt = greatest.At,
-            Largest = largest,
-            Axes = axes,
-            StockToDiscard = limits.Discard - largest,
-            StockToMachineTo = limits.MachineTo - largest,
-            DiscardVerdict = VerdictOf(limits.Discard, greatest.Size, ovals, u, axes),
-            MachineToVerdict = VerdictOf(limits.MachineTo, greatest.Size, ovals, u, axes),
-            BelowFloor = limits.Discard - largest < rules.DrumFloor,
-            Roundness = roundness,
-            Taper = depths.Length > 1 ? depths[0].SpotMean - depths[^1].SpotMean : null,
-            Touch = touch,
-            TouchCareful = touchedOutOfRound > u ? smallest : touch,
-            TouchBound = touched.Least + u,
-            Clean = clean,
-            Need = (clean - touch) / 2,
-            Notes = [.. Notes(drum, depths, ovals, roundness, axes, rules, largest)],
-        };
-    }
+            (this.drum, this.rules, u) = (drum, rules, drum.Uncertainty);
+            depths = StationReadings.Of(drum.Readings, PartKind.Drum);
+            ovals = Array.ConvertAll(depths, Oval.Of);
+            var index = Touched(depths, drum.TouchStation);
+            (touched, touchedOval) = (depths[index], ovals[index]);
+            foreach (var depth in depths) axes = Math.Max(axes, depth.Spots.Length);
+        }
 
-    /// <summary>An oval fitted through the diameters of one depth, where its axes prove it.</summary>
-    /// <param name="Mean">Mean diameter.</param>
-    /// <param name="OutOfRound">Largest less smallest.</param>
-    /// <param name="Largest">Largest diameter of the oval.</param>
-    /// <param name="Smallest">Smallest diameter of the oval.</param>
-    /// <param name="LargestAxis">Axis of the largest, degrees.</param>
-    /// <param name="Axes">Distinct axes behind it: three carry twice the uncertainty.</param>
-    /// <param name="GreatestResidual">Reading furthest from the oval.</param>
-    internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Length Smallest, decimal LargestAxis, int Axes, Length GreatestResidual)
-    {
-        public Length Uncertainty(Length u) => Axes == 3 ? 2 * u : u;
-    }
+        public DrumFigures Assess()
+        {
+            var greatest = Greatest();
+            var largest = Largest(greatest.Size);
+            var roundness = RoundnessOf();
+            var toDiscard = Margins.Step(steps, PartKind.Drum, "Discard", largest, drum.Limits, axes, 2, u);
+            var toMachineTo = Margins.Step(steps, PartKind.Drum, "MachineTo", largest, drum.Limits, axes, 2, u);
+            var belowFloor = toDiscard.Margin < rules.DrumFloor;
+            if (belowFloor) steps.Add("belowFloor", "{0} < {1}", Term.State("belowFloor"), null, toDiscard.Margin, rules.DrumFloor);
 
-    internal static Oval? OvalOf(StationReadings depth)
-    {
-        if (!AxesProve([.. depth.Spots.Select(s => s.Degrees)])) return null;
-        var fit = depth.Fit(2);
-        if (fit is null) return null;
-        var (amplitude, angle) = fit.Harmonic(2);
-        var residual = depth.Spots.Max(s => Math.Abs((double)s.Size.Millimetres - fit.At((double)s.Degrees * Math.PI / 180)));
-        return new(
-            Length.FromTrigonometry(fit.Constant, Toward.Nearest),
-            Length.FromTrigonometry(2 * amplitude, Toward.Greater),
-            Length.FromTrigonometry(fit.Constant + amplitude, Toward.Greater),
-            Length.FromTrigonometry(fit.Constant - amplitude, Toward.Less),
-            ClockAngle.FromRadians(angle).Axis,
-            depth.Spots.Count,
-            Length.FromTrigonometry(residual, Toward.Greater));
-    }
+            var e = drum.Eccentricity ?? Length.Zero;
+            var smallest = touchedOval is null ? touched.Least : Length.Min(touched.Least, touchedOval.Smallest);
+            if (touchedOval is null) steps.AddOver("smallest", "min", smallest, null, touched.SpotTerms);
+            else steps.Add("smallest", "min({0}, {1})", smallest, null, touched.Least, touchedOval.Smallest);
+            var touch = smallest - 2 * e;
+            steps.Add("touch", "{0} − 2 · {1}", touch, null, smallest, e);
+            var clean = largest + 2 * e + 2 * drum.Groove;
+            steps.Add("clean", "{0} + 2 · {1} + 2 · {2}", clean, null, largest, e, drum.Groove);
+            var need = (clean - touch) / 2;
+            steps.Add("need", "({0} − {1})/2", need, "bore", clean, touch);
+            var oval = (touchedOval?.OutOfRound ?? touched.Spread) > u;
+            var careful = oval ? smallest : touch;
+            steps.Add("touchCareful", oval ? "{0}" : "{0} − 2 · {1}", careful, null, oval ? [smallest] : [smallest, e]);
+            var bound = touched.Least + u;
+            steps.Add("touchBound", "{0} + {1}", bound, null, touched.Least, u);
+            var (taper, belly) = Profile();
 
-    /// <summary>Three axes at least 30° from one another and no gap over 90°: only then can no oval hide between them.</summary>
-    private static bool AxesProve(IReadOnlyList<decimal> axes)
-    {
-        if (axes.Count < 3 || ClockAngle.WidestGap(axes, 180) > 90) return false;
-        for (var i = 0; i < axes.Count; i++)
-            for (var j = i + 1; j < axes.Count; j++)
-                for (var k = j + 1; k < axes.Count; k++)
-                    if (axes[j] - axes[i] >= 30 && axes[k] - axes[j] >= 30 && axes[i] + 180 - axes[k] >= 30) return true;
-        return false;
-    }
+            return new()
+            {
+                Least = depths.Min(d => d.Least),
+                Greatest = greatest.Size,
+                GreatestAt = greatest.At,
+                Largest = largest,
+                Axes = axes,
+                StockToDiscard = toDiscard.Margin,
+                StockToMachineTo = toMachineTo.Margin,
+                DiscardVerdict = WithOvals(drum.Limits.Discard, toDiscard.Verdict),
+                MachineToVerdict = WithOvals(drum.Limits.MachineTo, toMachineTo.Verdict),
+                BelowFloor = belowFloor,
+                Roundness = roundness,
+                Taper = taper,
+                Belly = belly,
+                Touch = touch,
+                TouchCareful = careful,
+                TouchBound = bound,
+                Clean = clean,
+                Need = need,
+                Notes = Notes(roundness, toDiscard.Margin, belowFloor, taper, belly),
+                Steps = steps.All,
+            };
+        }
 
-    private static int Touched(StationReadings[] depths, Length? said)
-    {
-        var index = said is null || depths is [{ Station: null }]
-            ? Array.IndexOf(depths, depths.MaxBy(d => d.Least))
-            : Array.FindIndex(depths, d => d.Station == said);
-        return index >= 0 ? index : throw new ArgumentException("The bit touches at a depth where readings were taken.", nameof(said));
-    }
+        private static int Touched(StationReadings[] depths, Length? said)
+        {
+            if (depths.Length == 1 && (said is null || depths[0].Station is null)) return 0;
+            var index = said is null ? Array.IndexOf(depths, depths.MaxBy(d => d.Least)) : Array.FindIndex(depths, d => d.Station == said);
+            return index >= 0 ? index : throw new ArgumentException("The bit touches at a depth where readings were taken.", nameof(said));
+        }
 
-    private static Verdict VerdictOf(Length limit, Length greatest, Oval?[] ovals, Length u, int axes)
-    {
-        var verdict = Conformity.Decide(limit - greatest, u);
-        foreach (var oval in ovals)
-            if (oval is not null) verdict = Conformity.Worse(verdict, Conformity.Decide(limit - oval.Largest, oval.Uncertainty(u)));
-        return axes < 2 && verdict != Verdict.Beyond ? Verdict.NotEnough : verdict;
-    }
+        private Reading Greatest()
+        {
+            var greatest = drum.Readings[0];
+            for (var i = 1; i < drum.Readings.Count; i++) if (drum.Readings[i].Size > greatest.Size) greatest = drum.Readings[i];
+            steps.AddOver("greatest", "max", greatest.Size, null, StationReadings.TermsOf(drum.Readings));
+            return greatest;
+        }
 
-    /// <summary>Roundness of the whole bore: proven where every depth read is, out-of-round of its worst depth.</summary>
-    private static Roundness RoundnessOf(StationReadings[] depths, Oval?[] ovals)
-    {
-        var worst = ovals.OfType<Oval>().MaxBy(o => o.OutOfRound);
-        var spread = depths.Max(d => d.Spread);
-        return worst is not null && Array.TrueForAll(ovals, o => o is not null)
-            ? new(true, worst.OutOfRound, worst.LargestAxis, worst.Mean)
-            : new(false, worst is null ? spread : Length.Max(spread, worst.OutOfRound), null, null);
-    }
+        private Length Largest(Length greatest)
+        {
+            var largest = greatest;
+            foreach (var oval in ovals)
+            {
+                if (oval is null) continue;
+                steps.Add("ovalMean", "", oval.Mean, null);
+                steps.Add("outOfRound", "{0} − {1}", oval.OutOfRound, null, oval.Largest, oval.Smallest);
+                steps.Add("largest", "max({0}, {1})", Length.Max(largest, oval.Largest), null, largest, oval.Largest);
+                largest = Length.Max(largest, oval.Largest);
+            }
+            return largest;
+        }
 
-    private static IEnumerable<Note> Notes(
-        DrumMeasurement drum, StationReadings[] depths, Oval?[] ovals, Roundness roundness, int axes, ShopRules rules, Length largest)
-    {
-        if (axes < 2) yield return new("tooFewAxes");
-        else if (!roundness.Proven) yield return new("roundnessNotProven", roundness.OutOfRound);
-        if (depths.Any(d => d.Readings.Count > d.Spots.Count)) yield return new("repeatsAveraged");
-        foreach (var oval in ovals.OfType<Oval>().Where(o => o.GreatestResidual > 2 * drum.Uncertainty))
-            yield return new("notAnOval", oval.GreatestResidual);
-        if (drum.Eccentricity is null) yield return new("eccentricityAssumed");
-        if (drum.Limits.Discard - largest < rules.DrumFloor) yield return new("belowFloor", drum.Limits.Discard - largest, rules.DrumFloor);
-        if (drum.Limits.MachineToDerived) yield return new("machineToDerived", drum.Limits.MachineTo);
+        /// <summary>The fit may be past a limit by less than its own uncertainty: its verdict counts beside the readings' own.</summary>
+        private Verdict WithOvals(Length limit, Verdict ofLargest)
+        {
+            if (ofLargest == Verdict.NotEnough) return ofLargest;
+            var verdict = ofLargest;
+            foreach (var oval in ovals)
+                if (oval is not null) verdict = Conformity.Worse(verdict, Conformity.Decide(limit - oval.Largest, oval.Uncertainty(u)));
+            if (verdict != ofLargest) steps.Add(limit == drum.Limits.Discard ? "discardVerdict" : "machineToVerdict", verdict == Verdict.Beyond ? "{0} < 0" : "{0} < 2 · {1}", Term.Named(verdict), null, limit - WidestOval(), u);
+            return verdict;
+        }
+
+        private Length WidestOval() => ovals.Max(o => o?.Largest ?? Length.Zero);
+
+        /// <summary>Roundness of the whole bore: proven where every depth read is, out-of-round of its worst depth.</summary>
+        private Roundness RoundnessOf()
+        {
+            var (worst, spread, proven) = ((Oval?)null, Length.Zero, true);
+            for (var i = 0; i < depths.Length; i++)
+            {
+                spread = Length.Max(spread, depths[i].Spread);
+                if (ovals[i] is not { } oval) proven = false;
+                else if (worst is null || oval.OutOfRound > worst.OutOfRound) worst = oval;
+            }
+            return proven ? new(true, worst!.OutOfRound, worst.LargestAxis, worst.Mean)
+                : new(false, worst is null ? spread : Length.Max(spread, worst.OutOfRound), null, null);
+        }
+
+        private (Length? Taper, Length? Belly) Profile()
+        {
+            if (depths.Length < 2) return (null, null);
+            var (open, back) = (depths[0].SpotMean, depths[^1].SpotMean);
+            steps.Add("taper", "{0} − {1}", open - back, null, open, back);
+            if (depths.Length < 3) return (open - back, null);
+            var middle = depths[1..^1].Aggregate(Length.Zero, (sum, d) => sum + d.SpotMean) / (depths.Length - 2);
+            var belly = middle - (open + back) / 2;
+            steps.Add("belly", "{0} − ({1} + {2})/2", belly, null, middle, open, back);
+            return (open - back, belly);
+        }
+
+        private Note[] Notes(Roundness roundness, Length left, bool belowFloor, Length? taper, Length? belly)
+        {
+            List<Note> notes = [];
+            if (axes < 2) notes.Add(new("tooFewAxes"));
+            else if (!roundness.Proven) notes.Add(new("roundnessNotProven", roundness.OutOfRound));
+            if (Array.Exists(depths, d => d.Readings.Count > d.Spots.Length)) notes.Add(new("repeatsAveraged"));
+            foreach (var oval in ovals)
+                if (oval is not null && oval.GreatestResidual > 2 * u) notes.Add(new("notAnOval", oval.GreatestResidual));
+            if (taper > u) notes.Add(new("bellMouth", taper));
+            if (taper < -u) notes.Add(new("narrowMouth", -taper));
+            if (belly > u) notes.Add(new("barrel", belly));
+            if (belly < -u) notes.Add(new("waist", -belly));
+            if (drum.Eccentricity is null) notes.Add(new("eccentricityAssumed"));
+            if (belowFloor) notes.Add(new("belowFloor", left, rules.DrumFloor));
+            if (drum.Limits.MachineToDerived) notes.Add(new("machineToDerived", drum.Limits.MachineTo));
+            return [.. notes];
+        }
     }
 }

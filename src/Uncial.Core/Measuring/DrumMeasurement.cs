@@ -1,5 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 
 namespace Uncial.Core.Measuring;
@@ -72,6 +73,9 @@ public sealed record DrumFigures
     /// <summary>Mean at the open edge less mean at the back: bell-mouth if positive; null with one depth.</summary>
     public Length? Taper { get; init; }
 
+    /// <summary>Mean of the middle depths less the mean of open and back: barrel if positive, waist if negative; null below three depths.</summary>
+    public Length? Belly { get; init; }
+
     /// <summary>Diameter at first touch, as expected.</summary>
     public Length? Touch { get; init; }
 
@@ -89,4 +93,7 @@ public sealed record DrumFigures
 
     /// <summary>What else the operator should know.</summary>
     public IReadOnlyList<Note> Notes { get; init; } = [];
+
+    /// <summary>How it was worked out, in order.</summary>
+    public IReadOnlyList<Step> Steps { get; init; } = [];
 }

@@ -6,6 +6,8 @@ namespace Uncial.Core.Measuring;
 /// </summary>
 internal sealed class HarmonicFit
 {
+    private const int MostTerms = 5;
+
     private readonly double[] coefficients;
     private readonly int[] orders;
 
@@ -16,29 +18,29 @@ internal sealed class HarmonicFit
 
     /// <summary>Fits, or returns null where the places are too close together to tell the harmonics apart.</summary>
     /// <param name="places">Angle in radians and value, one for each spot.</param>
-    /// <param name="orders">Harmonics, such as 1 and 2 for a rotor's thickness, 2 for a drum's diameter.</param>
-    public static HarmonicFit? Solve(ReadOnlySpan<(double Angle, double Value)> places, params int[] orders)
+    /// <param name="orders">At most two harmonics, such as 1 and 2 for a rotor's thickness, 2 for a drum's diameter.</param>
+    public static HarmonicFit? Solve(ReadOnlySpan<(double Angle, double Value)> places, ReadOnlySpan<int> orders)
     {
         var n = 1 + 2 * orders.Length;
         if (places.Length < n) return null;
         // A shift of origin keeps the digits: 24.31 and 24.33 differ in the fourth place only.
         var origin = places[0].Value;
-        var matrix = new double[n, n + 1];
+        Span<double> equations = stackalloc double[MostTerms * (MostTerms + 1)];
         Span<double> row = stackalloc double[n];
         foreach (var (angle, value) in places)
         {
             Terms(angle, orders, row);
             for (var i = 0; i < n; i++)
             {
-                for (var j = 0; j < n; j++) matrix[i, j] += row[i] * row[j];
-                matrix[i, n] += row[i] * (value - origin);
+                for (var j = 0; j < n; j++) equations[i * (n + 1) + j] += row[i] * row[j];
+                equations[i * (n + 1) + n] += row[i] * (value - origin);
             }
         }
         // A pivot far below its even-spacing size (half the points) means clusters that would send the fit swinging between them.
-        var solution = Eliminate(matrix, n, leastPivot: places.Length * 0.02);
+        var solution = Eliminate(equations, n, leastPivot: places.Length * 0.02);
         if (solution is null) return null;
         solution[0] += origin;
-        return new(solution, orders);
+        return new(solution, orders.ToArray());
     }
 
     /// <summary>The fitted value at an angle in radians.</summary>
@@ -54,15 +56,16 @@ internal sealed class HarmonicFit
     /// <summary>The angle in radians, 0 … below 2π, where the fit is least.</summary>
     public double LeastAngle()
     {
-        const int steps = 180;
-        var best = 0;
-        for (var i = 1; i < steps; i++)
-            if (At(i * 2 * Math.PI / steps) < At(best * 2 * Math.PI / steps)) best = i;
+        const int steps = 36; // with harmonics up to the second, two valleys are never closer than this can tell
+        var (best, least) = (0, double.MaxValue);
+        for (var i = 0; i < steps; i++)
+            if (At(i * 2 * Math.PI / steps) is var value && value < least) (best, least) = (i, value);
         var (low, high) = ((best - 1) * 2 * Math.PI / steps, (best + 1) * 2 * Math.PI / steps);
-        for (var i = 0; i < 60; i++)
+        // In the bracket the slope goes from falling to rising: halve it down to 1e-9 of a turn.
+        for (var i = 0; i < 28; i++)
         {
-            var (third, twoThirds) = (low + (high - low) / 3, high - (high - low) / 3);
-            if (At(third) < At(twoThirds)) high = twoThirds; else low = third;
+            var middle = (low + high) / 2;
+            if (Slope(middle) > 0) high = middle; else low = middle;
         }
         var angle = (low + high) / 2;
         return angle < 0 ? angle + 2 * Math.PI : angle % (2 * Math.PI);
@@ -77,30 +80,42 @@ internal sealed class HarmonicFit
         return (Math.Sqrt(a * a + b * b), angle < 0 ? angle + 2 * Math.PI / order : angle);
     }
 
-    private static void Terms(double angle, int[] orders, Span<double> row)
+    private double Slope(double angle)
+    {
+        var slope = 0.0;
+        for (var i = 0; i < orders.Length; i++)
+        {
+            var (sin, cos) = Math.SinCos(orders[i] * angle);
+            slope += orders[i] * (coefficients[2 * i + 2] * cos - coefficients[2 * i + 1] * sin);
+        }
+        return slope;
+    }
+
+    private static void Terms(double angle, ReadOnlySpan<int> orders, Span<double> row)
     {
         row[0] = 1;
         for (var i = 0; i < orders.Length; i++) (row[2 * i + 2], row[2 * i + 1]) = Math.SinCos(orders[i] * angle);
     }
 
-    private static double[]? Eliminate(double[,] m, int n, double leastPivot)
+    private static double[]? Eliminate(Span<double> m, int n, double leastPivot)
     {
+        var width = n + 1;
         for (var column = 0; column < n; column++)
         {
             var pivot = column;
             for (var i = column + 1; i < n; i++)
-                if (Math.Abs(m[i, column]) > Math.Abs(m[pivot, column])) pivot = i;
-            if (Math.Abs(m[pivot, column]) < leastPivot) return null;
-            for (var j = column; j <= n; j++) (m[column, j], m[pivot, j]) = (m[pivot, j], m[column, j]);
+                if (Math.Abs(m[i * width + column]) > Math.Abs(m[pivot * width + column])) pivot = i;
+            if (Math.Abs(m[pivot * width + column]) < leastPivot) return null;
+            for (var j = column; j <= n; j++) (m[column * width + j], m[pivot * width + j]) = (m[pivot * width + j], m[column * width + j]);
             for (var i = 0; i < n; i++)
             {
                 if (i == column) continue;
-                var factor = m[i, column] / m[column, column];
-                for (var j = column; j <= n; j++) m[i, j] -= factor * m[column, j];
+                var factor = m[i * width + column] / m[column * width + column];
+                for (var j = column; j <= n; j++) m[i * width + j] -= factor * m[column * width + j];
             }
         }
         var x = new double[n];
-        for (var i = 0; i < n; i++) x[i] = m[i, n] / m[i, i];
+        for (var i = 0; i < n; i++) x[i] = m[i * width + n] / m[i * width + i];
         return x;
     }
 }

@@ -1,5 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Measuring;
 
@@ -12,15 +13,21 @@ public readonly record struct Reading(ClockAngle At, Length? Station, Length Siz
 /// <summary>The readings of one radius or one depth.</summary>
 internal sealed class StationReadings
 {
-    public StationReadings(Length? station, IEnumerable<Reading> readings, PartKind kind)
+    public StationReadings(Length? station, Reading[] readings, PartKind kind)
     {
-        Station = station;
-        Readings = [.. readings];
-        Spots = [.. Readings.GroupBy(r => kind == PartKind.Rotor ? r.At.Degrees : r.At.Axis)
-            .OrderBy(g => g.Key)
-            .Select(g => (g.Key, Mean(g.Select(r => r.Size))))];
-        Least = Readings.Min(r => r.Size);
-        Greatest = Readings.Max(r => r.Size);
+        (Station, Readings) = (station, readings);
+        (Least, Greatest) = (readings[0].Size, readings[0].Size);
+        var places = new decimal[readings.Length];
+        var sizes = new Length[readings.Length];
+        for (var i = 0; i < readings.Length; i++)
+        {
+            var (at, _, size) = readings[i];
+            if (size < Least) Least = size;
+            if (size > Greatest) Greatest = size;
+            (places[i], sizes[i]) = (kind == PartKind.Rotor ? at.Degrees : at.Axis, size);
+        }
+        Array.Sort(places, sizes);
+        Spots = Merge(places, sizes);
     }
 
     public Length? Station { get; }
@@ -28,7 +35,7 @@ internal sealed class StationReadings
     public IReadOnlyList<Reading> Readings { get; }
 
     /// <summary>Distinct places (degrees, ascending) with their repeats averaged.</summary>
-    public IReadOnlyList<(decimal Degrees, Length Size)> Spots { get; }
+    public (decimal Degrees, Length Size)[] Spots { get; }
 
     public Length Least { get; }
 
@@ -36,25 +43,57 @@ internal sealed class StationReadings
 
     public Length Spread => Greatest - Least;
 
-    public Length SpotMean => Mean(Spots.Select(s => s.Size));
+    public Length SpotMean
+    {
+        get
+        {
+            var sum = Length.Zero;
+            foreach (var (_, size) in Spots) sum += size;
+            return sum / Spots.Length;
+        }
+    }
 
-    public decimal WidestGap(decimal circle) => ClockAngle.WidestGap([.. Spots.Select(s => s.Degrees)], circle);
+    public Term[] SpotTerms => Array.ConvertAll(Spots, s => (Term)s.Size);
+
+    public decimal WidestGap(decimal circle) => ClockAngle.WidestGap(Spots, circle);
 
     /// <summary>Fits the given harmonics to the spots.</summary>
-    public HarmonicFit? Fit(params int[] orders)
+    public HarmonicFit? Fit(params ReadOnlySpan<int> orders)
     {
-        var places = new (double, double)[Spots.Count];
+        Span<(double, double)> places = Spots.Length <= 64 ? stackalloc (double, double)[Spots.Length] : new (double, double)[Spots.Length];
         for (var i = 0; i < places.Length; i++) places[i] = ((double)Spots[i].Degrees * Math.PI / 180, (double)Spots[i].Size.Millimetres);
         return HarmonicFit.Solve(places, orders);
     }
 
-    public static StationReadings[] Of(IReadOnlyList<Reading> readings, PartKind kind) =>
-        [.. readings.GroupBy(r => r.Station).OrderBy(g => g.Key?.Millimetres ?? -1).Select(g => new StationReadings(g.Key, g, kind))];
-
-    private static Length Mean(IEnumerable<Length> sizes)
+    /// <summary>The readings by station, in order of radius or depth.</summary>
+    public static StationReadings[] Of(IReadOnlyList<Reading> readings, PartKind kind)
     {
-        var (sum, count) = (Length.Zero, 0);
-        foreach (var size in sizes) (sum, count) = (sum + size, count + 1);
-        return sum / count;
+        var first = readings[0].Station;
+        var one = true;
+        for (var i = 1; i < readings.Count && one; i++) one = readings[i].Station == first;
+        return one ? [new(first, [.. readings], kind)]
+            : [.. readings.GroupBy(r => r.Station).OrderBy(g => g.Key?.Millimetres ?? -1).Select(g => new StationReadings(g.Key, [.. g], kind))];
+    }
+
+    /// <summary>The sizes of all readings as terms of a step.</summary>
+    public static Term[] TermsOf(IReadOnlyList<Reading> readings)
+    {
+        var terms = new Term[readings.Count];
+        for (var i = 0; i < terms.Length; i++) terms[i] = readings[i].Size;
+        return terms;
+    }
+
+    private static (decimal, Length)[] Merge(decimal[] places, Length[] sizes)
+    {
+        var distinct = 1;
+        for (var i = 1; i < places.Length; i++) if (places[i] != places[i - 1]) distinct++;
+        var spots = new (decimal, Length)[distinct];
+        for (int i = 0, spot = 0; i < places.Length; spot++)
+        {
+            var (start, sum) = (i, Length.Zero);
+            for (; i < places.Length && places[i] == places[start]; i++) sum += sizes[i];
+            spots[spot] = (places[start], i - start == 1 ? sum : sum / (i - start));
+        }
+        return spots;
     }
 }

@@ -1,5 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 
 namespace Uncial.Core.Measuring;
@@ -16,68 +17,18 @@ public static class RotorAssessment
     {
         ArgumentNullException.ThrowIfNull(rotor);
         ArgumentNullException.ThrowIfNull(rules);
-        if (rotor.Readings.Count == 0)
-            return new() { RunoutAssumed = new(rotor.Faces.Outer.Runout is null, rotor.Faces.Inner.Runout is null) };
-
-        var stations = StationReadings.Of(rotor.Readings, PartKind.Rotor);
-        var touched = Touched(stations, rotor.TouchStation);
-        var least = rotor.Readings.MinBy(r => r.Size);
-        var variation = stations.Max(s => s.Spread);
-        var places = stations.Max(s => s.Spots.Count);
-        var fit = FitOf(touched);
-        var u = rotor.Uncertainty;
-        var (outer, inner) = (rotor.Faces.Outer, rotor.Faces.Inner);
-        var runout = new PerFace<Length>(
-            outer.Runout ?? Assumed(inner.Runout, variation, rules),
-            inner.Runout ?? Assumed(outer.Runout, variation, rules));
-        var need = new PerFace<Length>(runout.Outer + outer.Groove + outer.Relief, runout.Inner + inner.Groove + inner.Relief);
-        var mean = fit?.Mean ?? touched.SpotMean;
-        var touch = mean + (runout.Outer + runout.Inner) / 2;
-        var low = new PerFace<Length>(outer.Runout ?? AtLeast(inner.Runout, variation), inner.Runout ?? AtLeast(outer.Runout, variation));
-        var careful = Length.Max(mean + (low.Outer + low.Inner) / 2, touched.Greatest);
-        var stockToDiscard = least.Size - rotor.Limits.Discard;
-        var stockToMachineTo = least.Size - rotor.Limits.MachineTo;
-        var agree = FiguresAgree(rotor, touched, u);
-
-        return new()
-        {
-            Least = least.Size,
-            LeastAt = least.At,
-            Greatest = rotor.Readings.Max(r => r.Size),
-            ThicknessVariation = variation,
-            VariationIsLowerBound = places < FullRound,
-            Places = places,
-            StockToDiscard = stockToDiscard,
-            StockToMachineTo = stockToMachineTo,
-            DiscardVerdict = VerdictOf(stockToDiscard, u, places),
-            MachineToVerdict = VerdictOf(stockToMachineTo, u, places),
-            Touch = touch,
-            TouchCareful = careful,
-            TouchBound = touched.Greatest - u,
-            Need = need,
-            Runout = runout,
-            LeastFinished = touch - need.Outer - need.Inner,
-            RunoutAssumed = new(outer.Runout is null, inner.Runout is null),
-            FiguresAgree = agree,
-            Fit = fit,
-            Notes = [.. Notes(rotor, places, variation, runout, agree, FitsOf(stations), u)],
-        };
+        return rotor.Readings.Count == 0
+            ? new() { RunoutAssumed = new(rotor.Faces.Outer.Runout is null, rotor.Faces.Inner.Runout is null) }
+            : new Bench(rotor, rules).Assess();
     }
 
     /// <summary>The fits of all stations that allow one, for judging what was not read.</summary>
     internal static IEnumerable<ThicknessFit> FitsOf(IEnumerable<StationReadings> stations) =>
         stations.Select(FitOf).OfType<ThicknessFit>();
 
-    private static StationReadings Touched(StationReadings[] stations, Length? said)
-    {
-        if (said is null || stations is [{ Station: null }]) return stations.MinBy(s => s.Greatest)!;
-        return Array.Find(stations, s => s.Station == said)
-            ?? throw new ArgumentException("The bits touch at a radius where readings were taken.", nameof(said));
-    }
-
     private static ThicknessFit? FitOf(StationReadings station)
     {
-        var count = station.Spots.Count;
+        var count = station.Spots.Length;
         if (count < 5 || station.WidestGap(360) > 120) return null;
         var fit = (count >= 7 ? station.Fit(1, 2) : null) ?? station.Fit(1);
         if (fit is null) return null;
@@ -88,38 +39,166 @@ public static class RotorAssessment
             ClockAngle.FromRadians(leastAngle));
     }
 
-    /// <summary>Of a face that nobody measured, need takes the larger figure that fits what is known.</summary>
-    private static Length Assumed(Length? other, Length variation, ShopRules rules)
+    private sealed class Bench
     {
-        var larger = Length.Max(variation, rules.AssumedRunout);
-        return other is { } known ? Length.Max(larger, known + variation) : larger;
-    }
+        private readonly RotorMeasurement rotor;
+        private readonly ShopRules rules;
+        private readonly Length u;
+        private readonly StationReadings[] stations;
+        private readonly StationReadings touched;
+        private readonly int places;
+        private readonly Length variation;
+        private readonly PerFace<Length?> measured;
+        private readonly Steps steps = new();
 
-    /// <summary>… and the careful touch the smaller: nothing, or what the variation leaves over from the other face.</summary>
-    private static Length AtLeast(Length? other, Length variation) => other is { } known ? (known - variation).Abs() : Length.Zero;
+        public Bench(RotorMeasurement rotor, ShopRules rules)
+        {
+            (this.rotor, this.rules, u) = (rotor, rules, rotor.Uncertainty);
+            stations = StationReadings.Of(rotor.Readings, PartKind.Rotor);
+            touched = Touched(stations, rotor.TouchStation);
+            foreach (var station in stations)
+            {
+                places = Math.Max(places, station.Spots.Length);
+                if (station.Spread >= variation) variation = station.Spread;
+            }
+            measured = new(AtTheEdge(rotor.Faces.Outer, "outer"), AtTheEdge(rotor.Faces.Inner, "inner"));
+        }
 
-    private static Verdict VerdictOf(Length margin, Length u, int places) =>
-        places < 3 && margin >= Length.Zero ? Verdict.NotEnough : Conformity.Decide(margin, u);
+        public RotorFigures Assess()
+        {
+            var least = Least();
+            steps.AddOver("least", "min", least.Size, null, StationReadings.TermsOf(rotor.Readings));
+            var widest = stations.Length == 1 ? touched : stations.MaxBy(s => s.Spread)!;
+            steps.Add("thicknessVariation", "{0} − {1}", variation, null, widest.Greatest, widest.Least);
+            var toDiscard = Margins.Step(steps, PartKind.Rotor, "Discard", least.Size, rotor.Limits, places, 3, u);
+            var toMachineTo = Margins.Step(steps, PartKind.Rotor, "MachineTo", least.Size, rotor.Limits, places, 3, u);
 
-    private static bool? FiguresAgree(RotorMeasurement rotor, StationReadings touched, Length u)
-    {
-        if (rotor.Faces.Outer.Runout is not { } o || rotor.Faces.Inner.Runout is not { } i) return null;
-        var c = touched.Spots.Count switch { < 3 => 0m, 3 => 0.75m, 4 => 0.70m, <= 7 => 0.85m, _ => 0.92m };
-        if (c == 0) return null;
-        return c * (o - i).Abs() - 2 * u <= touched.Spread && touched.Spread <= o + i + 2 * u;
-    }
+            var fit = FitOf(touched);
+            var mean = fit?.Mean ?? touched.SpotMean;
+            if (fit is not null) steps.Add("fitMean", "", mean, null);
+            else steps.AddOver("mean", "mean", mean, null, touched.SpotTerms);
+            var runout = new PerFace<Length>(
+                measured.Outer ?? Assumed(measured.Inner, "outer"), measured.Inner ?? Assumed(measured.Outer, "inner"));
+            var need = new PerFace<Length>(NeedOf(runout.Outer, rotor.Faces.Outer, "outer"), NeedOf(runout.Inner, rotor.Faces.Inner, "inner"));
+            var touch = mean + (runout.Outer + runout.Inner) / 2;
+            steps.Add("touch", "{0} + ({1} + {2})/2", touch, null, mean, runout.Outer, runout.Inner);
+            var careful = Careful(mean);
+            var bound = touched.Greatest - u;
+            steps.Add("touchBound", "{0} − {1}", bound, null, touched.Greatest, u);
+            var finished = touch - need.Outer - need.Inner;
+            steps.Add("leastFinished", "{0} − {1} − {2}", finished, null, touch, need.Outer, need.Inner);
+            var agree = FiguresAgree();
 
-    private static IEnumerable<Note> Notes(
-        RotorMeasurement rotor, int places, Length variation, PerFace<Length> runout, bool? agree, IEnumerable<ThicknessFit> fits, Length u)
-    {
-        if (places < 3) yield return new("tooFewPlaces");
-        else if (places < FullRound) yield return new("variationLowerBound", variation);
-        if (rotor.Faces.Outer.Runout is null) yield return new("runoutAssumed", runout.Outer, Subject: "outer");
-        if (rotor.Faces.Inner.Runout is null) yield return new("runoutAssumed", runout.Inner, Subject: "inner");
-        if (agree == false) yield return new("figuresDisagree", variation, runout.Outer + runout.Inner);
-        var worst = fits.MinBy(f => f.Least);
-        if (worst is not null && worst.Least < rotor.Readings.Min(r => r.Size) - u)
-            yield return new("lookHere", worst.Least, Degrees: Math.Round(worst.LeastAt.Degrees, 0));
-        if (rotor.Limits.MachineToDerived) yield return new("machineToDerived", rotor.Limits.MachineTo);
+            return new()
+            {
+                Least = least.Size,
+                LeastAt = least.At,
+                Greatest = Greatest(),
+                ThicknessVariation = variation,
+                VariationIsLowerBound = places < FullRound,
+                Places = places,
+                StockToDiscard = toDiscard.Margin,
+                StockToMachineTo = toMachineTo.Margin,
+                DiscardVerdict = toDiscard.Verdict,
+                MachineToVerdict = toMachineTo.Verdict,
+                Touch = touch,
+                TouchCareful = careful,
+                TouchBound = bound,
+                Need = need,
+                Runout = runout,
+                LeastFinished = finished,
+                RunoutAssumed = new(measured.Outer is null, measured.Inner is null),
+                FiguresAgree = agree,
+                Fit = fit,
+                Notes = Notes(runout, agree, stations.Length == 1 ? fit : FitsOf(stations).MinBy(f => f.Least), least.Size),
+                Steps = steps.All,
+            };
+        }
+
+        private static StationReadings Touched(StationReadings[] stations, Length? said)
+        {
+            if (said is null || stations is [{ Station: null }]) return stations.Length == 1 ? stations[0] : stations.MinBy(s => s.Greatest)!;
+            return Array.Find(stations, s => s.Station == said)
+                ?? throw new ArgumentException("The bits touch at a radius where readings were taken.", nameof(said));
+        }
+
+        private Reading Least()
+        {
+            var least = rotor.Readings[0];
+            for (var i = 1; i < rotor.Readings.Count; i++) if (rotor.Readings[i].Size < least.Size) least = rotor.Readings[i];
+            return least;
+        }
+
+        private Length Greatest()
+        {
+            var greatest = stations[0].Greatest;
+            for (var i = 1; i < stations.Length; i++) greatest = Length.Max(greatest, stations[i].Greatest);
+            return greatest;
+        }
+
+        /// <summary>A run-out read further in swings more at the edge of the band, in the proportion of the radii.</summary>
+        private Length? AtTheEdge(Face face, string side)
+        {
+            if (face is not { Runout: { } runout, RunoutRadius: { } radius } || rotor.EdgeRadius is not { } edge || edge <= radius) return face.Runout;
+            var scaled = runout * (edge / radius);
+            steps.Add("runoutAtEdge", "{0} · {1} / {2}", scaled, side, runout, edge, radius);
+            return scaled;
+        }
+
+        /// <summary>Of a face that nobody measured, need takes the larger figure that fits what is known.</summary>
+        private Length Assumed(Length? other, string side)
+        {
+            var larger = Length.Max(variation, rules.AssumedRunout);
+            if (other is not { } known)
+            {
+                steps.Add("runoutAssumed", "max({0}, {1})", larger, side, variation, rules.AssumedRunout);
+                return larger;
+            }
+            larger = Length.Max(larger, known + variation);
+            steps.Add("runoutAssumed", "max({0}, {1}, {2} + {0})", larger, side, variation, rules.AssumedRunout, known);
+            return larger;
+        }
+
+        private Length NeedOf(Length runout, Face face, string side)
+        {
+            var need = runout + face.Groove + face.Relief;
+            steps.Add("need", "{0} + {1} + {2}", need, side, runout, face.Groove, face.Relief);
+            return need;
+        }
+
+        /// <summary>The careful touch takes the smaller run-out: nothing, or what the variation leaves over from the other face.</summary>
+        private Length Careful(Length mean)
+        {
+            Length AtLeast(Length? other) => other is { } known ? (known - variation).Abs() : Length.Zero;
+            var (outer, inner) = (measured.Outer ?? AtLeast(measured.Inner), measured.Inner ?? AtLeast(measured.Outer));
+            var careful = Length.Max(mean + (outer + inner) / 2, touched.Greatest);
+            steps.Add("touchCareful", "max({0} + ({1} + {2})/2, {3})", careful, null, mean, outer, inner, touched.Greatest);
+            return careful;
+        }
+
+        private bool? FiguresAgree()
+        {
+            if (measured.Outer is not { } o || measured.Inner is not { } i || touched.Spots.Length < 3) return null;
+            var c = touched.Spots.Length switch { 3 => 0.75m, 4 => 0.70m, <= 7 => 0.85m, _ => 0.92m };
+            var (low, high) = (c * (o - i).Abs() - 2 * u, o + i + 2 * u);
+            var agree = low <= touched.Spread && touched.Spread <= high;
+            steps.Add("figuresAgree", agree ? "{0} · |{1} − {2}| − 2 · {3} ≤ {4} ≤ {1} + {2} + 2 · {3}"
+                : touched.Spread < low ? "{4} < {0} · |{1} − {2}| − 2 · {3}" : "{4} > {1} + {2} + 2 · {3}",
+                Term.State(agree ? "agree" : "disagree"), null, c, o, i, u, touched.Spread);
+            return agree;
+        }
+
+        private Note[] Notes(PerFace<Length> runout, bool? agree, ThicknessFit? worst, Length least)
+        {
+            List<Note> notes = [];
+            if (places < 3) notes.Add(new("tooFewPlaces"));
+            else if (places < FullRound) notes.Add(new("variationLowerBound", variation));
+            if (measured.Outer is null) notes.Add(new("runoutAssumed", runout.Outer, Subject: "outer"));
+            if (measured.Inner is null) notes.Add(new("runoutAssumed", runout.Inner, Subject: "inner"));
+            if (agree == false) notes.Add(new("figuresDisagree", variation, runout.Outer + runout.Inner));
+            if (worst is not null && worst.Least < least - u) notes.Add(new("lookHere", worst.Least, Degrees: Math.Round(worst.LeastAt.Degrees, 0)));
+            if (rotor.Limits.MachineToDerived) notes.Add(new("machineToDerived", rotor.Limits.MachineTo));
+            return [.. notes];
+        }
     }
 }

@@ -1,5 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 
 namespace Uncial.Core.Measuring;
@@ -8,7 +9,8 @@ namespace Uncial.Core.Measuring;
 /// <param name="Runout">Total indicator reading as the part turns on the lathe now, or null if nobody has measured it.</param>
 /// <param name="Groove">Depth of the deepest groove below the lands.</param>
 /// <param name="Relief">From the touched land down to the lowest land of the swept band.</param>
-public readonly record struct Face(Length? Runout, Length Groove, Length Relief);
+/// <param name="RunoutRadius">Radius at which the indicator stood, above 0; null: at the edge of the band.</param>
+public readonly record struct Face(Length? Runout, Length Groove, Length Relief, Length? RunoutRadius = null);
 
 /// <summary>A figure for each of the two faces of a rotor: outer is the wheel's side, inner the car's.</summary>
 public readonly record struct PerFace<T>(T Outer, T Inner);
@@ -27,6 +29,9 @@ public sealed record RotorMeasurement
 
     /// <summary>Run-out, grooves and relief of the faces.</summary>
     public PerFace<Face> Faces { get; init; }
+
+    /// <summary>Outer radius of the swept band, to which a run-out that was read further in is scaled; null: taken as read.</summary>
+    public Length? EdgeRadius { get; init; }
 
     /// <summary>Radius at which the bits will touch; must be one that was read. Null: the least favourable is taken.</summary>
     public Length? TouchStation { get; init; }
@@ -100,4 +105,7 @@ public sealed record RotorFigures
 
     /// <summary>What else the operator should know.</summary>
     public IReadOnlyList<Note> Notes { get; init; } = [];
+
+    /// <summary>How it was worked out, in order.</summary>
+    public IReadOnlyList<Step> Steps { get; init; } = [];
 }

@@ -29,13 +29,13 @@ public readonly record struct ClockAngle
         FromDegrees(Math.Round((decimal)(radians * 180 / Math.PI), 6, MidpointRounding.ToEven));
 
     /// <summary>The widest stretch between neighbouring places on a circle of the given length; the whole circle for fewer than two.</summary>
-    /// <param name="degrees">Distinct places in ascending order.</param>
+    /// <param name="places">Distinct places in ascending order.</param>
     /// <param name="circle">360 for places, 180 for axes.</param>
-    internal static decimal WidestGap(IReadOnlyList<decimal> degrees, decimal circle)
+    internal static decimal WidestGap<T>((decimal Degrees, T Value)[] places, decimal circle)
     {
-        if (degrees.Count < 2) return circle;
-        var widest = degrees[0] + circle - degrees[^1];
-        for (var i = 1; i < degrees.Count; i++) widest = Math.Max(widest, degrees[i] - degrees[i - 1]);
+        if (places.Length < 2) return circle;
+        var widest = places[0].Degrees + circle - places[^1].Degrees;
+        for (var i = 1; i < places.Length; i++) widest = Math.Max(widest, places[i].Degrees - places[i - 1].Degrees);
         return widest;
     }
 }

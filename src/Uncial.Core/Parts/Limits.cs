@@ -63,7 +63,7 @@ public sealed record Limits
         if (discard is null && machineTo is null) return (null, LimitFault.DiscardMissing);
         var end = discard ?? machineTo!.Value;
         if (nominal is { } n && Margin(kind, n, end) < Length.Zero) return (null, LimitFault.NominalPastDiscard);
-        var derived = kind == PartKind.Rotor ? end + rules.RotorMachineToAboveDiscard : end - rules.DrumMachineToBelowDiscard;
+        var derived = end + Sign(kind) * rules.MachineToFromDiscard(kind);
         if (nominal is { } clamp && Margin(kind, clamp, derived) < Length.Zero) derived = clamp;
         var target = machineTo ?? derived;
         if (Margin(kind, target, end) < Length.Zero) return (null, LimitFault.MachineToPastDiscard);

@@ -1,6 +1,8 @@
+using System.Globalization;
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Planning;
 
@@ -8,31 +10,41 @@ namespace Uncial.Core.Planning;
 internal sealed class Checkpoints
 {
     private readonly PlanRequest request;
+    private readonly Steps steps;
     private readonly Length q;
     private readonly long[] cut;
+    private readonly bool[] touched;
     private readonly List<PlannedPass> passes = [];
 
-    private Checkpoints(PlanRequest request)
+    private Checkpoints(PlanRequest request, Steps steps)
     {
-        this.request = request;
-        q = request.Dial.DepthPerDivision;
+        (this.request, this.steps, q) = (request, steps, request.Dial.DepthPerDivision);
         cut = new long[request.Sides.Count];
+        touched = new bool[cut.Length];
     }
 
     public PlanStart Start { get; private set; } = PlanStart.Free;
 
     public bool PastDiscard { get; private set; }
 
-    public long Total => cut.Sum();
+    public long Total
+    {
+        get
+        {
+            var total = 0L;
+            foreach (var side in cut) total += side;
+            return total;
+        }
+    }
 
     public IReadOnlyList<PlannedPass> Passes => passes;
 
-    public static Checkpoints Apply(PlanRequest request, Divisions steps, Distribution distribution, long[] need)
+    public static Checkpoints Apply(PlanRequest request, Divisions divisions, Distribution distribution, long[] need, Steps steps)
     {
-        var result = new Checkpoints(request);
-        var planned = distribution.InOrder(steps.SparksOut).ToList();
-        if (planned.Count > 0 && result.PastMachineTo(planned[0].Divisions)) planned = result.ShortenFirst(planned, steps, need);
-        foreach (var (kind, divisions) in planned) result.Add(kind, divisions);
+        var result = new Checkpoints(request, steps);
+        var planned = distribution.InOrder(divisions.SparksOut);
+        if (planned.Count > 0 && result.PastMachineTo(planned[0].Divisions)) planned = result.ShortenFirst(planned, divisions, need);
+        foreach (var (kind, each) in planned) result.Add(kind, each);
         return result;
     }
 
@@ -40,10 +52,10 @@ internal sealed class Checkpoints
     /// Before the first pass a new measurement tells nothing, so the pass is made shallower until its bound is inside, and the rest is
     /// planned anew for after the measurement. Where that cannot be, the plan stays as it is and is not started.
     /// </summary>
-    private List<(PassKind Kind, long[] Divisions)> ShortenFirst(List<(PassKind Kind, long[] Divisions)> planned, Divisions steps, long[] need)
+    private List<(PassKind Kind, long[] Divisions)> ShortenFirst(List<(PassKind Kind, long[] Divisions)> planned, Divisions divisions, long[] need)
     {
         var (kind, first) = (planned[0].Kind, planned[0].Divisions.ToArray());
-        var least = kind == PassKind.Rough ? steps.RoughMin : steps.FinishMin;
+        var least = kind == PassKind.Rough ? divisions.RoughMin : divisions.FinishMin;
         while (PastMachineTo(first))
         {
             var deepest = Array.IndexOf(first, first.Max());
@@ -52,34 +64,59 @@ internal sealed class Checkpoints
         }
         // What the shortened pass leaves goes onto the passes that follow it, which must be able to take it.
         var left = need.Select((n, i) => Math.Max(0, n - first[i])).ToArray();
-        var roughsLeft = planned.Count(p => p.Kind == PassKind.Rough) - (kind == PassKind.Rough ? 1 : 0);
+        RoughCount RoughsLeft(int side, int more)
+        {
+            var roughs = planned.Count(p => p.Kind == PassKind.Rough && p.Divisions[side] > 0) - (kind == PassKind.Rough && first[side] > 0 ? 1 : 0);
+            return new(roughs, roughs + more);
+        }
         for (var more = 0; more <= 6; more++)
         {
-            var rest = Distribution.Least(steps, left, request.TwinCutter, roughsLeft, roughsLeft + more);
+            var rest = Distribution.Least(divisions, left, request.TwinCutter, [.. cut.Select((_, i) => RoughsLeft(i, more))]);
             if (rest is null) continue;
             Start = PlanStart.Shortened;
-            return [(kind, first), .. rest.InOrder(steps.SparksOut)];
+            steps.Add("firstShortened", "", first.Sum() * q, null);
+            return [(kind, first), .. rest.InOrder(divisions.SparksOut)];
         }
         Start = PlanStart.Blocked;
         return planned;
     }
 
-    private bool PastMachineTo(long[] next) =>
-        Limits.Margin(request.Kind, BoundAt([.. cut.Select((c, i) => (c + next[i]) * q)]), request.MachineTo) < Length.Zero;
+    private bool PastMachineTo(long[] next)
+    {
+        Span<long> after = stackalloc long[next.Length];
+        for (var i = 0; i < after.Length; i++) after[i] = cut[i] + next[i];
+        return Limits.Margin(request.Kind, BoundAt(after, next.Length > 1 && next[1] > 0, quantity: null), request.MachineTo) < Length.Zero;
+    }
 
     private void Add(PassKind kind, long[] divisions)
     {
-        for (var i = 0; i < cut.Length; i++) cut[i] += divisions[i];
-        var depth = cut.Select(c => c * q).ToArray();
-        var bound = BoundAt(depth);
-        var total = depth.Aggregate(Length.Zero, (sum, d) => sum + d);
+        var turnFirst = false;
+        for (var i = 0; i < cut.Length; i++)
+        {
+            cut[i] += divisions[i];
+            if (divisions[i] == 0) continue;
+            turnFirst |= i > 0 && !touched[i] && request is { TwinCutter: false, SecondChuckingRunout: not null, IsTurnedRound: false };
+            touched[i] = true;
+        }
+        var number = (passes.Count + 1).ToString(CultureInfo.InvariantCulture);
+        var total = Total * q;
+        var size = request.Kind == PartKind.Rotor ? request.Touch - total : request.Touch + 2 * total;
+        steps.Add("sizeAfter", request.Kind == PartKind.Rotor ? "{0} − {1}" : "{0} + 2 · {1}", size, number, request.Touch, total);
+        var bound = BoundAt(cut, cut.Length > 1 && touched[1], "boundAfter");
+        var past = Limits.Margin(request.Kind, bound, request.MachineTo) < Length.Zero;
         PastDiscard |= request.Discard is { } discard && Limits.Margin(request.Kind, bound, discard) < Length.Zero;
-        var measureFirst = passes.Count > 0 && kind != PassKind.SparkOut
-            && (Limits.Margin(request.Kind, bound, request.MachineTo) < Length.Zero || (passes.Count == 1 && Start == PlanStart.Shortened));
+        // Measured between the chuckings, too: the second stands on the first.
+        var measureFirst = passes.Count > 0 && kind != PassKind.SparkOut && (past || turnFirst || (passes.Count == 1 && Start == PlanStart.Shortened));
         passes.Add(new(
-            kind, divisions, [.. divisions.Select(d => d * q)], [.. cut.Select(c => c * request.Dial.Division)],
-            request.Kind == PartKind.Rotor ? request.Touch - total : request.Touch + 2 * total,
-            bound, measureFirst, [.. request.Sides.Select((side, i) => CleanShare(side, depth[i]))]));
+            kind, divisions, Each(i => divisions[i] * q), Each(i => cut[i] * request.Dial.Division), size, bound, measureFirst,
+            Each(i => CleanShare(request.Sides[i], cut[i] * q))) { TurnFirst = turnFirst });
+    }
+
+    private T[] Each<T>(Func<int, T> of)
+    {
+        var row = new T[cut.Length];
+        for (var i = 0; i < row.Length; i++) row[i] = of(i);
+        return row;
     }
 
     private static double CleanShare(SideNeed side, Length depth) =>
@@ -89,19 +126,35 @@ internal sealed class Checkpoints
     /// The size that the part surely is not worse than after these depths (about 98 %). The second term is for places where one side is
     /// still dark, from which whole grooves may still be missing.
     /// </summary>
-    private Length BoundAt(Length[] depth)
+    private Length BoundAt(ReadOnlySpan<long> divisions, bool secondCut, string? quantity)
     {
-        var z = request.Dial.Allowance;
-        var factor = request.Dial.Confirmed ? 1 : 2;
-        var sum = depth.Aggregate(Length.Zero, (total, d) => total + d) * factor;
-        var deepest = depth.Max() * factor;
-        var grooves = request.Sides.Select((s, i) => depth[i] < s.Need ? s.Groove : Length.Zero).Aggregate(Length.Zero, (total, g) => total + g);
+        var (z, u, factor) = (request.Dial.Allowance, request.Uncertainty, request.Dial.Confirmed ? 1 : 2);
+        var (total, most, grooves) = (0L, 0L, Length.Zero);
+        for (var i = 0; i < divisions.Length; i++)
+        {
+            (total, most) = (total + divisions[i], Math.Max(most, divisions[i]));
+            if (divisions[i] * q < request.Sides[i].Need) grooves += request.Sides[i].Groove;
+        }
+        var (sum, deepest) = (total * factor * q, most * factor * q);
+        var second = secondCut && !request.TwinCutter && request.SecondChuckingRunout is { } runout ? runout : Length.Zero;
+        Length bound;
+        string formula;
         if (request.Kind == PartKind.Rotor)
         {
-            var clean = request.TouchBound - sum - 2 * z;
-            return request.Worst is { } least ? Length.Min(clean, least - grooves - request.Uncertainty - deepest - z) : clean;
+            bound = request.TouchBound - sum - 2 * z;
+            formula = request.Worst is null ? "{0} − {1} − 2 · {2} − {7}" : "min({0} − {1} − 2 · {2}, {3} − {4} − {5} − {6} − {2}) − {7}";
+            if (request.Worst is { } least) bound = Length.Min(bound, least - grooves - u - deepest - z);
+            bound -= second;
         }
-        var cleanBore = request.TouchBound + 2 * sum + 2 * z;
-        return request.Worst is { } greatest ? Length.Max(cleanBore, greatest + 2 * grooves + request.Uncertainty + deepest + z) : cleanBore;
+        else
+        {
+            bound = request.TouchBound + 2 * sum + 2 * z;
+            formula = request.Worst is null ? "{0} + 2 · {1} + 2 · {2}" : "max({0} + 2 · {1} + 2 · {2}, {3} + 2 · {4} + {5} + {6} + {2})";
+            if (request.Worst is { } greatest) bound = Length.Max(bound, greatest + 2 * grooves + u + deepest + z);
+        }
+        if (quantity is not null)
+            steps.Add(quantity, formula, bound, (passes.Count + 1).ToString(CultureInfo.InvariantCulture),
+                request.TouchBound, sum, z, request.Worst ?? Length.Zero, grooves, u, deepest, second);
+        return bound;
     }
 }

@@ -1,4 +1,5 @@
 using Uncial.Core.Lengths;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Planning;
 
@@ -55,7 +56,11 @@ public enum PlanRefusal
 /// <param name="CleanShare">Share of the turn expected clean after it, 0 … 1, for each side.</param>
 public sealed record PlannedPass(
     PassKind Kind, IReadOnlyList<long> Divisions, IReadOnlyList<Length> Depth, IReadOnlyList<Length> DialFromTouch,
-    Length SizeAfter, Length BoundAfter, bool MeasureFirst, IReadOnlyList<double> CleanShare);
+    Length SizeAfter, Length BoundAfter, bool MeasureFirst, IReadOnlyList<double> CleanShare)
+{
+    /// <summary>The part is turned round (or flipped on the grinder) before this pass and touched anew.</summary>
+    public bool TurnFirst { get; init; }
+}
 
 /// <summary>One technique, tried on this part.</summary>
 /// <param name="Key">The technique's key.</param>
@@ -73,6 +78,9 @@ public sealed record PlanOption(
 
     /// <summary>It can be done and started.</summary>
     public bool CanStart => Feasible && Start != PlanStart.Blocked;
+
+    /// <summary>How it was worked out, in order.</summary>
+    public IReadOnlyList<Step> Steps { get; init; } = [];
 }
 
 /// <summary>Which figures stand against each other where no technique can start.</summary>
@@ -80,10 +88,39 @@ public sealed record PlanOption(
 /// <param name="Available">Metal there is to machine-to, less the uncertainty; negative where the part is past it.</param>
 public sealed record Shortfall(Length Needed, Length Available);
 
+/// <summary>Something that would help where no technique can start.</summary>
+/// <param name="Code">
+/// Stable name: <c>remount</c>, <c>measureRunout</c>, <c>finerGauge</c>, <c>confirmDial</c>, <c>finerDial</c>, <c>light</c>,
+/// <c>leadSigns</c>, <c>scuff</c>, <c>replace</c>.
+/// </param>
+/// <param name="Wins">Metal that it may win, at most; null where it wins none.</param>
+/// <param name="IsEnough">What it may win covers what is short.</param>
+public sealed record Remedy(string Code, Length? Wins, bool IsEnough);
+
+/// <summary>Taking the glaze off and leaving the grooves: no metal that counts goes, and none of the run-out.</summary>
+/// <param name="Allowed">The part may leave like that as far as size and grooves go; readings still decide.</param>
+/// <param name="GrooveStays">Deepest groove that stays: both faces together, or twice the radial depth of a drum.</param>
+/// <param name="RunoutStays">The greatest run-out or out-of-round that stays on the part.</param>
+/// <param name="LeftToDiscard">What is left to discard.</param>
+/// <param name="LeftToMachineTo">What is left to machine-to; negative where the part is past it.</param>
+/// <param name="Steps">How it was worked out.</param>
+public sealed record ScuffOnly(
+    bool Allowed, Length GrooveStays, Length RunoutStays, Length LeftToDiscard, Length LeftToMachineTo, IReadOnlyList<Step> Steps);
+
 /// <summary>All techniques side by side.</summary>
 /// <param name="Recommended">Key of the one to take, or null.</param>
 /// <param name="Shortfall">Null where one can be taken.</param>
 /// <param name="Budget">Metal there is to machine-to, less the uncertainty.</param>
 /// <param name="PhysicalLeast">Needs rounded up to whole divisions: no plan can take less.</param>
 /// <param name="Options">One for each technique, in the order given.</param>
-public sealed record PassPlan(string? Recommended, Shortfall? Shortfall, Length Budget, Length PhysicalLeast, IReadOnlyList<PlanOption> Options);
+public sealed record PassPlan(string? Recommended, Shortfall? Shortfall, Length Budget, Length PhysicalLeast, IReadOnlyList<PlanOption> Options)
+{
+    /// <summary>What would help where none can be taken, the likeliest first; empty otherwise.</summary>
+    public IReadOnlyList<Remedy> Remedies { get; init; } = [];
+
+    /// <summary>Scuffing instead of cutting; null where the worst reading or discard is not known.</summary>
+    public ScuffOnly? Scuff { get; init; }
+
+    /// <summary>How budget and needs were worked out, in order; each option has its own steps.</summary>
+    public IReadOnlyList<Step> Steps { get; init; } = [];
+}

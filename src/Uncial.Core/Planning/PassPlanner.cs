@@ -1,5 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Planning;
 
@@ -14,54 +15,97 @@ public static class PassPlanner
         if (request.Sides.Count != (request.Kind == PartKind.Rotor ? 2 : 1))
             throw new ArgumentException("A rotor has two sides, a drum one.", nameof(request));
 
+        var steps = new Steps();
         var q = request.Dial.DepthPerDivision;
-        var budget = request.Kind == PartKind.Rotor
-            ? request.Touch - request.MachineTo - request.Uncertainty
-            : (request.MachineTo - request.Uncertainty - request.Touch) / 2;
-        var need = request.Sides.Select(s => Divisions.Up(s.Need, q)).ToArray();
-        var options = request.Techniques.Select(t => Try(request, t, need, budget)).ToList();
-
-        var startable = options.Where(o => o.CanStart).ToList();
-        var least = startable.MinBy(o => o.Metal!.Value.Millimetres);
-        var recommended = startable.Find(o => o.Key == request.DefaultTechnique) ?? least;
+        var budget = BudgetOf(request, steps);
+        var need = new long[request.Sides.Count];
+        for (var i = 0; i < need.Length; i++)
+        {
+            need[i] = Divisions.Up(request.Sides[i].Need, q);
+            steps.Add("needDivisions", "⌈{0} / {1}⌉", need[i], request.Kind == PartKind.Drum ? "bore" : i == 0 ? "outer" : "inner", request.Sides[i].Need, q);
+        }
         var physicalLeast = need.Sum() * q;
-        Shortfall? shortfall = null;
-        if (recommended is null)
+        if (need.Length > 1) steps.Add("physicalLeast", "({0} + {1}) · {2}", physicalLeast, null, need[0], need[1], q);
+        else steps.Add("physicalLeast", "{0} · {1}", physicalLeast, null, need[0], q);
+        if (!request.Dial.Confirmed) steps.Add("dialUnconfirmed", "", 2, null);
+
+        var options = new PlanOption[request.Techniques.Count];
+        for (var i = 0; i < options.Length; i++) options[i] = Try(request, request.Techniques[i], need, budget);
+        PlanOption? least = null, preferred = null;
+        foreach (var option in options)
+        {
+            if (!option.CanStart) continue;
+            if (least is null || option.Metal < least.Metal) least = option;
+            if (preferred is null && option.Key == request.DefaultTechnique) preferred = option;
+        }
+        var plan = new PassPlan((preferred ?? least)?.Key, null, budget, physicalLeast, options) { Scuff = Remedies.Scuff(request), Steps = steps.All };
+        if (least is null)
         {
             var metals = options.Where(o => o.Metal is not null).Select(o => o.Metal!.Value).ToList();
-            shortfall = new(metals.Count > 0 ? metals.Min() : physicalLeast, budget);
+            plan = plan with { Shortfall = new(metals.Count > 0 ? metals.Min() : physicalLeast, budget) };
+            return plan with { Remedies = Remedies.For(request, plan) };
         }
-        else options = [.. options.Select(o => WithDeadZone(o, need, q, least!))];
-        return new(recommended?.Key, shortfall, budget, physicalLeast, options);
+        for (var i = 0; i < options.Length; i++) options[i] = WithDeadZone(options[i], need, q, least);
+        return plan;
+    }
+
+    private static Length BudgetOf(PlanRequest request, Steps steps)
+    {
+        var rotor = request.Kind == PartKind.Rotor;
+        var budget = rotor ? request.Touch - request.MachineTo - request.Uncertainty : (request.MachineTo - request.Uncertainty - request.Touch) / 2;
+        if (rotor) steps.Add("budget", "{0} − {1} − {2}", budget, null, request.Touch, request.MachineTo, request.Uncertainty);
+        else steps.Add("budget", "({0} − {1} − {2})/2", budget, null, request.MachineTo, request.Uncertainty, request.Touch);
+        return budget;
     }
 
     private static PlanOption Try(PlanRequest request, Technique technique, long[] need, Length budget)
     {
+        var steps = new Steps();
+        PlanOption Option(PlanRefusal? refusal, PlanStart start, Length? metal, Length? waste, IReadOnlyList<PlannedPass> passes) =>
+            new(technique.Key, refusal, start, metal, waste, passes, []) { Steps = steps.All };
+
         var q = request.Dial.DepthPerDivision;
-        if (Divisions.Of(technique, q) is not { } steps) return Refused(technique, PlanRefusal.DialTooCoarse);
-        var cut = Distribution.Least(steps, need, request.TwinCutter, Math.Max(0, technique.MinRough - request.RoughsDone),
-            Math.Max(0, technique.MaxRough - request.RoughsDone));
-        if (cut is null) return Refused(technique, PlanRefusal.TechniqueRange);
+        if (Divisions.Of(technique, q, steps) is not { } divisions) return Option(PlanRefusal.DialTooCoarse, PlanStart.Free, null, null, []);
+        var roughs = RoughCount.Of(technique, request);
+        var cut = Distribution.Least(divisions, need, request.TwinCutter, roughs);
+        if (cut is null)
+        {
+            steps.Add("mostReached", "{0} · {1} + {2}", roughs[0].Most * divisions.RoughMax + divisions.FinishMax, null, roughs[0].Most, divisions.RoughMax, divisions.FinishMax);
+            return Option(PlanRefusal.TechniqueRange, PlanStart.Free, null, null, []);
+        }
+        for (var i = 0; i < cut.Sides.Length; i++)
+            steps.Add("sideDivisions", cut.Sides[i].Total == 0 ? "" : "max({0}, {1} · {2} + {3})", cut.Sides[i].Total,
+                request.Kind == PartKind.Drum ? "bore" : i == 0 ? "outer" : "inner", need[i], cut.Sides[i].Roughs.Length, divisions.RoughMin, divisions.FinishMin);
 
         var metal = cut.Total * q;
-        var needed = request.Sides.Aggregate(Length.Zero, (sum, s) => sum + s.Need);
-        if (metal > budget) return new(technique.Key, PlanRefusal.Budget, PlanStart.Free, metal, metal - needed, [], []);
-
-        var checkpoints = Checkpoints.Apply(request, steps, cut, need);
+        var needed = Length.Zero;
+        foreach (var side in request.Sides) needed += side.Need;
+        if (metal > budget)
+        {
+            steps.Add("metal", "{0} · {1}", metal, null, cut.Total, q);
+            steps.Add("againstBudget", "{0} > {1}", Term.Named(PlanRefusal.Budget), null, metal, budget);
+            return Option(PlanRefusal.Budget, PlanStart.Free, metal, metal - needed, []);
+        }
+        var checkpoints = Checkpoints.Apply(request, divisions, cut, need, steps);
         metal = checkpoints.Total * q;
+        steps.Add("metal", "{0} · {1}", metal, null, checkpoints.Total, q);
+        steps.Add("waste", "{0} − {1}", metal - needed, null, metal, needed);
         var refusal = metal > budget ? PlanRefusal.Budget : checkpoints.PastDiscard ? PlanRefusal.DiscardBound : (PlanRefusal?)null;
-        return new(technique.Key, refusal, refusal is null ? checkpoints.Start : PlanStart.Free, metal, metal - needed,
-            refusal is null ? checkpoints.Passes : [], []);
+        steps.Add("againstBudget", metal > budget ? "{0} > {1}" : "{0} ≤ {1}", refusal is { } why ? Term.Named(why) : Term.Named(checkpoints.Start), null, metal, budget);
+        return Option(refusal, refusal is null ? checkpoints.Start : PlanStart.Free, metal, metal - needed, refusal is null ? checkpoints.Passes : []);
     }
-
-    private static PlanOption Refused(Technique technique, PlanRefusal refusal) =>
-        new(technique.Key, refusal, PlanStart.Free, null, null, [], []);
 
     /// <summary>Says where a technique's least depths force more metal than another would take.</summary>
     private static PlanOption WithDeadZone(PlanOption option, long[] need, Length q, PlanOption least)
     {
         if (!option.Feasible || option.Key == least.Key || option.Metal <= least.Metal) return option;
-        var over = need.Select((n, side) => option.Passes.Sum(p => p.Divisions[side]) - n).Max();
-        return over <= 0 ? option : option with { Notes = [new("moreThanNeeded", over * q, least.Metal, Subject: least.Key)] };
+        var most = 0L;
+        for (var side = 0; side < need.Length; side++)
+        {
+            var over = -need[side];
+            foreach (var pass in option.Passes) over += pass.Divisions[side];
+            most = Math.Max(most, over);
+        }
+        return most <= 0 ? option : option with { Notes = [new("moreThanNeeded", most * q, least.Metal, Subject: least.Key)] };
     }
 }

@@ -45,6 +45,18 @@ public sealed record PlanRequest
     /// <summary>Rotor: both bits cut at once and hold each other, so both faces get the same number of passes.</summary>
     public bool TwinCutter { get; init; } = true;
 
+    /// <summary>
+    /// Rotor on an engine lathe or grinder: the second face is cut after the part is turned round, so it runs out by so much against the
+    /// first (total reading). Null: one chucking for both. Counts only without a twin cutter.
+    /// </summary>
+    public Length? SecondChuckingRunout { get; init; }
+
+    /// <summary>The part has been turned round already.</summary>
+    public bool IsTurnedRound { get; init; }
+
+    /// <summary>Run-out of the set-up as the last check found it; null where it was not checked.</summary>
+    public Length? SetUpRunout { get; init; }
+
     /// <summary>The technique that the shop prefers.</summary>
     public string DefaultTechnique { get; init; } = "working";
 
@@ -53,6 +65,24 @@ public sealed record PlanRequest
 
     /// <summary>Roughing passes already made in this job: they come off a technique's fewest and most.</summary>
     public int RoughsDone { get; init; }
+
+    /// <summary>The same for each side, where a single tool cuts them one after the other; null: none.</summary>
+    public IReadOnlyList<int>? RoughsDoneBySide { get; init; }
+
+    /// <summary>
+    /// Everything is clean and measured: zero anew on what is there, with nothing needed but what grooves are left.
+    /// </summary>
+    /// <param name="worst">Least reading of a rotor, greatest of a drum, taken now.</param>
+    /// <param name="uncertainty">Expanded uncertainty of a reading.</param>
+    /// <param name="grooveLeft">Deepest groove that is left: both faces of a rotor together, radial in a drum.</param>
+    public PlanRequest ZeroedAnew(Length worst, Length uncertainty, Length grooveLeft) => this with
+    {
+        Touch = worst,
+        TouchBound = worst - Limits.Sign(Kind) * uncertainty,
+        Worst = worst,
+        Uncertainty = uncertainty,
+        Sides = [.. Sides.Select(_ => new SideNeed(grooveLeft / Sides.Count))],
+    };
 
     /// <summary>Makes the request from a measured rotor.</summary>
     /// <exception cref="InvalidOperationException">The rotor has no readings.</exception>

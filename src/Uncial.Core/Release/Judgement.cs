@@ -1,6 +1,7 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Release;
 
@@ -56,6 +57,9 @@ public sealed record Judgement(
     Length? Worst, Length? Allowance, Verdict Discard, Verdict MachineTo, Decision Decision,
     double? ProbabilityWithinDiscard, Length? LeftToDiscard, Length? LeftToMachineTo, IReadOnlyList<Note> Notes)
 {
+    /// <summary>How it was worked out, in order.</summary>
+    public IReadOnlyList<Step> Steps { get; init; } = [];
+
     /// <summary>What the part may be at worst: the worst size less (rotor) or plus (drum) uncertainty and allowance; null without readings.</summary>
     /// <param name="kind">Rotor or drum.</param>
     /// <param name="uncertainty">Expanded uncertainty of one reading.</param>
@@ -76,77 +80,102 @@ public sealed record Judgement(
     {
         private readonly PartKind kind = part.Limits.Kind;
         private readonly List<Note> notes = [];
+        private readonly Steps steps = new();
 
         public Judgement Judge()
         {
             var stations = StationReadings.Of(part.Readings, kind);
             var evidence = kind == PartKind.Rotor ? Rotor(stations) : Drum(stations);
-            var toDiscard = Limits.Margin(kind, evidence.Worst, part.Limits.Discard);
-            var toMachineTo = Limits.Margin(kind, evidence.Worst, part.Limits.MachineTo);
-            var discard = Conformity.Decide(toDiscard, part.Uncertainty);
-            var machineTo = Conformity.Decide(toMachineTo, part.Uncertainty);
-            var surelyInsideDiscard = Sure(evidence, part.Limits.Discard, toDiscard, note: true);
+            if (evidence.Allowance is null) steps.Add("allowance", "", Term.State("noAllowance"), null);
+            var (toDiscard, discard) = Against("Discard", part.Limits.Discard, evidence.Worst);
+            var probability = Conformity.ProbabilityWithin(toDiscard, part.Uncertainty);
+            steps.Add("probability", part.Uncertainty == Length.Zero ? "" : "Φ(2 · {0} / {1})", Term.Number(probability), null, toDiscard, part.Uncertainty);
+            var surelyInsideDiscard = Sure(evidence, part.Limits.Discard, toDiscard, "Discard");
+            var (toMachineTo, machineTo) = Against("MachineTo", part.Limits.MachineTo, evidence.Worst);
             var decision = discard == Verdict.Beyond ? Decision.Never
                 : !surelyInsideDiscard ? Decision.MeasureAgain
-                : Sure(evidence, part.Limits.MachineTo, toMachineTo, note: false) ? Decision.Release
+                : Sure(evidence, part.Limits.MachineTo, toMachineTo, "MachineTo") ? Decision.Release
                 : Decision.LeadOnly;
-            return new(evidence.Worst, evidence.Allowance, discard, machineTo, decision,
-                Conformity.ProbabilityWithin(toDiscard, part.Uncertainty), toDiscard, toMachineTo, notes);
+            steps.Add("decision", "", Term.Named(decision), null);
+            return new(evidence.Worst, evidence.Allowance, discard, machineTo, decision, probability, toDiscard, toMachineTo, notes) { Steps = steps.All };
         }
 
         /// <summary>What the readings and their fits show, and how much is allowed for the places between them.</summary>
         private sealed record Evidence(Length Worst, Length? Allowance, IReadOnlyList<(Length Worst, Length Uncertainty, decimal Degrees)> Fits);
 
+        private (Length Margin, Verdict Verdict) Against(string limit, Length at, Length worst)
+        {
+            var margin = Limits.Margin(kind, worst, at);
+            steps.Add("stockTo" + limit, "{0} − {1}", margin, null, kind == PartKind.Rotor ? [worst, at] : [at, worst]);
+            var verdict = Conformity.Decide(margin, part.Uncertainty);
+            Margins.AddVerdict(steps, limit == "Discard" ? "discardVerdict" : "machineToVerdict", margin, part.Uncertainty, verdict);
+            return (margin, verdict);
+        }
+
         private Evidence Rotor(StationReadings[] stations)
         {
             var worst = part.Readings.Min(r => r.Size);
-            var variation = stations.Max(s => s.Spread);
-            var allowance = stations.Select(s => AllowanceOf(s, variation)).OfType<Length>().Select(h => (Length?)h).Min();
-            if (allowance is null) notes.Add(stations.Max(s => s.Spots.Count) < 3 ? new("tooFewPlaces") : new("placesTooFarApart"));
+            steps.AddOver("least", "min", worst, null, StationReadings.TermsOf(part.Readings));
+            var widest = stations.MaxBy(s => s.Spread)!;
+            steps.Add("thicknessVariation", "{0} − {1}", widest.Spread, null, widest.Greatest, widest.Least);
+            var full = Array.Exists(stations, IsFullRound);
+            Length? allowance = full ? widest.Spread / rules.UnreadShareOfVariation
+                : Array.Exists(stations, s => s.Spots.Length >= 3 && s.WidestGap(360) <= 150 && !AllNearSquare(s)) ? widest.Spread : null;
+            if (full) steps.Add("allowance", "{0} / {1}", allowance!.Value, null, widest.Spread, rules.UnreadShareOfVariation);
+            else if (allowance is { } h) steps.Add("allowance", "{0}", h, null, widest.Spread);
+            else notes.Add(stations.Max(s => s.Spots.Length) < 3 ? new("tooFewPlaces") : new("placesTooFarApart"));
             return new(worst, allowance, [.. RotorAssessment.FitsOf(stations).Select(f => (f.Least, part.Uncertainty, f.LeastAt.Degrees))]);
         }
 
         /// <summary>A full round of eight leaves little unseen; three to seven leave as much as they found, unless they lie where two lobes hide.</summary>
-        private Length? AllowanceOf(StationReadings station, Length variation)
-        {
-            var gap = station.WidestGap(360);
-            if (station.Spots.Count >= RotorAssessment.FullRound && gap <= 60) return variation / rules.UnreadShareOfVariation;
-            return station.Spots.Count >= 3 && gap <= 150 && !AllNearSquare(station) ? variation : null;
-        }
+        private static bool IsFullRound(StationReadings station) =>
+            station.Spots.Length >= RotorAssessment.FullRound && station.WidestGap(360) <= 60;
 
+        /// <summary>A place read twice a hair apart is one place; four places a few degrees off the square still see nothing of two lobes.</summary>
         private static bool AllNearSquare(StationReadings station)
         {
-            var degrees = station.Spots.Select(s => s.Degrees).ToList();
-            return Enumerable.Range(0, degrees.Count).All(i =>
+            var spots = station.Spots;
+            for (var i = 0; i < spots.Length; i++)
             {
-                var step = i == 0 ? degrees[0] + 360 - degrees[^1] : degrees[i] - degrees[i - 1];
-                // A place read twice a hair apart is one place; four places a few degrees off the square still see nothing of two lobes.
-                return step is <= 10 or (>= 80 and <= 100);
-            });
+                var step = i == 0 ? spots[0].Degrees + 360 - spots[^1].Degrees : spots[i].Degrees - spots[i - 1].Degrees;
+                if (step is not (<= 10 or (>= 80 and <= 100))) return false;
+            }
+            return true;
         }
 
         private Evidence Drum(StationReadings[] stations)
         {
-            var ovals = stations.Select(DrumAssessment.OvalOf).ToList();
-            var worst = part.Readings.Max(r => r.Size);
-            foreach (var oval in ovals.OfType<DrumAssessment.Oval>()) worst = Length.Max(worst, oval.Largest);
+            var ovals = Array.ConvertAll(stations, Oval.Of);
+            var (least, greatest) = (stations.Min(s => s.Least), stations.Max(s => s.Greatest));
+            steps.AddOver("greatest", "max", greatest, null, StationReadings.TermsOf(part.Readings));
+            var worst = greatest;
+            foreach (var oval in ovals.OfType<Oval>())
+            {
+                steps.Add("largest", "max({0}, {1})", Length.Max(worst, oval.Largest), null, worst, oval.Largest);
+                worst = Length.Max(worst, oval.Largest);
+            }
             Length? allowance = null;
-            if (ovals.TrueForAll(o => o is not null)) allowance = Length.Zero;
-            else if (part.BoredHere && stations.Max(s => s.Spots.Count) >= 2)
-                allowance = part.Readings.Max(r => r.Size) - part.Readings.Min(r => r.Size);
+            if (Array.TrueForAll(ovals, o => o is not null)) steps.Add("allowance", "", (Length)(allowance = Length.Zero), null);
+            else if (part.BoredHere && stations.Max(s => s.Spots.Length) >= 2)
+                steps.Add("allowance", "{0} − {1}", (Length)(allowance = greatest - least), null, greatest, least);
             if (allowance is null) notes.Add(new("roundnessNotProven"));
-            return new(worst, allowance, [.. ovals.OfType<DrumAssessment.Oval>().Select(o => (o.Largest, o.Uncertainty(part.Uncertainty), o.LargestAxis))]);
+            return new(worst, allowance, [.. ovals.OfType<Oval>().Select(o => (o.Largest, o.Uncertainty(part.Uncertainty), o.LargestAxis))]);
         }
 
         /// <summary>The test of section "release": everything unread, unfit or grooved must fit inside the margin too.</summary>
-        private bool Sure(Evidence evidence, Length limit, Length margin, bool note)
+        private bool Sure(Evidence evidence, Length limit, Length margin, string name)
         {
-            var (u, sure) = (part.Uncertainty, true);
+            var (u, sure, note) = (part.Uncertainty, true, name == "Discard");
             void Unmet(Note why) { sure = false; if (note) notes.Add(why); }
             if (u == Length.Zero) Unmet(new("noUncertainty"));
             if (!part.ReadingsAreFit) Unmet(new("readingsNotFit"));
             if (evidence.Allowance is not { } h) sure = false;
-            else if (margin < u + h) Unmet(h == Length.Zero || margin < u ? new("tooClose", margin, u) : new("spread", h, margin - u));
+            else
+            {
+                var keeps = margin >= u + h;
+                steps.Add("sureOf" + name, keeps ? "{0} ≥ {1} + {2}" : "{0} < {1} + {2}", Term.State(keeps ? "sure" : "unsure"), null, margin, u, h);
+                if (!keeps) Unmet(h == Length.Zero || margin < u ? new("tooClose", margin, u) : new("spread", h, margin - u));
+            }
             var groove = kind == PartKind.Drum ? 2 * part.GrooveLeft : part.GrooveLeft;
             if (groove > Length.Zero && groove > margin - u) Unmet(new("groove", groove, margin - u));
             foreach (var fit in evidence.Fits)

@@ -1,0 +1,39 @@
+using Uncial.Core.Lengths;
+
+namespace Uncial.Core.Gauges;
+
+/// <summary>A gauge read on its setting standard: tells whether somebody has shifted its datum.</summary>
+/// <param name="Nominal">Size of the standard.</param>
+/// <param name="Shown">What the gauge showed on it.</param>
+/// <param name="Tolerance">Greatest error that the gauge may have, 0 or more.</param>
+public readonly record struct ZeroCheck(Length Nominal, Length Shown, Length Tolerance)
+{
+    /// <summary>To be added to every reading: the standard's size less what was shown.</summary>
+    public Length Correction => Nominal - Shown;
+
+    /// <summary>The gauge is good; otherwise its readings since its last good check are in doubt.</summary>
+    public bool Passes => Correction.Abs() <= Tolerance;
+
+    /// <summary>A reading with the correction put in.</summary>
+    public Length Correct(Length reading) => reading + Correction;
+
+    /// <summary>
+    /// Which readings of a gauge are in doubt: those taken between a good check (or the beginning) and a check that failed, and those after
+    /// a failed check until the next good one. Readings after the last good check stand until a check says otherwise.
+    /// </summary>
+    /// <param name="checks">When the gauge was checked and whether it passed, in any order.</param>
+    /// <param name="readings">When its readings were taken.</param>
+    /// <returns>For each reading whether it is flagged.</returns>
+    public static IReadOnlyList<bool> Flagged(IEnumerable<(DateTimeOffset At, bool Passed)> checks, IReadOnlyList<DateTimeOffset> readings)
+    {
+        ArgumentNullException.ThrowIfNull(checks);
+        ArgumentNullException.ThrowIfNull(readings);
+        var inOrder = checks.OrderBy(c => c.At).ToList();
+        return [.. readings.Select(at =>
+        {
+            var before = inOrder.FindLastIndex(c => c.At <= at);
+            var after = before + 1;
+            return (before >= 0 && !inOrder[before].Passed) || (after < inOrder.Count && !inOrder[after].Passed);
+        })];
+    }
+}
