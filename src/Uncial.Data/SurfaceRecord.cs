@@ -133,22 +133,37 @@ public sealed class SurfaceRecord
         Limits = Limits ?? throw new InvalidOperationException("Limits first."),
         Readings = CoreReadings(Sizes),
         Uncertainty = Uncertainty,
-        GrooveLeft = GrooveLeft,
+        GrooveLeft = DepthsLeft.Groove,
+        ReliefLeft = DepthsLeft.Relief,
+        DepthUncertainty = DepthsLeft.Uncertainty,
         BoredHere = Kind == PartKind.Drum && CutsDone > 0 && LastPassIsClean,
         ReadingsAreFit = readingsAreFit,
     }, Shop.Rules);
 
-    /// <summary>Groove that is still there: as seen after the last pass, or as measured where nothing was cut.</summary>
-    public Length GrooveLeft
+    /// <summary>Groove that is still there: the sum of both faces, radial in a drum.</summary>
+    public Length GrooveLeft => DepthsLeft.Groove;
+
+    /// <summary>Grooves and low lands that are still there: as seen after the last pass, or as measured where nothing was cut.</summary>
+    public DepthsLeft DepthsLeft
     {
         get
         {
             var last = Surface.Passes.MaxBy(p => p.Cut);
+            List<(Length Groove, Length Relief)> faces = [];
             if (Kind == PartKind.Drum)
-                return last is null ? ValueOf(ReadingKind.Groove) : last.GrooveOuter ?? LeftByPlan(0);
-            return last is null
-                ? ValueOf(ReadingKind.GrooveOuter) + ValueOf(ReadingKind.GrooveInner)
-                : (last.GrooveOuter ?? LeftByPlan(0)) + (last.GrooveInner ?? LeftByPlan(1));
+                Add(last?.DarkOuter, last is null ? ValueOf(ReadingKind.Groove) : last.GrooveOuter ?? LeftByPlan(0), Length.Zero);
+            else
+            {
+                Add(last?.DarkOuter, last is null ? ValueOf(ReadingKind.GrooveOuter) : last.GrooveOuter ?? LeftByPlan(0), ReliefLeft(0, ReadingKind.ReliefOuter));
+                Add(last?.DarkInner, last is null ? ValueOf(ReadingKind.GrooveInner) : last.GrooveInner ?? LeftByPlan(1), ReliefLeft(1, ReadingKind.ReliefInner));
+            }
+            return DepthsLeft.Of(faces, Shop.Rules);
+
+            // Bright all round and no groove: every land is where the tool went, there is nothing lower to be unsure of.
+            void Add(int? dark, Length groove, Length relief)
+            {
+                if (dark != 0 || groove > Length.Zero) faces.Add((groove, dark == 0 ? Length.Zero : relief));
+            }
         }
     }
 
@@ -173,10 +188,14 @@ public sealed class SurfaceRecord
 
     private Length ValueOf(ReadingKind kind) => Figure(kind)?.Value ?? Length.Zero;
 
+    private Length ReliefLeft(int side, ReadingKind kind) =>
+        Length.Max(Length.Zero, ValueOf(kind) - (CutsDone == 0 ? Length.Zero : TakenFrom(side)));
+
+    private Length TakenFrom(int side) => PassesOfPlan.Aggregate(Length.Zero, (sum, p) => sum + Plan!.Option.Passes[p.Index].Depth[side]);
+
     private Length LeftByPlan(int side)
     {
-        var taken = PassesOfPlan.Aggregate(Length.Zero, (sum, p) => sum + Plan!.Option.Passes[p.Index].Depth[side]);
-        return Plan is null ? Length.Zero : Coverage.GrooveLeft(Plan.Request.Sides[side].Groove, Plan.Request.Sides[side].Need, taken);
+        return Plan is null ? Length.Zero : Coverage.GrooveLeft(Plan.Request.Sides[side].Groove, Plan.Request.Sides[side].Need, TakenFrom(side));
     }
 
     /// <summary>A query for parts with every fact of their surfaces, in a handful of round trips whatever their number.</summary>

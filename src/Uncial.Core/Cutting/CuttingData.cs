@@ -32,6 +32,45 @@ public static class CuttingData
         return bearable.Count > 0 ? bearable.Max() : null;
     }
 
+    /// <summary>
+    /// The fastest whole turn a minute of a stepless range that keeps the surface speed, or null where even its slowest is too fast.
+    /// </summary>
+    /// <param name="slowest">Slowest of the range, turns a minute.</param>
+    /// <param name="fastest">Fastest of the range.</param>
+    /// <param name="diameter">Largest diameter cut, above 0.</param>
+    /// <param name="fastestSurface">m/min that tool and material bear.</param>
+    public static decimal? SpeedInRange(decimal slowest, decimal fastest, Length diameter, double fastestSurface)
+    {
+        var most = Math.Floor(fastestSurface * 1000 / (Math.PI * (double)diameter.Millimetres) + 1e-9);
+        var speed = most >= (double)fastest ? fastest : (decimal)most;
+        return speed >= slowest ? speed : null;
+    }
+
+    /// <summary>
+    /// Gear and fraction of the frequency drive that come to the fastest speed the tool bears. Among gears that reach it the one whose
+    /// drive runs nearest to full is taken, for its torque; null where even the slowest is too fast.
+    /// </summary>
+    /// <param name="gears">Turns a minute of each gear with the drive at 1.</param>
+    /// <param name="leastFraction">Slowest that the drive runs, above 0 … 1.</param>
+    /// <param name="greatestFraction">Fastest that it runs, 1 or more.</param>
+    /// <param name="diameter">Largest diameter cut, above 0.</param>
+    /// <param name="fastestSurface">m/min that tool and material bear.</param>
+    public static (decimal Gear, decimal Fraction, decimal TurnsPerMinute)? SpeedByDrive(
+        IEnumerable<decimal> gears, decimal leastFraction, decimal greatestFraction, Length diameter, double fastestSurface)
+    {
+        ArgumentNullException.ThrowIfNull(gears);
+        return gears
+            .Select(gear => (Gear: gear, Turns: SpeedInRange(gear * leastFraction, gear * greatestFraction, diameter, fastestSurface)))
+            .Where(g => g.Turns is not null)
+            .Select(g => ((decimal Gear, decimal Fraction, decimal TurnsPerMinute)?)(g.Gear, g.Turns!.Value / g.Gear, g.Turns.Value))
+            .OrderByDescending(g => g!.Value.TurnsPerMinute).ThenBy(g => Math.Abs(g!.Value.Fraction - 1)).FirstOrDefault();
+    }
+
+    /// <summary>Feed in a turn of a lathe that feeds by time: f = F/n.</summary>
+    /// <param name="feedPerMinute">Way of the tool in a minute.</param>
+    /// <param name="turnsPerMinute">Spindle speed, above 0.</param>
+    public static Length FeedPerTurn(Length feedPerMinute, decimal turnsPerMinute) => feedPerMinute / turnsPerMinute;
+
     /// <summary>Minutes of one pass: band/(f·n) and the approach.</summary>
     public static decimal Minutes(Length band, Length feedPerTurn, decimal turnsPerMinute, decimal approachMinutes) =>
         band / feedPerTurn / turnsPerMinute + approachMinutes;
@@ -46,6 +85,10 @@ public static class CuttingData
     /// <summary>Way of the tip through the metal in one pass, in metres: π·D_mean·band/f.</summary>
     public static double LengthOfCut(Length meanDiameter, Length band, Length feedPerTurn) =>
         Math.PI * (double)meanDiameter.Millimetres * (double)(band / feedPerTurn) / 1000;
+
+    /// <summary>Grey iron taken off one face, in grams: area of the ring by the depth at 7.2 g/cm³.</summary>
+    public static double IronGramsOfRing(Length outerDiameter, Length innerDiameter, Length depth) =>
+        IronGrams((outerDiameter + innerDiameter) / 2, (outerDiameter - innerDiameter) / 2, depth);
 
     /// <summary>Grey iron taken off a band, in grams: π·D_mean·band·depth at 7.2 g/cm³.</summary>
     public static double IronGrams(Length meanDiameter, Length band, Length depth) =>

@@ -19,19 +19,21 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
     /// <param name="size">Size that is read, above 0: its expansion counts.</param>
     /// <param name="repeats">Repeats at one spot; from three on they tell the gauge's repeatability in this hand.</param>
     /// <param name="rules">The shop's rules: repeatability by kind of gauge, difference of temperature.</param>
-    public static ReadingUncertainty Of(GaugeFacts gauge, Length size, IReadOnlyList<Length> repeats, ShopRules rules)
+    /// <param name="zeroReadings">
+    /// Readings of the setting standard that the zero correction is the mean of; their own scatter comes in. 0: readings are not corrected.
+    /// </param>
+    public static ReadingUncertainty Of(GaugeFacts gauge, Length size, IReadOnlyList<Length> repeats, ShopRules rules, int zeroReadings = 0)
     {
         ArgumentNullException.ThrowIfNull(gauge);
         ArgumentNullException.ThrowIfNull(repeats);
         ArgumentNullException.ThrowIfNull(rules);
         var steps = new Steps();
-        var parts = new[]
-        {
-            OfGauge(gauge, steps), OfStandard(gauge, steps), OfResolution(gauge, steps), OfRepeats(gauge, repeats, rules, steps), OfTemperature(size, rules, steps),
-        };
-        var standard = Up(Math.Sqrt(parts.Sum(u => Math.Pow((double)u.Millimetres, 2))));
-        steps.Add("uncertaintyStandard", "√({0}² + {1}² + 2 · {2}² + {3}² + {4}²)", standard, null,
-            parts[0], parts[1], Up((double)parts[2].Millimetres / Math.Sqrt(2)), parts[3], parts[4]);
+        var (ofGauge, ofStandard, step, repeat) = (OfGauge(gauge, steps), OfStandard(gauge, steps), OfResolution(gauge, steps), OfRepeats(gauge, repeats, rules, steps));
+        var zero = OfZero(repeat, zeroReadings, steps);
+        var temperature = OfTemperature(size, rules, steps);
+        // Twice the step: once where the gauge was set, once where it is read.
+        var standard = Up(Math.Sqrt(Square(ofGauge) + Square(ofStandard) + 2 * Square(step) + Square(repeat) + Square(zero) + Square(temperature)));
+        steps.Add("uncertaintyStandard", "√({0}² + {1}² + 2 · {2}² + {3}² + {4}² + {5}²)", standard, null, ofGauge, ofStandard, step, repeat, zero, temperature);
         var expanded = Length.Max(2 * standard, gauge.Resolution);
         steps.Add("uncertaintyExpanded", "max(2 · {0}, {1})", expanded, null, standard, gauge.Resolution);
         return new(expanded, steps.All);
@@ -58,13 +60,22 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
         return standard / 2;
     }
 
-    /// <summary>Twice over: once where the gauge was set, once where it is read.</summary>
     private static Length OfResolution(GaugeFacts gauge, Steps steps)
     {
-        var once = (double)gauge.Resolution.Millimetres / (2 * Math.Sqrt(3));
-        steps.Add("uResolution", "{0} / (2 · √3)", Up(once), null, gauge.Resolution);
-        return Up(once * Math.Sqrt(2));
+        var step = Up((double)gauge.Resolution.Millimetres / (2 * Math.Sqrt(3)));
+        steps.Add("uResolution", "{0} / (2 · √3)", step, null, gauge.Resolution);
+        return step;
     }
+
+    private static Length OfZero(Length repeat, int readings, Steps steps)
+    {
+        if (readings <= 0) return Length.Zero;
+        var zero = Up((double)repeat.Millimetres / Math.Sqrt(readings));
+        steps.Add("uZero", "{0} / √{1}", zero, null, repeat, readings);
+        return zero;
+    }
+
+    private static double Square(Length u) => (double)u.Millimetres * (double)u.Millimetres;
 
     private static Length OfRepeats(GaugeFacts gauge, IReadOnlyList<Length> repeats, ShopRules rules, Steps steps)
     {

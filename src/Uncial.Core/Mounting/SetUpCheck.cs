@@ -1,51 +1,9 @@
 using System.Numerics;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Mounting;
-
-/// <summary>
-/// What one position of the part on the arbor shows: the arc of a scratch with its depth from its own touch, the arc alone, or an
-/// indicator's total reading with the place of its high spot.
-/// </summary>
-public sealed record RunoutMark
-{
-    private RunoutMark(ClockAngle at, decimal? arc, Length? depth, Length? runout) => (At, Arc, Depth, Runout) = (at, arc, depth, runout);
-
-    /// <summary>Middle of the arc, or the high spot.</summary>
-    public ClockAngle At { get; }
-
-    /// <summary>Extent of the arc in degrees, above 0 … 360; 360 is a full ring.</summary>
-    public decimal? Arc { get; }
-
-    /// <summary>Depth of the scratch from its own first touch.</summary>
-    public Length? Depth { get; }
-
-    /// <summary>Indicator's total reading.</summary>
-    public Length? Runout { get; }
-
-    /// <summary>A scratch that goes all the way round.</summary>
-    public bool IsRing => Arc >= 360;
-
-    /// <summary>An arc with its depth, which together give a run-out.</summary>
-    public static RunoutMark Scratch(ClockAngle at, decimal arc, Length depth) => new(at, arc, depth, null);
-
-    /// <summary>An arc alone, which gives a direction only.</summary>
-    public static RunoutMark Direction(ClockAngle at, decimal arc) => new(at, arc, null, null);
-
-    /// <summary>An indicator's total reading.</summary>
-    public static RunoutMark Indicated(ClockAngle at, Length runout) => new(at, null, null, runout);
-
-    /// <summary>The mark as a vector: R = 2d/(1 − cos(π·extent/360)), or the total reading; length 1 for a direction.</summary>
-    internal Complex Vector(double arcError = 0, double lengthError = 0)
-    {
-        var length = Runout is { } total ? Math.Max(0, (double)total.Millimetres + lengthError)
-            : Depth is { } depth ? 2 * Math.Max(1e-6, (double)depth.Millimetres + lengthError)
-                / (1 - Math.Cos(Math.PI * Math.Clamp((double)Arc!.Value + arcError, 7.5, 360) / 360))
-            : 1;
-        return Complex.FromPolarCoordinates(length, At.Radians);
-    }
-}
 
 /// <summary>Whether cutting may start.</summary>
 public enum SetUpVerdict
@@ -84,6 +42,9 @@ public sealed record SetUpCheck(
     Length? PartRunout, ClockAngle? PartAt, Length? SetUpRunout, ClockAngle? SetUpAt, double? SetUpShare,
     Length? CostFirst, Length? CostNow, Length? LeftOnVehicle, SetUpVerdict Verdict, IReadOnlyList<Note> Notes)
 {
+    /// <summary>How it was worked out, in order.</summary>
+    public IReadOnlyList<Step> Steps { get; init; } = [];
+
     /// <summary>Smallest arc that has a direction, degrees.</summary>
     public const decimal SmallestArc = 30;
 
@@ -107,22 +68,64 @@ public sealed record SetUpCheck(
         if (first.Arc < SmallestArc || second.Arc < SmallestArc) return Unknown(new("arcTooShort"));
         if (first.IsRing || second.IsRing) return FromRings(turn, tolerance, first, second);
 
+        static Length Mm(double mm) => Length.FromTrigonometry(mm, Toward.Nearest);
         var (part, setUp) = Split(first.Vector(), second.Vector(), turn);
         var share = part.Magnitude + setUp.Magnitude is > 0 and var whole ? setUp.Magnitude / whole : 0;
         var partAt = ClockAngle.FromRadians(part.Phase);
         var setUpAt = ClockAngle.FromRadians(setUp.Phase);
         if (first.Runout is null && first.Depth is null)
-            return new(null, partAt, null, setUpAt, share, null, null, null, ByShare(share), [new("rough")]);
+            return new(null, partAt, null, setUpAt, share, null, null, null, ByShare(share), [new("rough")]) { Steps = ShareSteps(part, setUp, share) };
 
-        static Length Mm(double mm) => Length.FromTrigonometry(mm, Toward.Nearest);
         List<Note> notes = [];
         var verdict = ByLength(setUp.Magnitude, tolerance);
         if (Doubtful(first, second, turn, tolerance, division, verdict)) notes.Add(new("uncertain"));
-        var costNow = Mm(second.Vector().Magnitude - part.Magnitude);
-        if (costNow < Length.Zero) notes.Add(new("savesNow", -costNow, Mm(setUp.Magnitude)));
-        return new(Mm(part.Magnitude), partAt, Mm(setUp.Magnitude), setUpAt, share,
-            Mm(first.Vector().Magnitude - part.Magnitude), costNow, Mm(kind == PartKind.Drum ? setUp.Magnitude / 2 : setUp.Magnitude), verdict, notes);
+        var (v1, v2) = (Mm(first.Vector().Magnitude), Mm(second.Vector().Magnitude));
+        var (p, s) = (Mm(part.Magnitude), Mm(setUp.Magnitude));
+        var left = kind == PartKind.Drum ? s / 2 : s;
+        var steps = new Steps();
+        Say(steps, "firstMark", first, v1);
+        Say(steps, "secondMark", second, v2);
+        steps.Add("apart", "", Mm((first.Vector() - second.Vector()).Magnitude), null);
+        steps.Add("setUpRunout", "{0} / |2 · sin({1}° / 2)|", s, null, Mm((first.Vector() - second.Vector()).Magnitude), turned);
+        steps.Add("partRunout", "", p, null);
+        steps.Add("costFirst", "{0} − {1}", v1 - p, null, v1, p);
+        steps.Add("costNow", "{0} − {1}", v2 - p, null, v2, p);
+        steps.Add("leftOnVehicle", kind == PartKind.Drum ? "{0} / 2" : "{0}", left, null, s);
+        steps.Add("setUpVerdict", verdict switch { SetUpVerdict.True => "{0} ≤ {1}", SetUpVerdict.Close => "{1} < {0} ≤ 2 · {1}", _ => "{0} > 2 · {1}" },
+            Term.Named(verdict), null, s, tolerance);
+        if (v2 < p) notes.Add(new("savesNow", p - v2, s));
+        return new(p, partAt, s, setUpAt, share, v1 - p, v2 - p, left, verdict, notes) { Steps = steps.All };
     }
+
+    /// <summary>
+    /// The first scratch alone: nothing to tell part and set-up apart by, but a shop may take half-way round or more as good enough. All
+    /// that it says then is R ≤ 2d.
+    /// </summary>
+    /// <param name="scratch">A scratch with its depth.</param>
+    /// <param name="rules">The shop's rules.</param>
+    /// <exception cref="ArgumentException">The mark has no depth.</exception>
+    public static SetUpCheck OfFirstScratch(RunoutMark scratch, ShopRules rules)
+    {
+        ArgumentNullException.ThrowIfNull(scratch);
+        ArgumentNullException.ThrowIfNull(rules);
+        if (scratch is not { Arc: { } arc, Depth: { } depth }) throw new ArgumentException("A scratch has an arc and a depth.", nameof(scratch));
+        if (arc < 180 || !rules.AcceptHalfRoundScratch) return Unknown(new("oneScratchOnly"));
+        var most = scratch.IsRing ? depth : 2 * depth;
+        var steps = new Steps();
+        steps.Add("runoutAtMost", scratch.IsRing ? "{0}" : "2 · {0}", most, null, depth);
+        return new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new("halfRoundAccepted", most)]) { Steps = steps.All };
+    }
+
+    /// <summary>
+    /// Two arcs opposite each other on one scratch in a drum: it is oval, which is the drum's own and turning cures; eccentricity shows as
+    /// one arc longer than the other.
+    /// </summary>
+    /// <param name="arc">Extent of one arc, degrees.</param>
+    /// <param name="opposite">Extent of the other.</param>
+    public static SetUpCheck OfOval(decimal arc, decimal opposite) =>
+        arc < SmallestArc || opposite < SmallestArc ? Unknown(new("arcTooShort"))
+        : Math.Abs(arc - opposite) <= SmallestArc ? new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new("ovalIsThePartsOwn")])
+        : Unknown(new("ovalAndOffCentre"));
 
     /// <summary>Whether a turn is far enough from a whole one to tell part and set-up apart.</summary>
     public static bool TurnTells(decimal turned) => ClockAngle.FromDegrees(turned).Degrees is > 30 and < 330;
@@ -132,6 +135,20 @@ public sealed record SetUpCheck(
     {
         var setUp = (first - second) / (1 - Complex.Exp(new Complex(0, -turn)));
         return (first - setUp, setUp);
+    }
+
+    private static void Say(Steps steps, string quantity, RunoutMark mark, Length vector)
+    {
+        if (mark.Depth is { } depth) steps.Add(quantity, "2 · {0} / (1 − cos(π · {1} / 360))", vector, null, depth, mark.Arc!.Value);
+        else steps.Add(quantity, "{0}", vector, null, vector);
+    }
+
+    private static IReadOnlyList<Step> ShareSteps(Complex part, Complex setUp, double share)
+    {
+        var steps = new Steps();
+        steps.Add("setUpShare", "{0} / ({0} + {1})", Term.Number(share), null, Term.Number(setUp.Magnitude), Term.Number(part.Magnitude));
+        steps.Add("setUpVerdict", "", Term.Named(ByShare(share)), null);
+        return steps.All;
     }
 
     private static SetUpVerdict ByLength(double setUp, Length tolerance) =>
@@ -166,7 +183,12 @@ public sealed record SetUpCheck(
         var lower = first.IsRing && second.IsRing ? 0 : (first.IsRing ? m2 - (double)depth1.Millimetres : m1 - (double)depth2.Millimetres) / span;
         var verdict = upper <= (double)tolerance.Millimetres ? SetUpVerdict.True
             : lower > 2 * (double)tolerance.Millimetres ? SetUpVerdict.Remount : SetUpVerdict.CannotTell;
-        return new(null, null, null, null, null, null, null, null, verdict, [new("fullRing", Length.FromTrigonometry(upper, Toward.Greater))]);
+        var steps = new Steps();
+        Term[] terms = [Length.FromTrigonometry(m1, Toward.Greater), Length.FromTrigonometry(m2, Toward.Greater), (decimal)(turn * 180 / Math.PI)];
+        steps.Add("setUpAtMost", "({0} + {1}) / |2 · sin({2}° / 2)|", Length.FromTrigonometry(upper, Toward.Greater), null, terms);
+        if (lower > 0) steps.Add("setUpAtLeast", "", Length.FromTrigonometry(lower, Toward.Less), null);
+        steps.Add("setUpVerdict", "", Term.Named(verdict), null);
+        return new(null, null, null, null, null, null, null, null, verdict, [new("fullRing", Length.FromTrigonometry(upper, Toward.Greater))]) { Steps = steps.All };
     }
 
     private static SetUpCheck Unknown(Note why) => new(null, null, null, null, null, null, null, null, SetUpVerdict.CannotTell, [why]);

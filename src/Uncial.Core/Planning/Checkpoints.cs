@@ -109,7 +109,8 @@ internal sealed class Checkpoints
         var measureFirst = passes.Count > 0 && kind != PassKind.SparkOut && (past || turnFirst || (passes.Count == 1 && Start == PlanStart.Shortened));
         passes.Add(new(
             kind, divisions, Each(i => divisions[i] * q), Each(i => cut[i] * request.Dial.Division), size, bound, measureFirst,
-            Each(i => CleanShare(request.Sides[i], cut[i] * q))) { TurnFirst = turnFirst });
+            Each(i => CleanShare(request.Sides[i], cut[i] * q)))
+        { TurnFirst = turnFirst });
     }
 
     private T[] Each<T>(Func<int, T> of)

@@ -36,6 +36,18 @@ public sealed record FinishedPart
     /// <summary>Deepest groove that stays: the sum of both faces of a rotor, the radial depth in a drum.</summary>
     public Length GrooveLeft { get; init; }
 
+    /// <summary>
+    /// From the lands that were read down to the lowest dark land that was not: the sum of both faces of a rotor, radial in a drum. Nothing
+    /// where the whole band was turned bright.
+    /// </summary>
+    public Length ReliefLeft { get; init; }
+
+    /// <summary>
+    /// What those depths may be more than they were read, together; nothing where the whole band was turned bright. See
+    /// <see cref="DepthsLeft"/>.
+    /// </summary>
+    public Length DepthUncertainty { get; init; }
+
     /// <summary>Drum only: the bore was turned clean in one chucking in this job.</summary>
     public bool BoredHere { get; init; }
 
@@ -162,6 +174,24 @@ public sealed record Judgement(
             return new(worst, allowance, [.. ovals.OfType<Oval>().Select(o => (o.Largest, o.Uncertainty(part.Uncertainty), o.LargestAxis))]);
         }
 
+        /// <summary>
+        /// Grooves and low lands that stay must fit between the readings and the limit. What the readings and the depths may be wrong by adds
+        /// in squares: they are read with different gauges.
+        /// </summary>
+        private bool HasRoomBelow(Length margin, string name, out Length below, out Length doubt)
+        {
+            var times = kind == PartKind.Drum ? 2 : 1;
+            var (groove, relief, depth, u) = (times * part.GrooveLeft, times * part.ReliefLeft, times * part.DepthUncertainty, part.Uncertainty);
+            (below, doubt) = (groove + relief, u);
+            if (below == Length.Zero && depth == Length.Zero) return true;
+            if (depth > Length.Zero)
+                doubt = Length.FromTrigonometry(Math.Sqrt(Math.Pow((double)u.Millimetres, 2) + Math.Pow((double)depth.Millimetres, 2)), Toward.Greater);
+            var fits = below + doubt <= margin;
+            steps.Add("roomBelow" + name, (depth > Length.Zero ? "{0} + {1} + √({2}² + {3}²)" : "{0} + {1} + {2}") + (fits ? " ≤ {4}" : " > {4}"),
+                Term.State(fits ? "sure" : "unsure"), null, groove, relief, u, depth, margin);
+            return fits;
+        }
+
         /// <summary>The test of section "release": everything unread, unfit or grooved must fit inside the margin too.</summary>
         private bool Sure(Evidence evidence, Length limit, Length margin, string name)
         {
@@ -176,8 +206,7 @@ public sealed record Judgement(
                 steps.Add("sureOf" + name, keeps ? "{0} ≥ {1} + {2}" : "{0} < {1} + {2}", Term.State(keeps ? "sure" : "unsure"), null, margin, u, h);
                 if (!keeps) Unmet(h == Length.Zero || margin < u ? new("tooClose", margin, u) : new("spread", h, margin - u));
             }
-            var groove = kind == PartKind.Drum ? 2 * part.GrooveLeft : part.GrooveLeft;
-            if (groove > Length.Zero && groove > margin - u) Unmet(new("groove", groove, margin - u));
+            if (!HasRoomBelow(margin, name, out var below, out var doubt)) Unmet(new("groove", below, margin - doubt));
             foreach (var fit in evidence.Fits)
                 if (Limits.Margin(kind, fit.Worst, limit) < fit.Uncertainty) Unmet(new("readHere", fit.Worst, Degrees: Math.Round(fit.Degrees, 0)));
             return sure;

@@ -1,0 +1,14 @@
+using System.Globalization;
+using BenchmarkDotNet.Running;
+using Uncial.Bench;
+using Uncial.Bench.Study;
+
+// study [parts] [seed]: the planner against virtual parts. Anything else goes to BenchmarkDotNet, such as --filter '*'.
+if (args is ["study", ..])
+{
+    var parts = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 100_000;
+    var seed = args.Length > 2 ? long.Parse(args[2], CultureInfo.InvariantCulture) : 20261123;
+    return PlannerStudy.Run(parts, seed, Console.Out) == 0 ? 0 : 1;
+}
+BenchmarkSwitcher.FromAssembly(typeof(CoreBenchmarks).Assembly).Run(args);
+return 0;

@@ -1,0 +1,189 @@
+namespace Uncial.Core.Practice;
+
+/// <summary>What lies at a station of a face.</summary>
+public enum Ground
+{
+    /// <summary>A land: where one measures and touches.</summary>
+    Land,
+
+    /// <summary>The bottom of a groove.</summary>
+    Groove,
+
+    /// <summary>A rust ridge or lip, which the lining never wipes.</summary>
+    Ridge,
+}
+
+/// <summary>
+/// A face of a rotor or the bore of a drum as metal: heights in millimetres over angle and station, counted out of the metal towards the
+/// tool (in a bore: less the radius), and which spots a tool has made bright. It knows nothing of run-out, needs or bounds: those are
+/// what the product has to make of it.
+/// </summary>
+public sealed class WorkFace
+{
+    /// <summary>Spots once round: every 5°.</summary>
+    public const int Angles = 72;
+
+    private const int Quarter = Angles * 3 / 4; // cos(x + 270°) = sin x
+
+    private static readonly double[] Cosines = [.. Enumerable.Range(0, Angles).Select(i => Math.Cos(i * 2 * Math.PI / Angles))];
+
+    private readonly double[] heights;
+    private readonly bool[] bright;
+    private readonly Ground[] ground;
+    private readonly double[] reach;
+    private double tilt;
+    private double tiltAt;
+
+    /// <summary>A face at height 0.</summary>
+    /// <param name="ground">What lies at each station.</param>
+    /// <param name="reach">How much of a wobble each station swings, 0 … 1: its radius over the edge's on a rotor, 1 in a bore.</param>
+    public WorkFace(Ground[] ground, double[] reach)
+    {
+        (this.ground, this.reach) = (ground, reach);
+        heights = new double[ground.Length * Angles];
+        bright = new bool[heights.Length];
+    }
+
+    private WorkFace(WorkFace other)
+    {
+        (ground, reach, tilt, tiltAt) = (other.ground, other.reach, other.tilt, other.tiltAt);
+        (heights, bright) = ([.. other.heights], [.. other.bright]);
+    }
+
+    /// <summary>Number of stations.</summary>
+    public int Stations => ground.Length;
+
+    /// <summary>What lies at a station.</summary>
+    public Ground At(int station) => ground[station];
+
+    /// <summary>Height at a spot, in the part's own frame.</summary>
+    public double Height(int angle, int station) => heights[station * Angles + angle];
+
+    /// <summary>A tool has been over the spot.</summary>
+    public bool IsBright(int angle, int station) => bright[station * Angles + angle];
+
+    /// <summary>The same metal once more.</summary>
+    public WorkFace Copy() => new(this);
+
+    /// <summary>Raises or lowers one station all round by a wave: <c>amount · cos(lobes · θ − phase)</c>, or evenly for no lobes.</summary>
+    public void Shape(int station, double amount, int lobes = 0, double phase = 0)
+    {
+        var (cos, sin) = (amount * Math.Cos(phase), amount * Math.Sin(phase));
+        for (var i = 0; i < Angles; i++)
+        {
+            var turn = lobes * i % Angles;
+            heights[station * Angles + i] += lobes == 0 ? amount : cos * Cosines[turn] + sin * Cosines[(turn + Quarter) % Angles];
+        }
+    }
+
+    /// <summary>Mounts the face anew: as the spindle turns, its edge swings by so much to either side, highest at an angle in radians.</summary>
+    public void Swing(double amplitude, double at) => (tilt, tiltAt) = (amplitude, at);
+
+    /// <summary>Adds to the swing that is there.</summary>
+    public void SwingMore(double amplitude, double at)
+    {
+        var (x, y) = (tilt * Math.Cos(tiltAt) + amplitude * Math.Cos(at), tilt * Math.Sin(tiltAt) + amplitude * Math.Sin(at));
+        (tilt, tiltAt) = (Math.Sqrt(x * x + y * y), Math.Atan2(y, x));
+    }
+
+    /// <summary>Half of the swing of the edge and where it is highest, radians.</summary>
+    public (double Amplitude, double At) Swinging => (tilt, tiltAt);
+
+    /// <summary>Height of a spot as the spindle turns.</summary>
+    public double Turning(int angle, int station) => heights[station * Angles + angle] + reach[station] * Wobble(angle);
+
+    /// <summary>The highest and the lowest of a station as the spindle turns.</summary>
+    public (double Highest, double Lowest) Extremes(int station)
+    {
+        var (high, low) = (double.MinValue, double.MaxValue);
+        Span<double> wobble = stackalloc double[Angles];
+        Wobbles(wobble);
+        for (var i = 0; i < Angles; i++)
+        {
+            var h = heights[station * Angles + i] + reach[station] * wobble[i];
+            if (h > high) high = h;
+            if (h < low) low = h;
+        }
+        return (high, low);
+    }
+
+    /// <summary>The tool takes away whatever stands above its plane, all round and at every station.</summary>
+    /// <param name="plane">Height of the tool as the spindle turns.</param>
+    /// <param name="byHand">Only takes ridges and whatever else stands high; leaves no surface that counts as cut.</param>
+    public void Cut(double plane, bool byHand = false)
+    {
+        Span<double> wobble = stackalloc double[Angles];
+        Wobbles(wobble);
+        for (var station = 0; station < ground.Length; station++)
+            for (var i = 0; i < Angles; i++)
+            {
+                var at = station * Angles + i;
+                var left = plane - reach[station] * wobble[i];
+                if (heights[at] <= left) continue;
+                heights[at] = left;
+                bright[at] = !byHand;
+            }
+    }
+
+    /// <summary>Twelfths that are bright on every land.</summary>
+    public int CleanSectors()
+    {
+        const int each = Angles / 12;
+        var clean = 0;
+        for (var sector = 0; sector < 12; sector++)
+        {
+            var all = true;
+            for (var station = 0; station < ground.Length && all; station++)
+            {
+                if (ground[station] != Ground.Land) continue;
+                for (var i = 0; i < each && all; i++) all = bright[station * Angles + sector * each + i];
+            }
+            if (all) clean++;
+        }
+        return clean;
+    }
+
+    /// <summary>Every land is bright, and of grooves no more is left than a finger-nail passes over.</summary>
+    public bool IsClean() => CleanSectors() == 12 && GrooveLeft() < 0.010;
+
+    /// <summary>Depth of the deepest groove that is still dark, below the land beside it; 0 where none is.</summary>
+    public double GrooveLeft()
+    {
+        var deepest = 0.0;
+        for (var station = 1; station < ground.Length; station++)
+        {
+            if (ground[station] != Ground.Groove) continue;
+            for (var i = 0; i < Angles; i++)
+                if (!bright[station * Angles + i]) deepest = Math.Max(deepest, heights[(station - 1) * Angles + i] - heights[station * Angles + i]);
+        }
+        return deepest;
+    }
+
+    /// <summary>From a station's mean height down to the lowest land that is dark somewhere; 0 where none lies lower.</summary>
+    public double ReliefLeft(int from)
+    {
+        double Mean(int station) { var sum = 0.0; for (var i = 0; i < Angles; i++) sum += heights[station * Angles + i]; return sum / Angles; }
+        var lowest = Mean(from);
+        var level = lowest;
+        for (var station = 0; station < ground.Length; station++)
+            if (ground[station] == Ground.Land && Array.IndexOf(bright, false, station * Angles, Angles) >= 0) lowest = Math.Min(lowest, Mean(station));
+        return level - lowest;
+    }
+
+    /// <summary>The lowest land or groove that a clean face must reach, as the spindle turns.</summary>
+    public double LowestToClean()
+    {
+        var lowest = double.MaxValue;
+        for (var station = 0; station < ground.Length; station++)
+            if (ground[station] != Ground.Ridge) lowest = Math.Min(lowest, Extremes(station).Lowest);
+        return lowest;
+    }
+
+    private double Wobble(int angle) => tilt == 0 ? 0 : tilt * Math.Cos(angle * 2 * Math.PI / Angles - tiltAt);
+
+    private void Wobbles(Span<double> wobble)
+    {
+        var (cos, sin) = (tilt * Math.Cos(tiltAt), tilt * Math.Sin(tiltAt));
+        for (var i = 0; i < Angles; i++) wobble[i] = cos * Cosines[i] + sin * Cosines[(i + Quarter) % Angles];
+    }
+}
