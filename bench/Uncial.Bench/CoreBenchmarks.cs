@@ -9,7 +9,7 @@ using Uncial.Core.Release;
 namespace Uncial.Bench;
 
 /// <summary>What the pages wait for: an assessment of eight readings, a plan over all techniques, a judgement; each with its reasoning.</summary>
-[MemoryDiagnoser]
+[InProcess, MemoryDiagnoser, MedianColumn]
 public class CoreBenchmarks
 {
     private static readonly Dial Dial = new(Mm(0.01m), false, Mm(0.01m), true);
