@@ -27,6 +27,9 @@ public static class Journey
     /// <summary>Technique key of a plan that cuts nothing: the surface is left as it is.</summary>
     public const string NoCut = "none";
 
+    /// <summary>Technique key of a plan that only takes the glaze off: nothing that counts is cut.</summary>
+    public const string Scuff = "scuff";
+
     /// <summary>Technique key of a plan that ended early: clean before its last pass, or stopped.</summary>
     public const string Finished = "finished";
 
@@ -72,9 +75,9 @@ public static class Journey
         });
     }
 
-    /// <summary>Leaves the surface uncut: it goes on to be confirmed by the readings it has.</summary>
-    public static void LeaveUncut(SurfaceRecord record, PlanRequest request, Hand hand) =>
-        TakePlan(record, request, Empty(NoCut), [], hand);
+    /// <summary>Leaves the surface uncut, scuffed or as it is: it goes on to be confirmed by the readings it has.</summary>
+    public static void LeaveUncut(SurfaceRecord record, PlanRequest request, bool scuffed, Hand hand) =>
+        TakePlan(record, request, Empty(scuffed ? Scuff : NoCut), [], hand);
 
     /// <summary>Records the pass that is due, reads the metal, and plans anew where that changes the plan.</summary>
     public static AfterPass RecordPass(SurfaceRecord record, PassSeen seen, Hand hand)

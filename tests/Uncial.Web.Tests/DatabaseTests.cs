@@ -47,7 +47,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             Journey.Read(new(surface, part, settings), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, false, hand);
         await db.SaveChangesAsync(Cancel);
         var record = new SurfaceRecord(surface, part, settings);
-        Journey.LeaveUncut(record, record.RequestForPlan(true), hand);
+        Journey.LeaveUncut(record, record.RequestForPlan(true), scuffed: false, hand);
         await db.SaveChangesAsync(Cancel);
         return new(surface, part, settings);
     }

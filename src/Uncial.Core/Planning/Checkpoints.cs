@@ -56,12 +56,8 @@ internal sealed class Checkpoints
     {
         var (kind, first) = (planned[0].Kind, planned[0].Divisions.ToArray());
         var least = kind == PassKind.Rough ? divisions.RoughMin : divisions.FinishMin;
-        while (PastMachineTo(first))
-        {
-            var deepest = Array.IndexOf(first, first.Max());
-            if (first[deepest] <= least) { Start = PlanStart.Blocked; return planned; }
-            first[deepest]--;
-        }
+        while (Past(first) is > 0 and var tooMany)
+            if (!LowerDeepest(first, tooMany, least)) { Start = PlanStart.Blocked; return planned; }
         // What the shortened pass leaves goes onto the passes that follow it, which must be able to take it.
         var left = need.Select((n, i) => Math.Max(0, n - first[i])).ToArray();
         RoughCount RoughsLeft(int side, int more)
@@ -81,11 +77,33 @@ internal sealed class Checkpoints
         return planned;
     }
 
-    private bool PastMachineTo(long[] next)
+    /// <summary>Takes so many divisions off the deepest side, evenly once they are level; false where none may be lower.</summary>
+    private static bool LowerDeepest(long[] divisions, long by, long least)
+    {
+        var deepest = divisions.Length > 1 && divisions[1] > divisions[0] ? 1 : 0;
+        var other = divisions.Length > 1 ? divisions[1 - deepest] : 0;
+        if (divisions[deepest] <= least) return false;
+        if (divisions[deepest] == other && by > 1)
+        {
+            var each = Math.Min(by / 2, other - least);
+            for (var i = 0; i < divisions.Length; i++) divisions[i] -= each;
+        }
+        else divisions[deepest] -= Math.Min(by, Math.Max(1, divisions[deepest] - Math.Max(other, least)));
+        return true;
+    }
+
+    private bool PastMachineTo(long[] next) => Past(next) > 0;
+
+    /// <summary>By how many divisions at least a pass must be shallower so that its bound is inside machine-to; 0 where it is.</summary>
+    private long Past(long[] next)
     {
         Span<long> after = stackalloc long[next.Length];
         for (var i = 0; i < after.Length; i++) after[i] = cut[i] + next[i];
-        return Limits.Margin(request.Kind, BoundAt(after, next.Length > 1 && next[1] > 0, quantity: null), request.MachineTo) < Length.Zero;
+        var margin = Limits.Margin(request.Kind, BoundAt(after, next.Length > 1 && next[1] > 0, quantity: null), request.MachineTo);
+        if (margin >= Length.Zero) return 0;
+        // No division wins more than this, so none too many is taken off.
+        var most = (request.Kind == PartKind.Drum ? 2 : 1) * (request.Dial.Confirmed ? 1 : 2) * q;
+        return Math.Max(1, (long)Math.Floor(-margin / most));
     }
 
     private void Add(PassKind kind, long[] divisions)
@@ -143,7 +161,13 @@ internal sealed class Checkpoints
         if (request.Kind == PartKind.Rotor)
         {
             bound = request.TouchBound - sum - 2 * z;
-            formula = request.Worst is null ? "{0} − {1} − 2 · {2} − {7}" : "min({0} − {1} − 2 · {2}, {3} − {4} − {5} − {6} − {2}) − {7}";
+            formula = (request.Worst is null, second > Length.Zero) switch
+            {
+                (true, false) => "{0} − {1} − 2 · {2}",
+                (true, true) => "{0} − {1} − 2 · {2} − {7}",
+                (false, false) => "min({0} − {1} − 2 · {2}, {3} − {4} − {5} − {6} − {2})",
+                _ => "min({0} − {1} − 2 · {2}, {3} − {4} − {5} − {6} − {2}) − {7}",
+            };
             if (request.Worst is { } least) bound = Length.Min(bound, least - grooves - u - deepest - z);
             bound -= second;
         }

@@ -42,18 +42,22 @@ public sealed record Step(string Quantity, string Formula, IReadOnlyList<Term> T
         _ => Figure(Result, unit),
     };
 
-    /// <summary>Four decimals of a millimetre, six of an inch: more than any gauge has, so that the sum can be followed.</summary>
+    /// <summary>
+    /// Lengths at the trade's digits at least, and at most four of a millimetre or six of an inch: more than any gauge has, so that the sum can
+    /// be followed.
+    /// </summary>
     private static string Figure(Term term, LengthUnit unit)
     {
         if (term.Kind == TermKind.Name) return term.Name!;
-        var (value, decimals) = term.Kind switch
+        var inch = unit == LengthUnit.Inch;
+        var (value, format) = term.Kind switch
         {
-            TermKind.Length when unit == LengthUnit.Inch => (term.Value / Length.MillimetresPerInch, 6),
-            TermKind.Degrees => (term.Value, 1),
-            _ => (term.Value, 4),
+            TermKind.Length => inch ? (term.Value / Length.MillimetresPerInch, "0.0000##") : (term.Value, "0.00##"),
+            TermKind.Degrees => (term.Value, "0.#"),
+            _ => (term.Value, "0.####"),
         };
-        var text = LengthText.Plain(value, decimals);
-        return text.StartsWith('-') ? text.Length > 1 && text.Trim('-', '0', '.').Length == 0 ? "0" : "−" + text[1..] : text;
+        var text = Math.Abs(value).ToString(format, CultureInfo.InvariantCulture);
+        return value < 0 && text.AsSpan().ContainsAnyExcept('0', '.') ? "−" + text : text;
     }
 }
 

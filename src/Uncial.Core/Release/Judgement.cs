@@ -72,11 +72,17 @@ public sealed record Judgement(
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
 
-    /// <summary>What the part may be at worst: the worst size less (rotor) or plus (drum) uncertainty and allowance; null without readings.</summary>
+    /// <summary>
+    /// What grooves, low lands and the doubt in their depths ask beyond uncertainty and allowance; nothing where those cover it, or where the
+    /// whole band was turned bright.
+    /// </summary>
+    public Length ForWhatLiesLower { get; init; }
+
+    /// <summary>What the part may be at worst: the worst size less (rotor) or plus (drum) all that it may be off by; null without readings.</summary>
     /// <param name="kind">Rotor or drum.</param>
     /// <param name="uncertainty">Expanded uncertainty of one reading.</param>
     public Length? AtWorst(PartKind kind, Length uncertainty) =>
-        Worst - Limits.Sign(kind) * (uncertainty + (Allowance ?? Length.Zero));
+        Worst - Limits.Sign(kind) * (uncertainty + (Allowance ?? Length.Zero) + ForWhatLiesLower);
 
     /// <summary>Judges a finished part by the shop's rules.</summary>
     public static Judgement Of(FinishedPart part, ShopRules rules)
@@ -93,6 +99,7 @@ public sealed record Judgement(
         private readonly PartKind kind = part.Limits.Kind;
         private readonly List<Note> notes = [];
         private readonly Steps steps = new();
+        private Length lower;
 
         public Judgement Judge()
         {
@@ -109,7 +116,11 @@ public sealed record Judgement(
                 : Sure(evidence, part.Limits.MachineTo, toMachineTo, "MachineTo") ? Decision.Release
                 : Decision.LeadOnly;
             steps.Add("decision", "", Term.Named(decision), null);
-            return new(evidence.Worst, evidence.Allowance, discard, machineTo, decision, probability, toDiscard, toMachineTo, notes) { Steps = steps.All };
+            return new(evidence.Worst, evidence.Allowance, discard, machineTo, decision, probability, toDiscard, toMachineTo, notes)
+            {
+                ForWhatLiesLower = Length.Max(Length.Zero, lower - part.Uncertainty - (evidence.Allowance ?? Length.Zero)),
+                Steps = steps.All,
+            };
         }
 
         /// <summary>What the readings and their fits show, and how much is allowed for the places between them.</summary>
@@ -186,7 +197,8 @@ public sealed record Judgement(
             if (below == Length.Zero && depth == Length.Zero) return true;
             if (depth > Length.Zero)
                 doubt = Length.FromTrigonometry(Math.Sqrt(Math.Pow((double)u.Millimetres, 2) + Math.Pow((double)depth.Millimetres, 2)), Toward.Greater);
-            var fits = below + doubt <= margin;
+            lower = below + doubt;
+            var fits = lower <= margin;
             steps.Add("roomBelow" + name, (depth > Length.Zero ? "{0} + {1} + √({2}² + {3}²)" : "{0} + {1} + {2}") + (fits ? " ≤ {4}" : " > {4}"),
                 Term.State(fits ? "sure" : "unsure"), null, groove, relief, u, depth, margin);
             return fits;
@@ -206,7 +218,7 @@ public sealed record Judgement(
                 steps.Add("sureOf" + name, keeps ? "{0} ≥ {1} + {2}" : "{0} < {1} + {2}", Term.State(keeps ? "sure" : "unsure"), null, margin, u, h);
                 if (!keeps) Unmet(h == Length.Zero || margin < u ? new("tooClose", margin, u) : new("spread", h, margin - u));
             }
-            if (!HasRoomBelow(margin, name, out var below, out var doubt)) Unmet(new("groove", below, margin - doubt));
+            if (!HasRoomBelow(margin, name, out var below, out var doubt)) Unmet(below > Length.Zero ? new("groove", below, margin - doubt) : new("unturned", margin, doubt));
             foreach (var fit in evidence.Fits)
                 if (Limits.Margin(kind, fit.Worst, limit) < fit.Uncertainty) Unmet(new("readHere", fit.Worst, Degrees: Math.Round(fit.Degrees, 0)));
             return sure;

@@ -119,7 +119,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
     public async Task LeaveUncutAsync(Part part)
     {
         var record = Record(part);
-        Journey.LeaveUncut(record, record.RequestForPlan(dialConfirmed: true), Hand);
+        Journey.LeaveUncut(record, record.RequestForPlan(dialConfirmed: true), scuffed: false, Hand);
         await db.SaveChangesAsync();
     }
 

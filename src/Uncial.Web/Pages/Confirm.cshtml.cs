@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
 using Uncial.Web.Drawing;
@@ -13,11 +14,16 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 {
     [BindProperty] public bool OffClean { get; set; }
 
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => [("The judgement", Judgement.Steps), ("The pair", PairCheck?.Steps ?? [])];
+
     protected override Station At => Station.Confirm;
 
     public Judgement Judgement { get; private set; } = null!;
     public IReadOnlyList<SurfaceRecord> Pair { get; private set; } = [];
     public bool AllRead { get; private set; }
+
+    /// <summary>This surface against the same one on the other side of the axle; null where there is no other side.</summary>
+    public PairCheck? PairCheck { get; private set; }
 
     public async Task<IActionResult> OnPostConfirmAsync(CancellationToken cancel)
     {
@@ -52,6 +58,8 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (other != Corner.Other)
             Pair = [.. (await ShopFile.SiblingsAsync(Part, cancel)).Where(p => p.Corner == other)
                 .SelectMany(p => p.Surfaces.Where(s => s.Kind == Record.Kind && s.InHat == Record.Surface.InHat).Select(s => new SurfaceRecord(s, p, Record.Shop)))];
+        if (Pair is [var across, ..])
+            PairCheck = PairCheck.Of(new(Record.Worst, Record.CutsDone > 0), new(across.Station < Station.Confirm ? null : across.Worst, across.CutsDone > 0), Record.Shop.Rules);
         return Page();
     }
 

@@ -3,6 +3,7 @@ using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
 using Uncial.Web.Wording;
@@ -89,6 +90,8 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         [(ReadingKind.Eccentricity, "Off centre on the spindle"), (ReadingKind.Groove, "Groove, deepest")];
 
     [BindProperty] public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
+
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => [WorkedReadings];
 
     protected override Station At => Station.Measure;
 

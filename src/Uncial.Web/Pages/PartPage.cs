@@ -4,6 +4,7 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 using Uncial.Data;
 using Uncial.Web.Wording;
 
@@ -41,6 +42,13 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     public string Title => Words.Of(Part, Part.Surfaces[0]) + (Part.Surfaces.Count > 1 ? (Record.Surface.InHat ? ", hat drum" : ", faces") : "");
 
     public string Subtitle => $"{Part.Job!.Vehicle}, job {Part.Job.Number}";
+
+    /// <summary>How the page's figures were worked out, in parts; none where a page has nothing to show for it.</summary>
+    public virtual IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => [];
+
+    /// <summary>The steps of the standing readings.</summary>
+    protected (string Head, IReadOnlyList<Step> Steps) WorkedReadings =>
+        ("The readings", Record.Limits is null ? [] : IsRotor ? Record.RotorFigures.Steps : Record.DrumFigures.Steps);
 
     /// <summary>Loads the part; null where all is well, otherwise where to go instead.</summary>
     protected async Task<IActionResult?> LoadAsync(CancellationToken cancel)

@@ -3,6 +3,7 @@ using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
 using Uncial.Web.Drawing;
@@ -15,6 +16,10 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 {
     [BindProperty(SupportsGet = true)] public string? Technique { get; set; }
     [BindProperty] public string? Reason { get; set; }
+
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => Runs
+        ? [(Words.Technique(Chosen!.Key), Chosen.Steps)]
+        : [WorkedReadings, ("Metal there is, and metal needed", Plan?.Steps ?? []), (Chosen is null ? "" : Words.Technique(Chosen.Key), Chosen?.Steps ?? []), ("Scuff only", Plan?.Scuff?.Steps ?? [])];
 
     protected override Station At => Station.Plan;
 
@@ -73,12 +78,16 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return await SaveAsync(cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
     }
 
-    public async Task<IActionResult> OnPostLeaveAsync(CancellationToken cancel)
+    public Task<IActionResult> OnPostLeaveAsync(CancellationToken cancel) => LeaveAsync(scuffed: false, cancel);
+
+    public Task<IActionResult> OnPostScuffAsync(CancellationToken cancel) => LeaveAsync(scuffed: true, cancel);
+
+    private async Task<IActionResult> LeaveAsync(bool scuffed, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         await PlanAsync(cancel);
-        if (Runs || !EnoughRead || IsStale()) return Page();
-        Journey.LeaveUncut(Record, Basis!, Hand);
+        if (Runs || !EnoughRead || IsStale() || (scuffed && Plan?.Scuff is not { Allowed: true })) return Page();
+        Journey.LeaveUncut(Record, Basis!, scuffed, Hand);
         return await SaveAsync(cancel) ? Redirect(Href(Station.Confirm)) : await ShowAgainAsync(cancel);
     }
 
@@ -103,6 +112,26 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         Plan = PassPlanner.Plan(Basis);
         if (IsBeyond || BelowFloor) return;
         Chosen = Plan.Options.FirstOrDefault(o => o.Key == Technique) ?? Plan.Options.FirstOrDefault(o => o.Key == Plan.Recommended);
+    }
+
+    /// <summary>What scuffing alone would leave, or null where that is nothing or not allowed.</summary>
+    public string? ScuffLeaves
+    {
+        get
+        {
+            if (Plan?.Scuff is not { Allowed: true } scuff) return null;
+            string[] stays = [.. new[] { (scuff.GrooveStays, "of groove"), (scuff.RunoutStays, IsRotor ? "of run-out" : "out of round") }
+                .Where(s => s.Item1 > Length.Zero).Select(s => $"{Reader.Figure(s.Item1, Toward.Greater)} {s.Item2}")];
+            return stays.Length == 0 ? null : $"Scuffed only, nothing is cut: {string.Join(" and ", stays)} stay{(stays.Length == 1 ? "s" : "")}.";
+        }
+    }
+
+    /// <summary>A remedy in words, with what it may win.</summary>
+    public string Of(Remedy remedy)
+    {
+        ArgumentNullException.ThrowIfNull(remedy);
+        var words = Words.Say("remedy." + remedy.Code + (remedy is { Code: "finerDial", Wins: null } ? ".none" : ""), remedy.Wins is { } wins ? Reader.With(wins) : "");
+        return remedy.Wins is null ? words : $"{words} {char.ToUpperInvariant(Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough")[0])}{Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough")[1..]}.";
     }
 
     /// <summary>The sides in section with the chosen passes.</summary>

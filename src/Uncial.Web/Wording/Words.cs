@@ -4,6 +4,7 @@ using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 using Uncial.Data;
 
 namespace Uncial.Web.Wording;
@@ -24,6 +25,30 @@ public static class Words
         ArgumentNullException.ThrowIfNull(note);
         return Say("note." + note.Code, Figure(note.Length, unit), Figure(note.Second, unit),
             note.Degrees is { } d ? Clock(d) : null, note.Subject is { } s ? SayOr("side." + s, SayOr("technique." + s, s)) : null);
+    }
+
+    /// <summary>What a step works out, with the side or pass that it is for.</summary>
+    public static string Of(Step step)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        var name = SayOr("step." + step.Quantity, step.Quantity);
+        return step.Subject is not { } subject ? name
+            : char.IsAsciiDigit(subject[0]) ? Say("worked.after", name, subject)
+            : $"{name}, {SayOr("side." + subject, SayOr("pass." + char.ToUpperInvariant(subject[0]) + subject[1..], subject)).ToLowerInvariant()}";
+    }
+
+    /// <summary>How a step is reckoned: its formula with the numbers in, or in words where there is none.</summary>
+    public static string How(Step step, LengthUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        return step.Formula.Length > 0 ? step.Arithmetic(unit) : SayOr("how." + step.Quantity, "");
+    }
+
+    /// <summary>What a step comes to.</summary>
+    public static string Result(Step step, LengthUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        return step.Result.Name is { } state ? SayOr("state." + state, state) : step.Outcome(unit);
     }
 
     public static string Of(LengthFault fault, LengthUnit unit) => Say("fault." + fault, unit == LengthUnit.Inch ? "0.957 or 8 7/8 + 132t" : "24.31 or 24+.31");

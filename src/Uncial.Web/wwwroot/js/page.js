@@ -117,6 +117,12 @@ const main = () => document.querySelector('.slate .button.go:not([disabled])');
 
 document.addEventListener('keydown', event => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
+  const over = document.querySelector(':popover-open');
+  if (over) {
+    // A sheet lies over the page: keys move in it or close it, nothing beneath is pressed.
+    if (event.key === 'Escape' || event.key === 'w') { event.preventDefault(); over.hidePopover(); }
+    return;
+  }
   const at = document.activeElement;
   const inField = at && typed(at);
   if (event.key === 'Enter' && inField && at.matches('[data-next]')) {
