@@ -26,6 +26,8 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         new("DrumMachineTo", "Drum: machine-to below discard", s => s.Rules.DrumMachineToBelowDiscard, true),
         new("DrumFloor", "Drum: not started under", s => s.Rules.DrumFloor, true),
         new("AssumedRunout", "Run-out assumed, if not measured", s => s.Rules.AssumedRunout, true),
+        new("DepthUncertainty", "Depth of a groove: give or take", s => s.Rules.DepthUncertainty, true),
+        new("AxleDifference", "Left and right may differ by", s => s.Rules.GreatestAxleDifference, true),
     ];
 
     public static IReadOnlyList<Setting> GaugeSettings { get; } =
@@ -48,6 +50,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
     [BindProperty] public string? Speeds { get; set; }
     [BindProperty] public string? DefaultTechnique { get; set; }
     [BindProperty] public bool LeadMayRelease { get; set; }
+    [BindProperty] public string? UnreadShare { get; set; }
     [BindProperty] public int Turn { get; set; }
     [BindProperty] public string? NewName { get; set; }
     [BindProperty] public string? NewPin { get; set; }
@@ -74,6 +77,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         Feeds = string.Join("  ", Shop.Lathe.Feeds.Select(f => f.Number + ":" + f.PerTurn.In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture)));
         Speeds = string.Join(" ", Shop.Lathe.Speeds.Select(s => s.ToString("0.##", CultureInfo.InvariantCulture)));
         (DefaultTechnique, LeadMayRelease) = (Shop.DefaultTechnique, Shop.Rules.LeadMayReleaseBetweenLimits);
+        UnreadShare = Shop.Rules.UnreadShareOfVariation.ToString("0.##", CultureInfo.InvariantCulture);
     }
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
@@ -87,6 +91,8 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
             if (!feeds.Any(f => f.Number == feed?.Trim())) ModelState.AddModelError(field, "One of the feed numbers.");
         if (string.IsNullOrWhiteSpace(LatheName)) ModelState.AddModelError(nameof(LatheName), "Give the lathe a name.");
         if (Technique.BuiltIn.All(t => t.Key != DefaultTechnique)) ModelState.AddModelError(nameof(DefaultTechnique), "One of the ways to work.");
+        if (!decimal.TryParse(UnreadShare, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var unread) || unread is < 1 or > 12)
+            ModelState.AddModelError(nameof(UnreadShare), "A number from 1 to 12; 6 is usual, less is stricter.");
         if (Turn != Shop.Turn) ModelState.AddModelError(nameof(LatheName), "Somebody changed the settings since; look again.");
         if (!ModelState.IsValid) return Page();
 
@@ -96,6 +102,9 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
             DrumMachineToBelowDiscard = l["DrumMachineTo"],
             DrumFloor = l["DrumFloor"],
             AssumedRunout = l["AssumedRunout"],
+            DepthUncertainty = l["DepthUncertainty"],
+            GreatestAxleDifference = l["AxleDifference"],
+            UnreadShareOfVariation = unread,
             LeadMayReleaseBetweenLimits = LeadMayRelease,
         };
         Shop.Micrometer = Shop.Micrometer with { Resolution = l["MicrometerStep"], Uncertainty = l["MicrometerU"] };

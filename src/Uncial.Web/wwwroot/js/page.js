@@ -6,7 +6,7 @@ import { startPass } from './pass.js';
 const typed = el => el.matches('input:not([type=checkbox],[type=radio],[type=hidden]),textarea,select');
 
 function arrive() {
-  const first = document.querySelector('.is-wrong input,.is-wrong textarea') ?? document.querySelector('[autofocus]');
+  const first = document.querySelector('.is-wrong input,.is-wrong textarea') ?? document.querySelector('[autofocus]:not([popover] *)');
   if (first) {
     first.focus({ preventScroll: true });
     if (first.select && first.closest('.is-wrong')) first.select();
