@@ -7,7 +7,7 @@ using Uncial.Bench.Study;
 if (args is ["study", ..])
 {
     var parts = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 100_000;
-    var seed = args.Length > 2 ? long.Parse(args[2], CultureInfo.InvariantCulture) : 20261123;
+    var seed = args.Length > 2 ? long.Parse(args[2], CultureInfo.InvariantCulture) : 1;
     return PlannerStudy.Run(parts, seed, Console.Out) == 0 ? 0 : 1;
 }
 BenchmarkSwitcher.FromAssembly(typeof(CoreBenchmarks).Assembly).Run(args);

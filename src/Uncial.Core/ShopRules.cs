@@ -27,8 +27,11 @@ public sealed record ShopRules
     /// <summary>The thickness variation divided by this is allowed for the places between eight or more readings.</summary>
     public decimal UnreadShareOfVariation { get; init; } = 6m;
 
-    /// <summary>What the depth of a groove or relief that stays may be more than it was read.</summary>
-    public Length DepthUncertainty { get; init; } = Mm(0.02m);
+    /// <summary>
+    /// What the depth of a groove or relief that stays may be more than it was read. Three standard deviations, not two: it is read once, and
+    /// nothing stands behind it.
+    /// </summary>
+    public Length DepthUncertainty { get; init; } = Mm(0.03m);
 
     /// <summary>Whether a part that is inside discard but past machine-to may leave with a lead hand's reason.</summary>
     public bool LeadMayReleaseBetweenLimits { get; init; } = true;

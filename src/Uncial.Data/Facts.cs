@@ -173,6 +173,9 @@ public class PassEntry : Fact
     /// <summary>Place among all passes of the surface, from 1.</summary>
     public int Cut { get; set; }
 
+    /// <summary>The size measured after it ruled out that the dial counts twice or half the depth.</summary>
+    public bool DialBorneOut { get; set; }
+
     /// <summary>Dark twelfths of the outer face or bore; bit 0 is 12 o'clock.</summary>
     public int DarkOuter { get; set; }
 
@@ -205,6 +208,9 @@ public class Confirmation : Fact
     public Length? Allowance { get; set; }
     public Length GrooveLeft { get; set; }
     public Decision Decision { get; set; }
+
+    /// <summary>The sizes before and after ruled out that the dial counts twice or half the depth.</summary>
+    public bool DialBorneOut { get; set; }
 }
 
 /// <summary>How a part left the journey.</summary>

@@ -98,7 +98,7 @@ public static class Journey
         record.Surface.Passes.Add(new()
         {
             Plan = record.LatestPlan, Index = index, Cut = record.CutsDone + 1, DarkOuter = seen.DarkOuter, DarkInner = seen.DarkInner,
-            GrooveOuter = seen.GrooveOuter, GrooveInner = seen.GrooveInner, Size = seen.Size, Next = after.Next,
+            GrooveOuter = seen.GrooveOuter, GrooveInner = seen.GrooveInner, Size = seen.Size, Next = after.Next, DialBorneOut = after.BearsDialOut,
             Notes = StoredJson.Write(after.Notes), At = hand.At, ById = hand.OperatorId,
         });
         if (after.Next == NextStep.PlanAnew) PlanAnew(record, after, plan.Option.Key, hand);
@@ -118,7 +118,7 @@ public static class Journey
         {
             Cuts = record.CutsDone, Kind = record.Kind, Worst = worst, Discard = record.Limits!.Discard, MachineTo = record.Limits.MachineTo,
             Uncertainty = record.Uncertainty, Allowance = judgement.Allowance, GrooveLeft = record.GrooveLeft, Decision = judgement.Decision,
-            At = hand.At, ById = hand.OperatorId,
+            DialBorneOut = record.DialBorneOut, At = hand.At, ById = hand.OperatorId,
         });
         return judgement;
     }

@@ -124,6 +124,27 @@ public sealed class SurfaceRecord
     /// <summary>Metal that the worst sizes before and after say was taken, or null.</summary>
     public Length? TakenBySize => WorstBefore is { } before && Worst is { } after ? (before - after).Abs() : null;
 
+    /// <summary>Metal of the newest plan by the dial, and by the worst size now against first touch; null where nothing was cut or read.</summary>
+    private (Length ByDial, Length BySize, Length Slack)? DialAndMetal
+    {
+        get
+        {
+            if (PassesOfPlan.Count == 0 || Worst is not { } worst || Plan is not { } plan) return null;
+            var byDial = (Kind == PartKind.Rotor ? 1 : 2) * PassesOfPlan.SelectMany(p => plan.Option.Passes[p.Index].Depth).Aggregate(Length.Zero, (sum, d) => sum + d);
+            return (byDial, Limits.Margin(Kind, plan.Request.Touch, worst), plan.Request.DialSlack);
+        }
+    }
+
+    /// <summary>What dial and metal say of one another; null where nothing was cut or read.</summary>
+    public DialAgreement? Dial => DialAndMetal is { } d ? DialCheck.Compare(d.ByDial, d.BySize, d.Slack) : null;
+
+    /// <summary>The sizes rule out that the dial counts twice or half the depth.</summary>
+    public bool DialBorneOut => DialAndMetal is { } d && DialCheck.BearsOut(d.ByDial, d.BySize, d.Slack);
+
+    /// <summary>Says where the dial seems to count twice or half the depth, or null.</summary>
+    public Note? DialNote => Dial is DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal
+        ? new("dialFactorOfTwo", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize) : null;
+
     /// <summary>Verdict of the standing readings against discard.</summary>
     public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;
 
@@ -217,7 +238,7 @@ public sealed class SurfaceRecord
         .Include(p => p.Surfaces).ThenInclude(s => s.Passes).ThenInclude(p => p.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations).ThenInclude(c => c.By);
 
-    /// <summary>Whether any measured pass on record has borne the lathe's dial out.</summary>
+    /// <summary>Whether any measured cut on record has borne the lathe's dial out.</summary>
     public static async Task<bool> DialIsConfirmedAsync(UncialDb db, CancellationToken cancel) =>
-        await db.Confirmations.AnyAsync(c => c.Cuts > 0, cancel) || await db.Passes.AnyAsync(p => p.Size != null && p.Next != NextStep.Stop, cancel);
+        await db.Confirmations.AnyAsync(c => c.DialBorneOut, cancel) || await db.Passes.AnyAsync(p => p.DialBorneOut, cancel);
 }

@@ -101,6 +101,31 @@ public class CuttingTests
     }
 
     [Fact]
+    public void Only_a_cut_deep_enough_to_tell_bears_an_unconfirmed_dial_out()
+    {
+        var unproven = Request with { Dial = Request.Dial with { Confirmed = false } };
+        AfterPass Measured(PlanRequest request, decimal off)
+        {
+            var pass = PassPlanner.Plan(request).Options[0].Passes[0];
+            var metal = pass.Depth[0] + pass.Depth[1];
+            return AfterPass.Read(request, [pass], [], [new(9, null), new(9, null)], new SizeSeen(request.Touch - metal - Mm.Of(off), true), ShopRules.Default);
+        }
+        Measured(unproven, 0).ShouldSatisfyAllConditions(a => a.BearsDialOut.ShouldBeTrue(), a => a.Request.Dial.Confirmed.ShouldBeTrue());
+        var shallow = Measured(unproven with { Dial = unproven.Dial with { Allowance = Mm.Of(0.02m) }, Sides = [new(Mm.Of(0.02m)), new(Mm.Of(0.02m))], Techniques = [Technique.BuiltIn[1]] }, 0);
+        shallow.BearsDialOut.ShouldBeFalse(); // 0.06 of metal: half or twice of it is within what may be misread
+        shallow.Request.Dial.Confirmed.ShouldBeFalse();
+        // Half the metal: the dial counts diameter. It is said, and it is not borne out.
+        var passes = PassPlanner.Plan(unproven).Options[0].Passes[0];
+        var half = Measured(unproven, -(passes.Depth[0] + passes.Depth[1]).Millimetres / 2);
+        half.Notes.ShouldContain(n => n.Code == "dialFactorOfTwo");
+        half.BearsDialOut.ShouldBeFalse();
+        DialCheck.BearsOut(Mm.Of(0.20m), Mm.Of(0.16m), Mm.Of(0.026m)).ShouldBeTrue(); // a drift is no factor of two
+        DialCheck.BearsOut(Mm.Of(0.20m), Mm.Of(0.11m), Mm.Of(0.026m)).ShouldBeFalse();
+        // A touch that rests on assumed run-outs may be off by them: no alarm for that.
+        (Request with { Sides = [Request.Sides[0] with { RunoutAssumed = true }, Request.Sides[1]] }).DialSlack.ShouldBe(Mm.Of(0.071m));
+    }
+
+    [Fact]
     public void A_surface_waits_where_its_facts_put_it()
     {
         static Station At(bool limits = true, int read = 8, int? planned = null, int done = 0, bool confirmed = false, bool closed = false) =>

@@ -161,7 +161,7 @@ public class RemedyTests
         Of(0.02m, 0.025m, 0).ShouldBe(Decision.MeasureAgain);
         Of(0, 0, 0.0496m).ShouldBe(Decision.Release); // √(0.006² + 0.0496²) = 0.04996
         Of(0, 0, 0.0497m).ShouldBe(Decision.MeasureAgain);
-        DepthsLeft.Of([(Mm.Of(0.05m), Mm.Of(0.01m)), (Mm.Of(0.02m), Length.Zero)], ShopRules.Default).ShouldBe(new DepthsLeft(Mm.Of(0.07m), Mm.Of(0.01m), Mm.Of(0.04m)));
+        DepthsLeft.Of([(Mm.Of(0.05m), Mm.Of(0.01m)), (Mm.Of(0.02m), Length.Zero)], ShopRules.Default).ShouldBe(new DepthsLeft(Mm.Of(0.07m), Mm.Of(0.01m), Mm.Of(0.06m)));
         DepthsLeft.Of([], ShopRules.Default).Uncertainty.ShouldBe(Length.Zero);
     }
 }

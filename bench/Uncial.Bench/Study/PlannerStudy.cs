@@ -18,16 +18,22 @@ internal static class PlannerStudy
         to.WriteLine(Tally.Head);
         foreach (var tally in all) to.WriteLine(tally);
 
-        var without = Enum.GetValues<ReleaseRule>().Select(r => new Way(Named(r), Technique.BuiltIn[0], Without: r)).ToList();
-        var hard = Work(without, parts / 5, seed, borderline: true);
+        static List<Way> Without(params BookRule[] rules) => [.. rules.Select(r => new Way(Named(r), Technique.BuiltIn[0], Without: r))];
+        var bounds = Work(Without(BookRule.None, BookRule.DialAllowance, BookRule.DarkPlaces), parts / 5, seed, borderline: false);
         to.WriteLine();
-        to.WriteLine($"{parts / 5} parts worn to about their discard limit, by the book, with one rule of release left out.");
+        to.WriteLine($"{parts / 5} parts, working cut by the book, with one rule of the bound left out.");
+        to.WriteLine();
+        to.WriteLine(Tally.BoundHead);
+        foreach (var tally in bounds) to.WriteLine(tally.OfBound());
+        var hard = Work(Without(BookRule.None, BookRule.Relief, BookRule.DepthUncertainty, BookRule.Allowance, BookRule.HalfTheUncertainty), parts / 5, seed, borderline: true);
+        to.WriteLine();
+        to.WriteLine($"{parts / 5} parts worn to about their discard limit, working cut by the book, with one rule of release left out.");
         to.WriteLine();
         to.WriteLine(Tally.ReleaseHead);
         foreach (var tally in hard) to.WriteLine(tally.OfRelease());
         Console.Error.WriteLine(FormattableString.Invariant($"{clock.Elapsed.TotalSeconds:0.0} s on {Environment.ProcessorCount} cores"));
         // The promise that this product stands on: by the book no part leaves beyond discard.
-        return all.Concat(hard).Where(t => t.Way is { Technique: not null, Without: ReleaseRule.None }).Sum(t => t.Beyond);
+        return all.Concat(hard).Where(t => t.Way is { Technique: not null, Without: BookRule.None }).Sum(t => t.Beyond);
     }
 
     /// <summary>Every part in every way; each worker keeps its own account, so the sums are the same on any machine.</summary>
@@ -41,12 +47,12 @@ internal static class PlannerStudy
             for (var n = worker; n < parts; n += workers)
             {
                 var kind = n % 4 < 2 ? PartKind.Rotor : PartKind.Drum;
-                var onLathe = Job.Draw(seed + n, kind, onGrinder: false, borderline);
+                var onLathe = Job.Draw(seed * 1_000_003 + n, kind, onGrinder: false, borderline);
                 Job? onGrinder = null;
                 foreach (var tally in tallies)
                 {
                     if (tally.Kind != kind) continue;
-                    if (tally.Way.OnGrinder) onGrinder ??= Job.Draw(seed + n, kind, onGrinder: true, borderline);
+                    if (tally.Way.OnGrinder) onGrinder ??= Job.Draw(seed * 1_000_003 + n, kind, onGrinder: true, borderline);
                     tally.Add(tally.Way.Work((tally.Way.OnGrinder ? onGrinder! : onLathe).Copy()));
                 }
             }
@@ -68,12 +74,14 @@ internal static class PlannerStudy
         _ => "habit: cut until it looks clean",
     };
 
-    private static string Named(ReleaseRule rule) => rule switch
+    private static string Named(BookRule rule) => rule switch
     {
-        ReleaseRule.None => "nothing: as built",
-        ReleaseRule.Relief => "lands lower than those read not counted",
-        ReleaseRule.DepthUncertainty => "depths of grooves taken as read",
-        ReleaseRule.Allowance => "nothing allowed between eight readings",
+        BookRule.None => "nothing: as built",
+        BookRule.Relief => "lands lower than those read not counted",
+        BookRule.DepthUncertainty => "depths of grooves taken as read",
+        BookRule.DialAllowance => "error of a setting (z)",
+        BookRule.DarkPlaces => "places where one side is dark (second term)",
+        BookRule.Allowance => "nothing allowed between eight readings",
         _ => "half the uncertainty kept",
     };
 }

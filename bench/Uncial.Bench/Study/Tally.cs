@@ -70,6 +70,11 @@ internal sealed class Tally(Way way, PartKind kind)
     public string OfRelease() => FormattableString.Invariant(
         $"| {(kind == PartKind.Rotor ? "rotor" : "drum")} | {way.Name} | {released} | {100.0 * heldBack / parts:0.00} % | **{beyond}** | {worstBeyond:0.000} |");
 
+    public static string BoundHead => "| kind | left out | started | bound failed | by at most |\n| --- | --- | ---: | ---: | ---: |";
+
+    public string OfBound() => FormattableString.Invariant(
+        $"| {(kind == PartKind.Rotor ? "rotor" : "drum")} | {way.Name} | {started} | {100.0 * boundFailures / Math.Max(1, bounds):0.00} % | {worstFailure:0.000} |");
+
     public override string ToString()
     {
         excess.Sort();

@@ -4,7 +4,7 @@ using Uncial.Core.Practice;
 namespace Uncial.Bench.Study;
 
 /// <summary>A way of working: a technique by the book, perhaps with a rule left out, or a habit.</summary>
-internal sealed record Way(string Name, Technique? Technique = null, HabitKind Habit = default, ReleaseRule Without = ReleaseRule.None)
+internal sealed record Way(string Name, Technique? Technique = null, HabitKind Habit = default, BookRule Without = BookRule.None)
 {
     public bool OnGrinder => Technique is { SparksOut: true };
 

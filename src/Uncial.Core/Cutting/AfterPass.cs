@@ -37,6 +37,9 @@ public enum NextStep
 /// <param name="Notes">What was concluded, and what contradicts the plan.</param>
 public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList<Note> Notes)
 {
+    /// <summary>The size measured now rules out that the dial counts twice or half the depth.</summary>
+    public bool BearsDialOut { get; init; }
+
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
 
@@ -74,7 +77,7 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             var ledger = new Ledger(plan, depth, steps);
             var stop = measured is { } size && Contradicts(ledger, size);
             var request = Carried(left, ledger);
-            AfterPass Result(NextStep next) => new(next, request, notes) { Steps = steps.All };
+            AfterPass Result(NextStep next) => new(next, request, notes) { BearsDialOut = ledger.ConfirmsDial, Steps = steps.All };
             if (stop) return Result(NextStep.Stop);
             if (left.All(l => l == Length.Zero)) return Result(NextStep.Finished);
             return Result(changed || measured is not null || toCome.Count == 0 ? NextStep.PlanAnew : NextStep.GoOn);

@@ -64,9 +64,10 @@ internal sealed class Ledger
         var slack = plan.Uncertainty + 2 * plan.Dial.Allowance;
         var touchByThis = seen.Size + sign * cut;
         steps.Add("touchBySize", rotor ? "{0} + {1}" : "{0} − {1}", touchByThis, null, seen.Size, cut);
-        (Size, Bound, ConfirmsDial) = (seen.Size, proof, true);
+        var dial = DialCheck.Compare(cut, bySize, plan.DialSlack);
+        (Size, Bound, ConfirmsDial) = (seen.Size, proof, DialCheck.BearsOut(cut, bySize, plan.DialSlack));
         steps.Add("boundProven", rotor ? "{0} − {1}" : "{0} + {1}", proof, null, seen.Size, plan.Uncertainty);
         var stop = cut > Length.Zero && Limits.Margin(plan.Kind, touchByThis, plan.TouchBound) < -slack;
-        return (DialCheck.Compare(cut, bySize, slack), stop, cut, bySize);
+        return (dial, stop, cut, bySize);
     }
 }

@@ -84,6 +84,20 @@ public sealed record PlanRequest
         Sides = [.. Sides.Select(_ => new SideNeed(grooveLeft / Sides.Count))],
     };
 
+    /// <summary>
+    /// What dial and metal may differ by without either being wrong: the uncertainty, the error of two settings, and where run-outs were
+    /// assumed what first touch may be off by for it.
+    /// </summary>
+    public Length DialSlack
+    {
+        get
+        {
+            var slack = Uncertainty + 2 * Dial.Allowance;
+            foreach (var side in Sides) if (side is { RunoutAssumed: true, Runout: { } runout }) slack += runout / 2;
+            return slack;
+        }
+    }
+
     /// <summary>Makes the request from a measured rotor.</summary>
     /// <exception cref="InvalidOperationException">The rotor has no readings.</exception>
     public static PlanRequest For(RotorMeasurement rotor, RotorFigures figures, Dial dial)

@@ -37,9 +37,9 @@ public sealed class ByTheBook
     private double worstFailure;
 
     private string ended = "";
-    private readonly ReleaseRule without;
+    private readonly BookRule without;
 
-    private ByTheBook(Job job, Technique technique, ReleaseRule without)
+    private ByTheBook(Job job, Technique technique, BookRule without)
     {
         (this.job, this.technique, this.without, part) = (job, technique, without, job.Part);
         lathe = new(part, job.Work, job.Chance);
@@ -49,8 +49,8 @@ public sealed class ByTheBook
     /// <summary>Works a part from the first reading to the decision.</summary>
     /// <param name="job">The part and its circumstances; it is used up.</param>
     /// <param name="technique">How it is cut.</param>
-    /// <param name="without">A rule of release that is left out, to learn what it is worth.</param>
-    public static Outcome Work(Job job, Technique technique, ReleaseRule without = ReleaseRule.None) => new ByTheBook(job, technique, without).Work();
+    /// <param name="without">A rule that is left out, to learn what it is worth.</param>
+    public static Outcome Work(Job job, Technique technique, BookRule without = BookRule.None) => new ByTheBook(job, technique, without).Work();
 
     private Outcome Work()
     {
@@ -139,6 +139,8 @@ public sealed class ByTheBook
         }
         return request with
         {
+            Worst = without == BookRule.DarkPlaces ? null : request.Worst,
+            Dial = without == BookRule.DialAllowance ? request.Dial with { Allowance = Length.Zero } : request.Dial,
             Techniques = [technique],
             DefaultTechnique = technique.Key,
             TwinCutter = job.TwinCutter,
@@ -262,12 +264,12 @@ public sealed class ByTheBook
         return Judgement.Of(new()
         {
             Limits = part.Limits, Readings = readings,
-            Uncertainty = without == ReleaseRule.HalfTheUncertainty ? job.Uncertainty / 2 : job.Uncertainty,
+            Uncertainty = without == BookRule.HalfTheUncertainty ? job.Uncertainty / 2 : job.Uncertainty,
             GrooveLeft = left.Groove,
-            ReliefLeft = without == ReleaseRule.Relief ? Length.Zero : left.Relief,
-            DepthUncertainty = without == ReleaseRule.DepthUncertainty ? Length.Zero : left.Uncertainty,
+            ReliefLeft = without == BookRule.Relief ? Length.Zero : left.Relief,
+            DepthUncertainty = without == BookRule.DepthUncertainty ? Length.Zero : left.Uncertainty,
             BoredHere = !rotor && cut && part.Faces[0].CleanSectors() == 12,
-        }, without == ReleaseRule.Allowance ? WithoutAllowance : rules);
+        }, without == BookRule.Allowance ? WithoutAllowance : rules);
     }
 
     /// <summary>Groove and relief of a face as a depth gauge and a straightedge say. A drum is read at every land: none of them is lower.</summary>
@@ -278,8 +280,8 @@ public sealed class ByTheBook
     }
 }
 
-/// <summary>A rule of release.</summary>
-public enum ReleaseRule
+/// <summary>A rule of the book that can be left out.</summary>
+public enum BookRule
 {
     /// <summary>None: all hold.</summary>
     None,
@@ -295,4 +297,10 @@ public enum ReleaseRule
 
     /// <summary>All of the uncertainty is kept from the limit, not half of it.</summary>
     HalfTheUncertainty,
+
+    /// <summary>The bound allows for the error of a setting.</summary>
+    DialAllowance,
+
+    /// <summary>The bound looks at places where one side is still dark.</summary>
+    DarkPlaces,
 }

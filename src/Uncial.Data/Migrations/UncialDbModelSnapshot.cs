@@ -239,6 +239,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("decision");
 
+                    b.Property<bool>("DialBorneOut")
+                        .HasColumnType("boolean")
+                        .HasColumnName("dial_borne_out");
+
                     b.Property<decimal>("Discard")
                         .HasColumnType("numeric")
                         .HasColumnName("discard_mm");
@@ -604,6 +608,10 @@ namespace Uncial.Data.Migrations
                     b.Property<int>("DarkOuter")
                         .HasColumnType("integer")
                         .HasColumnName("dark_outer");
+
+                    b.Property<bool>("DialBorneOut")
+                        .HasColumnType("boolean")
+                        .HasColumnName("dial_borne_out");
 
                     b.Property<decimal?>("GrooveInner")
                         .HasColumnType("numeric")
