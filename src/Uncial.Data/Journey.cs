@@ -63,7 +63,7 @@ public static class Journey
         reading.Withdrawal = new() { Reason = reason, At = hand.At, ById = hand.OperatorId };
     }
 
-    public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand)
+    public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand, AfterPass? after = null)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(option);
@@ -71,7 +71,7 @@ public static class Journey
         record.Surface.Plans.Add(new()
         {
             Version = (record.LatestPlan?.Version ?? 0) + 1, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
-            Document = StoredJson.Write(new PlanDocument(request, option, why)),
+            Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = after?.Steps ?? [] }),
         });
     }
 
@@ -103,7 +103,7 @@ public static class Journey
         });
         if (after.Next == NextStep.PlanAnew) PlanAnew(record, after, plan.Option.Key, hand);
         else if (after.Next == NextStep.Stop || (after.Next == NextStep.Finished && index + 1 < passes.Count))
-            TakePlan(record, after.Request, Empty(Finished), after.Notes, hand);
+            TakePlan(record, after.Request, Empty(Finished), after.Notes, hand, after);
         return after;
     }
 
@@ -134,7 +134,7 @@ public static class Journey
     {
         var anew = PassPlanner.Plan(after.Request with { DefaultTechnique = technique });
         var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart) ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
-        TakePlan(record, after.Request, option ?? Empty(Finished), option is null ? [.. after.Notes, new Note("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)] : after.Notes, hand);
+        TakePlan(record, after.Request, option ?? Empty(Finished), option is null ? [.. after.Notes, new Note("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)] : after.Notes, hand, after);
     }
 
     private static PlanOption Empty(string key) => new(key, null, PlanStart.Free, Length.Zero, Length.Zero, [], []);

@@ -5,6 +5,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 
 namespace Uncial.Data;
@@ -13,7 +14,11 @@ namespace Uncial.Data;
 /// <param name="Request">State of the part and the lathe when it was planned.</param>
 /// <param name="Option">The chosen technique with its passes; no passes where the part is left as it is or is finished.</param>
 /// <param name="Why">Notes on why it replaced the one before, if it did.</param>
-public sealed record PlanDocument(PlanRequest Request, PlanOption Option, IReadOnlyList<Note> Why);
+public sealed record PlanDocument(PlanRequest Request, PlanOption Option, IReadOnlyList<Note> Why)
+{
+    /// <summary>How the metal was read that made this plan replace the one before; none where it is the first.</summary>
+    public IReadOnlyList<Step> Seen { get; init; } = [];
+}
 
 /// <summary>A place that is to be read: clock position or axis, and depth in a drum.</summary>
 public readonly record struct ReadingPlace(decimal Degrees, Length? Station);

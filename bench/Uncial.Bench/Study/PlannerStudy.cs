@@ -25,7 +25,7 @@ internal static class PlannerStudy
         to.WriteLine();
         to.WriteLine(Tally.BoundHead);
         foreach (var tally in bounds) to.WriteLine(tally.OfBound());
-        var hard = Work(Without(BookRule.None, BookRule.Relief, BookRule.DepthUncertainty, BookRule.Allowance, BookRule.HalfTheUncertainty), parts / 5, seed, borderline: true);
+        var hard = Work(Without(BookRule.None, BookRule.Relief, BookRule.DepthUncertainty, BookRule.WhatLiesLower, BookRule.Allowance, BookRule.HalfTheUncertainty), parts / 5, seed, borderline: true);
         to.WriteLine();
         to.WriteLine($"{parts / 5} parts worn to about their discard limit, working cut by the book, with one rule of release left out.");
         to.WriteLine();
@@ -79,6 +79,7 @@ internal static class PlannerStudy
         BookRule.None => "nothing: as built",
         BookRule.Relief => "lands lower than those read not counted",
         BookRule.DepthUncertainty => "depths of grooves taken as read",
+        BookRule.WhatLiesLower => "both of these: grooves as read, no more",
         BookRule.DialAllowance => "error of a setting (z)",
         BookRule.DarkPlaces => "places where one side is dark (second term)",
         BookRule.Allowance => "nothing allowed between eight readings",

@@ -266,8 +266,8 @@ public sealed class ByTheBook
             Limits = part.Limits, Readings = readings,
             Uncertainty = without == BookRule.HalfTheUncertainty ? job.Uncertainty / 2 : job.Uncertainty,
             GrooveLeft = left.Groove,
-            ReliefLeft = without == BookRule.Relief ? Length.Zero : left.Relief,
-            DepthUncertainty = without == BookRule.DepthUncertainty ? Length.Zero : left.Uncertainty,
+            ReliefLeft = without is BookRule.Relief or BookRule.WhatLiesLower ? Length.Zero : left.Relief,
+            DepthUncertainty = without is BookRule.DepthUncertainty or BookRule.WhatLiesLower ? Length.Zero : left.Uncertainty,
             BoredHere = !rotor && cut && part.Faces[0].CleanSectors() == 12,
         }, without == BookRule.Allowance ? WithoutAllowance : rules);
     }
@@ -291,6 +291,9 @@ public enum BookRule
 
     /// <summary>Grooves and relief may be deeper than they were read.</summary>
     DepthUncertainty,
+
+    /// <summary>Both of these: a release by grooves as read, and nothing else that was not read.</summary>
+    WhatLiesLower,
 
     /// <summary>Something is allowed for the places between the readings.</summary>
     Allowance,

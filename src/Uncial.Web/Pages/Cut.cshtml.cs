@@ -5,6 +5,7 @@ using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Core.Reasoning;
 using Uncial.Data;
 using Uncial.Web.Wording;
 
@@ -36,6 +37,9 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     [BindProperty] public string? GrooveInner { get; set; }
     [BindProperty] public string? Size { get; set; }
     [BindProperty] public decimal SizeAt { get; set; }
+
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
+        [("What the metal showed", Plan.Seen), (Words.Technique(Plan.Option.Key), Plan.Option.Steps)];
 
     protected override Station At => Station.Cut;
 

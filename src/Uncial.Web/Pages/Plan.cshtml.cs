@@ -18,7 +18,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     [BindProperty] public string? Reason { get; set; }
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => Runs
-        ? [(Words.Technique(Chosen!.Key), Chosen.Steps)]
+        ? [("What the metal showed", Record.Plan!.Seen), (Words.Technique(Chosen!.Key), Chosen.Steps)]
         : [WorkedReadings, ("Metal there is, and metal needed", Plan?.Steps ?? []), (Chosen is null ? "" : Words.Technique(Chosen.Key), Chosen?.Steps ?? []), ("Scuff only", Plan?.Scuff?.Steps ?? [])];
 
     protected override Station At => Station.Plan;
