@@ -188,6 +188,11 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Enter, "0", Keys.Enter, Keys.Enter);
         screen.UntilText("The plan was made anew");
         screen.UntilText("The outer face is dark at");
+        // How the metal was read is kept with the plan that it made.
+        screen.Driver.FindElement(By.TagName("body")).SendKeys("w");
+        screen.UntilText("What the metal showed");
+        screen.UntilText("Still needed, outer face");
+        screen.Press(Keys.Escape);
         await using var db = shop.Db();
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(TestContext.Current.CancellationToken);
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.Shops.SingleAsync(TestContext.Current.CancellationToken));
@@ -217,10 +222,15 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => screen.Driver.FindElement(By.Name("Lengths[DrumFloor]")).GetAttribute("aria-invalid") == "true", "the field marked");
         Value(screen, "Lengths[DrumFloor]").ShouldBe("lots");
         screen.Fill("Drum: not started under", "0.8");
+        screen.Fill("Between eight places", "0.5");
+        screen.Driver.FindElement(By.XPath("//button[.='Keep the settings']")).SendKeys(Keys.Enter);
+        screen.UntilText("A number from 1 to 12");
+        screen.Fill("Between eight places", "4");
+        screen.Fill("Left and right may differ by", "0.35");
         screen.Fill("Feeds", "1:0.06 3:0.25 4:0.5");
         screen.Driver.FindElement(By.XPath("//button[.='Keep the settings']")).SendKeys(Keys.Enter);
         screen.UntilText("Kept.");
-        Value(screen, "Lengths[DrumFloor]").ShouldBe("0.8");
+        (Value(screen, "Lengths[DrumFloor]"), Value(screen, "UnreadShare"), Value(screen, "Lengths[AxleDifference]")).ShouldBe(("0.8", "4", "0.35"));
         screen.Fill("Name of a new hand", "Pia Holm");
         screen.Fill("PIN, four", "7788");
         screen.Press(Keys.Enter);

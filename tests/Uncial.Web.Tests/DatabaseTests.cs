@@ -92,6 +92,67 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task A_dial_is_borne_out_only_by_a_cut_that_was_measured_and_deep_enough_to_tell()
+    {
+        await using var db = shop.Db();
+        var ines = await Id(db, "ines");
+        async Task<Confirmation> Cut(string technique, decimal metalShare)
+        {
+            var record = await Rotor(db, "24.300", ines);
+            var hand = new Hand(ines, DateTimeOffset.UtcNow);
+            SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
+            var request = record.RequestForPlan(false) with { Sides = [new(Length.FromMillimetres(0.03m)), new(Length.FromMillimetres(0.03m))] };
+            var option = PassPlanner.Plan(request).Options.Single(o => o.Key == technique);
+            Journey.TakePlan(Now(), request, option, [], hand);
+            await db.SaveChangesAsync(Cancel);
+            foreach (var _ in option.Passes)
+            {
+                Journey.RecordPass(Now(), new(0, 0, null, null, null, null), hand);
+                await db.SaveChangesAsync(Cancel);
+            }
+            var size = (request.Touch - metalShare * option.Metal!.Value).Millimetres.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture);
+            foreach (var place in Now().Places) Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, false, hand);
+            await db.SaveChangesAsync(Cancel);
+            Journey.Confirm(Now(), true, hand);
+            await db.SaveChangesAsync(Cancel);
+            return record.Surface.Confirmations[^1];
+        }
+        (await Cut("working", 1m)).DialBorneOut.ShouldBeTrue();
+        (await Cut("working", 0.9m)).DialBorneOut.ShouldBeTrue(); // a drift is no factor of two
+        (await Cut("working", 2m)).DialBorneOut.ShouldBeFalse();
+        (await Cut("working", 0.5m)).DialBorneOut.ShouldBeFalse();
+        (await SurfaceRecord.DialIsConfirmedAsync(db, Cancel)).ShouldBeTrue();
+        await using var fresh = new EmptyShop();
+        await fresh.InitializeAsync();
+        await using var empty = fresh.Db();
+        (await SurfaceRecord.DialIsConfirmedAsync(empty, Cancel)).ShouldBeFalse();
+    }
+
+    [Fact]
+    public async Task What_was_not_turned_bright_is_in_the_judgement_and_what_was_is_not()
+    {
+        await using var db = shop.Db();
+        var ines = await Id(db, "ines");
+        var record = await Rotor(db, "23.050", ines);
+        var hand = new Hand(ines, DateTimeOffset.UtcNow);
+        SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
+        // Uncut: 0.05 to discard is less than what four depths that nobody read may hide.
+        record.Judge(true).Decision.ShouldBe(Decision.MeasureAgain);
+        record.Judge(true).Notes.ShouldContain(n => n.Code == "unturned");
+        Journey.Read(Now(), ReadingKind.ReliefOuter, null, Typed("0.02"), LengthUnit.Millimetre, false, hand);
+        await db.SaveChangesAsync(Cancel);
+        Now().DepthsLeft.ShouldBe(new DepthsLeft(Length.Zero, Length.FromMillimetres(0.02m), Length.FromMillimetres(0.06m)));
+        // Turned bright on both faces with no groove left there is nothing lower.
+        var request = Now().RequestForPlan(true);
+        var passes = new PlannedPass(PassKind.Finish, [1, 1], [Length.Zero, Length.Zero], [Length.Zero, Length.Zero], request.Touch, request.TouchBound, false, [1, 1]);
+        Journey.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.RecordPass(Now(), new(0, 0, Length.Zero, Length.Zero, null, null), hand);
+        await db.SaveChangesAsync(Cancel);
+        Now().DepthsLeft.ShouldBe(default);
+    }
+
+    [Fact]
     public async Task Between_the_limits_only_a_lead_hand_releases_and_only_with_a_reason()
     {
         await using var db = shop.Db();
