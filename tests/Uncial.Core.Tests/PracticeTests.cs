@@ -112,6 +112,31 @@ public class PracticeTests
     }
 
     [Fact]
+    public void A_scratch_runs_as_far_round_as_its_depth_says_and_finds_the_wobble()
+    {
+        var chance = new Chance(6);
+        List<double> errors = [];
+        for (var n = 0; n < 2000; n++)
+        {
+            var part = VirtualPart.Rotor(chance);
+            var lathe = new VirtualLathe(part, new() { DepthPerDivision = 0.01, TouchOvershoot = 0 }, chance);
+            var (amplitude, at) = (0.02 + chance.Rayleigh(0.015), chance.Direction());
+            RunoutMark Mark(double turned)
+            {
+                lathe.Mount(amplitude, at - turned);
+                var (middle, extent) = lathe.Scratch(0, part.ReadingStation, 0.02);
+                return RunoutMark.Scratch(ClockAngle.FromDegrees((decimal)Math.Round(middle, 4)), (decimal)extent, Mm.Of(0.02m));
+            }
+            var check = SetUpCheck.Of(PartKind.Rotor, 180, Mm.Of(0.025m), Mm.Of(0.01m), Mark(0), Mark(Math.PI));
+            if (check.SetUpRunout is not { } found) continue; // a ring or too short an arc: it says so
+            errors.Add(Math.Abs((double)found.Millimetres - 2 * amplitude * part.StationsMm[part.ReadingStation] / part.StationsMm[^1]) / (2 * amplitude));
+        }
+        errors.Count.ShouldBeGreaterThan(1500);
+        errors.Sort();
+        errors[errors.Count / 2].ShouldBeLessThan(0.15); // an arc is a coarse gauge, and not a bad one
+    }
+
+    [Fact]
     public void A_cut_in_a_wobble_leaves_the_wobble_on_the_part_and_no_thickness_variation()
     {
         var chance = new Chance(8);

@@ -74,6 +74,9 @@ public class ReasoningTests
         {
             var gauge = new GaugeFacts((GaugeKind)(km % 4), Mm.Of(resolution / 1000m), km % 2 == 0 ? Mm.Of(0.004m) : null, km % 3 == 0 ? Mm.Of(0.005m) : null, km % 5 == 0 ? Mm.Of(0.002m) : null);
             AllTrue(ReadingUncertainty.Of(gauge, Mm.Of(24), [.. repeats.Select(r => Mm.Of(24 + r / 1000m))], ShopRules.Default).Steps);
+            AllTrue(new ZeroCheck(Mm.Of(25m), Mm.Of(25m + resolution / 1000m), Mm.Of(0.01m)).Steps);
+            var lathe = new Lathe { Name = "L", Division = Mm.Of(0.01m), DialAllowance = Mm.Of(0.01m), Feeds = [new("1", Mm.Of(resolution / 50m))], RoughFeed = "1", FinishFeed = "1", Speeds = [60m, 150m], NoseRadius = Mm.Of(0.8m), FastestSurface = arc / 2.0 };
+            AllTrue(lathe.Run(PassKind.Finish, PartKind.Drum, Mm.Of(arc + 100), Mm.Of(45)).Steps);
             RunoutMark Scratch(int at, int extent) => RunoutMark.Scratch(ClockAngle.FromDegrees(at), extent, Mm.Of(0.02m));
             AllTrue(SetUpCheck.Of(PartKind.Drum, turned, Mm.Of(0.025m), Mm.Of(0.01m), Scratch(40, arc), Scratch(km % 360, 200)).Steps);
             AllTrue(SetUpCheck.Of(PartKind.Rotor, turned, Mm.Of(0.025m), Mm.Of(0.01m), Scratch(40, 360), Scratch(km % 360, arc)).Steps);

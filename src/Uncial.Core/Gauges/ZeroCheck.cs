@@ -1,4 +1,5 @@
 using Uncial.Core.Lengths;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Gauges;
 
@@ -13,6 +14,18 @@ public readonly record struct ZeroCheck(Length Nominal, Length Shown, Length Tol
 
     /// <summary>The gauge is good; otherwise its readings since its last good check are in doubt.</summary>
     public bool Passes => Correction.Abs() <= Tolerance;
+
+    /// <summary>How it was worked out, in order.</summary>
+    public IReadOnlyList<Step> Steps
+    {
+        get
+        {
+            var steps = new Steps();
+            steps.Add("zeroCorrection", "{0} − {1}", Correction, null, Nominal, Shown);
+            steps.Add("zeroCheck", Passes ? "|{0}| ≤ {1}" : "|{0}| > {1}", Term.State(Passes ? "gaugeGood" : "gaugeFails"), null, Correction, Tolerance);
+            return steps.All;
+        }
+    }
 
     /// <summary>A reading with the correction put in.</summary>
     public Length Correct(Length reading) => reading + Correction;

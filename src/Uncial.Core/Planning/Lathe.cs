@@ -1,6 +1,7 @@
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Planning;
 
@@ -61,9 +62,16 @@ public sealed record Lathe
         var feed = Feeds.First(f => f.Number == number);
         var bearable = CuttingData.Speed(Speeds, diameter, FastestSurface);
         var speed = bearable ?? Speeds.Min();
-        return new(feed, speed, CuttingData.Minutes(band, feed.PerTurn, speed, ApproachMinutes), CuttingData.SurfaceSpeed(diameter, speed),
-            CuttingData.RoughnessMean(feed.PerTurn, NoseRadius), TooFast: bearable is null,
-            Threads: part == PartKind.Drum && kind != PassKind.Rough && feed.PerTurn > CuttingData.CoarsestDrumFinish);
+        var surface = CuttingData.SurfaceSpeed(diameter, speed);
+        var minutes = CuttingData.Minutes(band, feed.PerTurn, speed, ApproachMinutes);
+        var roughness = CuttingData.RoughnessMean(feed.PerTurn, NoseRadius);
+        var steps = new Steps();
+        steps.Add("surfaceSpeed", "π · {0} · {1} / 1000", Term.Number(surface), null, diameter.Millimetres, speed);
+        if (bearable is null) steps.Add("speedBorne", "{0} > {1}", Term.State("tooFast"), null, Term.Number(surface), (decimal)FastestSurface);
+        steps.Add("minutes", "{0} / {1} / {2} + {3}", minutes, null, band, feed.PerTurn, speed, ApproachMinutes);
+        steps.Add("roughness", "1000 · {0}² / (32 · {1})", Term.Number(roughness), null, feed.PerTurn.Millimetres, NoseRadius.Millimetres);
+        return new(feed, speed, minutes, surface, roughness, TooFast: bearable is null,
+            Threads: part == PartKind.Drum && kind != PassKind.Rough && feed.PerTurn > CuttingData.CoarsestDrumFinish) { Steps = steps.All };
     }
 }
 
@@ -75,4 +83,8 @@ public sealed record Lathe
 /// <param name="RoughnessMean">Ra in µm, about.</param>
 /// <param name="TooFast">Even the slowest speed of the lathe is faster than the tool bears.</param>
 /// <param name="Threads">A finishing feed this coarse cuts a thread into a drum that pulls the shoes aside.</param>
-public sealed record PassRun(Feed Feed, decimal TurnsPerMinute, decimal Minutes, double SurfaceSpeed, double RoughnessMean, bool TooFast, bool Threads);
+public sealed record PassRun(Feed Feed, decimal TurnsPerMinute, decimal Minutes, double SurfaceSpeed, double RoughnessMean, bool TooFast, bool Threads)
+{
+    /// <summary>How it was worked out, in order: surface speed in m/min of millimetres and turns, minutes, Ra in µm of millimetres.</summary>
+    public IReadOnlyList<Step> Steps { get; init; } = [];
+}

@@ -27,6 +27,7 @@ public sealed class ByTheBook
     private readonly VirtualPart part;
     private readonly VirtualLathe lathe;
     private readonly bool rotor;
+    private readonly bool scratches;
     private double correction;
     private double needed;
     private double warmth;
@@ -43,7 +44,7 @@ public sealed class ByTheBook
     {
         (this.job, this.technique, this.without, part) = (job, technique, without, job.Part);
         lathe = new(part, job.Work, job.Chance);
-        rotor = part.Kind == PartKind.Rotor;
+        (rotor, scratches) = (part.Kind == PartKind.Rotor, job.Chance.Happens(0.5));
     }
 
     /// <summary>Works a part from the first reading to the decision.</summary>
@@ -78,7 +79,7 @@ public sealed class ByTheBook
         }, cut: true);
     }
 
-    /// <summary>Mounts, indicates before and after half a turn, and mounts anew where the check says so, three times at most.</summary>
+    /// <summary>Mounts, scratches or indicates before and after half a turn, and mounts anew where the check says so, three times at most.</summary>
     private Length? Mount()
     {
         for (var attempt = 0; ; attempt++)
@@ -92,8 +93,20 @@ public sealed class ByTheBook
         }
     }
 
-    /// <summary>Swing of the face, or of opposite spots of the bore, with its high spot.</summary>
-    private RunoutMark Mark()
+    /// <summary>
+    /// Rotors by scratch or indicator, as the hand prefers; drums by the swing of opposite spots, since a scratch shows their oval as well.
+    /// </summary>
+    private RunoutMark Mark() => rotor && scratches ? Scratch() : Indicate();
+
+    /// <summary>A scratch of two hundredths, its ends seen to a few degrees.</summary>
+    private RunoutMark Scratch()
+    {
+        var (middle, extent) = lathe.Scratch(0, part.ReadingStation, 0.02);
+        var arc = extent >= 355 ? 360 : Math.Clamp(extent + job.Chance.Normal(5), 5, 355);
+        return RunoutMark.Scratch(ClockAngle.FromDegrees((decimal)Math.Round(middle + job.Chance.Normal(4), 1)), (decimal)Math.Round(arc, 1), Job.Mm(0.02));
+    }
+
+    private RunoutMark Indicate()
     {
         var face = part.Faces[0];
         var (best, at) = (double.MinValue, 0);

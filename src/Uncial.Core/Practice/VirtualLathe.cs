@@ -98,6 +98,28 @@ public sealed class VirtualLathe
     /// <summary>Divisions that the dial has been moved on since it was zeroed.</summary>
     public long Divisions(int face) => (long)taken[face];
 
+    /// <summary>
+    /// Scratches a face a little beside a station, from its own first touch: where the scratch runs and how far, in degrees. Hardly any metal
+    /// goes.
+    /// </summary>
+    /// <param name="face">Outer or inner face, or the bore.</param>
+    /// <param name="station">Where the bit touches.</param>
+    /// <param name="depth">Depth from the touch, mm.</param>
+    /// <returns>Middle of the scratch and its extent; 360 where it closes to a ring.</returns>
+    public (double Middle, double Extent) Scratch(int face, int station, double depth)
+    {
+        var metal = Part.Faces[face];
+        var plane = metal.Extremes(station).Highest - chance.Exponential(work.TouchOvershoot) - depth;
+        var (x, y, touched) = (0.0, 0.0, 0);
+        for (var i = 0; i < WorkFace.Angles; i++)
+        {
+            if (metal.Turning(i, station) <= plane) continue;
+            var (sin, cos) = Math.SinCos(i * 2 * Math.PI / WorkFace.Angles);
+            (x, y, touched) = (x + cos, y + sin, touched + 1);
+        }
+        return (Math.Atan2(y, x) * 180 / Math.PI, touched * 360.0 / WorkFace.Angles);
+    }
+
     /// <summary>Metal truly taken off a face, from its true first touch.</summary>
     public double Depth(int face) => touch[face] - plane[face];
 

@@ -17,9 +17,14 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     [BindProperty(SupportsGet = true)] public string? Technique { get; set; }
     [BindProperty] public string? Reason { get; set; }
 
-    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => Runs
-        ? [("What the metal showed", Record.Plan!.Seen), (Words.Technique(Chosen!.Key), Chosen.Steps)]
-        : [WorkedReadings, ("Metal there is, and metal needed", Plan?.Steps ?? []), (Chosen is null ? "" : Words.Technique(Chosen.Key), Chosen?.Steps ?? []), ("Scuff only", Plan?.Scuff?.Steps ?? [])];
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
+    [
+        .. Runs ? [("What the metal showed", Record.Plan!.Seen)] : new (string, IReadOnlyList<Step>)[] { WorkedReadings, ("Metal there is, and metal needed", Plan?.Steps ?? []) },
+        (Chosen is null ? "" : Words.Technique(Chosen.Key), Chosen?.Steps ?? []),
+        .. KnowsMinutes && Chosen is not null
+            ? Chosen.Passes.Select(p => p.Kind).Distinct().Select(k => (Words.Say("worked.lathe", Words.Say("pass." + k)), RunOf(k).Steps)) : [],
+        ("Scuff only", Plan?.Scuff?.Steps ?? []),
+    ];
 
     protected override Station At => Station.Plan;
 
