@@ -108,17 +108,27 @@ public sealed class ByTheBook
 
     private RunoutMark Indicate()
     {
-        var face = part.Faces[0];
-        var (best, at) = (double.MinValue, 0);
-        var station = part.ReadingStation;
+        Span<double> spots = stackalloc double[WorkFace.Angles];
+        part.Faces[0].Turning(part.ReadingStation, spots);
+        var (best, at, lowest) = (double.MinValue, 0, double.MaxValue);
         for (var i = 0; i < WorkFace.Angles; i++)
         {
-            var here = rotor ? face.Turning(i, station) : face.Turning(i, station) - face.Turning((i + WorkFace.Angles / 2) % WorkFace.Angles, station);
+            var here = rotor ? spots[i] : spots[i] - spots[(i + WorkFace.Angles / 2) % WorkFace.Angles];
             if (here > best) (best, at) = (here, i);
+            lowest = Math.Min(lowest, spots[i]);
         }
-        var extremes = face.Extremes(station);
-        var swing = job.Indicate(rotor ? extremes.Highest - extremes.Lowest : best, 0.003);
+        var swing = job.Indicate(rotor ? best - lowest : best, 0.003);
         return RunoutMark.Indicated(ClockAngle.FromDegrees((decimal)Math.Round(at * 5 + job.Chance.Normal(6), 1)), swing);
+    }
+
+    /// <summary>Half of the swing of opposite spots of the bore.</summary>
+    private double Eccentricity()
+    {
+        Span<double> spots = stackalloc double[WorkFace.Angles];
+        part.Faces[0].Turning(part.ReadingStation, spots);
+        var most = 0.0;
+        for (var i = 0; i < WorkFace.Angles / 2; i++) most = Math.Max(most, Math.Abs(spots[i] - spots[i + WorkFace.Angles / 2]));
+        return most / 2;
     }
 
     private PlanRequest? RequestOf(IReadOnlyList<Reading> readings, Length? setUp)
@@ -140,11 +150,10 @@ public sealed class ByTheBook
         {
             var face = part.Faces[0];
             var station = part.ReadingStation;
-            var swing = Enumerable.Range(0, WorkFace.Angles / 2).Max(i => Math.Abs(face.Turning(i, station) - face.Turning(i + WorkFace.Angles / 2, station))) / 2;
             var measurement = new DrumMeasurement
             {
                 Limits = part.Limits, Readings = readings, Uncertainty = job.Uncertainty, Groove = job.Indicate(face.GrooveLeft(), 0.01),
-                Eccentricity = job.Chance.Happens(0.8) ? job.Indicate(swing, 0.003) : null, TouchStation = Job.Mm(part.StationsMm[station]),
+                Eccentricity = job.Chance.Happens(0.8) ? job.Indicate(Eccentricity(), 0.003) : null, TouchStation = Job.Mm(part.StationsMm[station]),
             };
             var figures = DrumAssessment.Assess(measurement, rules);
             if (figures.DiscardVerdict == Verdict.Beyond || figures.BelowFloor) return null;

@@ -108,12 +108,15 @@ public sealed class VirtualLathe
     /// <returns>Middle of the scratch and its extent; 360 where it closes to a ring.</returns>
     public (double Middle, double Extent) Scratch(int face, int station, double depth)
     {
-        var metal = Part.Faces[face];
-        var plane = metal.Extremes(station).Highest - chance.Exponential(work.TouchOvershoot) - depth;
+        Span<double> spots = stackalloc double[WorkFace.Angles];
+        Part.Faces[face].Turning(station, spots);
+        var highest = double.MinValue;
+        foreach (var h in spots) highest = Math.Max(highest, h);
+        var plane = highest - chance.Exponential(work.TouchOvershoot) - depth;
         var (x, y, touched) = (0.0, 0.0, 0);
         for (var i = 0; i < WorkFace.Angles; i++)
         {
-            if (metal.Turning(i, station) <= plane) continue;
+            if (spots[i] <= plane) continue;
             var (sin, cos) = Math.SinCos(i * 2 * Math.PI / WorkFace.Angles);
             (x, y, touched) = (x + cos, y + sin, touched + 1);
         }

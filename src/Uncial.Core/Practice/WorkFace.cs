@@ -92,15 +92,23 @@ public sealed class WorkFace
     /// <summary>Height of a spot as the spindle turns.</summary>
     public double Turning(int angle, int station) => heights[station * Angles + angle] + reach[station] * Wobble(angle);
 
+    /// <summary>Heights of a whole station as the spindle turns.</summary>
+    /// <param name="station">The station.</param>
+    /// <param name="spots">Room for <see cref="Angles"/> heights.</param>
+    public void Turning(int station, Span<double> spots)
+    {
+        Wobbles(spots);
+        for (var i = 0; i < Angles; i++) spots[i] = heights[station * Angles + i] + reach[station] * spots[i];
+    }
+
     /// <summary>The highest and the lowest of a station as the spindle turns.</summary>
     public (double Highest, double Lowest) Extremes(int station)
     {
         var (high, low) = (double.MinValue, double.MaxValue);
-        Span<double> wobble = stackalloc double[Angles];
-        Wobbles(wobble);
-        for (var i = 0; i < Angles; i++)
+        Span<double> spots = stackalloc double[Angles];
+        Turning(station, spots);
+        foreach (var h in spots)
         {
-            var h = heights[station * Angles + i] + reach[station] * wobble[i];
             if (h > high) high = h;
             if (h < low) low = h;
         }
