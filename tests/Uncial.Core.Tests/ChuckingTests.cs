@@ -82,8 +82,11 @@ public class ChuckingTests
         {
             var request = Single with
             {
-                MachineTo = Mm.Of(24.41m - stock / 100m), Discard = Mm.Of(24.2m - stock / 100m), SecondChuckingRunout = turns ? Mm.Of(0.05m) : null,
-                Sides = [new(Mm.Of(outer / 100m), Mm.Of(outer / 300m)), new(Mm.Of(inner / 100m))], Dial = new(Mm.Of(division / 200m), false, Mm.Of(0.01m), confirmed),
+                MachineTo = Mm.Of(24.41m - stock / 100m),
+                Discard = Mm.Of(24.2m - stock / 100m),
+                SecondChuckingRunout = turns ? Mm.Of(0.05m) : null,
+                Sides = [new(Mm.Of(outer / 100m), Mm.Of(outer / 300m)), new(Mm.Of(inner / 100m))],
+                Dial = new(Mm.Of(division / 200m), false, Mm.Of(0.01m), confirmed),
             };
             foreach (var option in PassPlanner.Plan(request).Options.Where(o => o.CanStart && o.Passes.Count > 0))
             {

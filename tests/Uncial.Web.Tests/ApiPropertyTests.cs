@@ -121,7 +121,9 @@ public class ApiPropertyTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         JsonObject Mark(decimal at, decimal length) => mark switch
         {
-            0 => new() { ["clockDeg"] = at, ["runoutMm"] = length }, 1 => new() { ["clockDeg"] = at, ["arcDeg"] = deg.Item3, ["depthMm"] = length }, _ => new() { ["clockDeg"] = at, ["arcDeg"] = deg.Item3 },
+            0 => new() { ["clockDeg"] = at, ["runoutMm"] = length },
+            1 => new() { ["clockDeg"] = at, ["arcDeg"] = deg.Item3, ["depthMm"] = length },
+            _ => new() { ["clockDeg"] = at, ["arcDeg"] = deg.Item3 },
         };
         Send("setup-check", Without(new() { ["kind"] = drum ? "drum" : "rotor", ["turnedDeg"] = turned, ["toleranceMm"] = mm.Item3, ["divisionMm"] = mm.Item4, ["first"] = Mark(deg.Item1, mm.Item1), ["second"] = Mark(deg.Item2, mm.Item2) }, drop), a =>
         {

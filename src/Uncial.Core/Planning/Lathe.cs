@@ -71,7 +71,8 @@ public sealed record Lathe
         steps.Add("minutes", "{0} / {1} / {2} + {3}", minutes, null, band, feed.PerTurn, speed, ApproachMinutes);
         steps.Add("roughness", "1000 · {0}² / (32 · {1})", Term.Number(roughness), null, feed.PerTurn.Millimetres, NoseRadius.Millimetres);
         return new(feed, speed, minutes, surface, roughness, TooFast: bearable is null,
-            Threads: part == PartKind.Drum && kind != PassKind.Rough && feed.PerTurn > CuttingData.CoarsestDrumFinish) { Steps = steps.All };
+            Threads: part == PartKind.Drum && kind != PassKind.Rough && feed.PerTurn > CuttingData.CoarsestDrumFinish)
+        { Steps = steps.All };
     }
 }
 

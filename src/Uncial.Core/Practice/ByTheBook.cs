@@ -301,31 +301,3 @@ public sealed class ByTheBook
         return (groove > 0 ? job.Indicate(groove, 0.01) : Length.Zero, relief > 0 ? job.Indicate(relief, 0.008) : Length.Zero);
     }
 }
-
-/// <summary>A rule of the book that can be left out.</summary>
-public enum BookRule
-{
-    /// <summary>None: all hold.</summary>
-    None,
-
-    /// <summary>Lands lower than those that were read count.</summary>
-    Relief,
-
-    /// <summary>Grooves and relief may be deeper than they were read.</summary>
-    DepthUncertainty,
-
-    /// <summary>Both of these: a release by grooves as read, and nothing else that was not read.</summary>
-    WhatLiesLower,
-
-    /// <summary>Something is allowed for the places between the readings.</summary>
-    Allowance,
-
-    /// <summary>All of the uncertainty is kept from the limit, not half of it.</summary>
-    HalfTheUncertainty,
-
-    /// <summary>The bound allows for the error of a setting.</summary>
-    DialAllowance,
-
-    /// <summary>The bound looks at places where one side is still dark.</summary>
-    DarkPlaces,
-}

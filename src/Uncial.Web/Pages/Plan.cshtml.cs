@@ -125,9 +125,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         get
         {
             if (Plan?.Scuff is not { Allowed: true } scuff) return null;
-            string[] stays = [.. new[] { (scuff.GrooveStays, "of groove"), (scuff.RunoutStays, IsRotor ? "of run-out" : "out of round") }
+            string[] stays = [.. new[] { (scuff.GrooveStays, "groove"), (scuff.RunoutStays, IsRotor ? "run-out" : "out of round") }
                 .Where(s => s.Item1 > Length.Zero).Select(s => $"{Reader.Figure(s.Item1, Toward.Greater)} {s.Item2}")];
-            return stays.Length == 0 ? null : $"Scuffed only, nothing is cut: {string.Join(" and ", stays)} stay{(stays.Length == 1 ? "s" : "")}.";
+            return stays.Length == 0 ? null : $"Scuff only leaves {string.Join(", ", stays)}.";
         }
     }
 
