@@ -41,15 +41,17 @@ public class CuttingTests
     {
         Coverage.CleanShare(Mm.Of(0.03m), Mm.Of(0.06m)).ShouldBe(0.5, 1e-12);
         Coverage.CleanShare(Mm.Of(0.06m), Mm.Of(0.06m)).ShouldBe(1);
-        Coverage.RunoutFrom(Mm.Of(0.02m), 1).ShouldBeNull();
-        Coverage.RunoutFrom(Mm.Of(0.02m), 12).ShouldBeNull();
+        Coverage.RunoutRange(Mm.Of(0.02m), 1).ShouldBeNull();
+        Coverage.RunoutRange(Mm.Of(0.02m), 12).ShouldBeNull();
         Coverage.GrooveLeft(Mm.Of(0.05m), Mm.Of(0.14m), Mm.Of(0.11m)).ShouldBe(Mm.Of(0.03m));
         Gen.Int[20, 200].Select(Gen.Int[1, 99]).Sample((runout, percent) =>
         {
             var (r, d) = (Mm.Of(runout / 1000m), Mm.Of(runout * percent / 100_000m));
             var share = Coverage.CleanShare(d, r);
             // Sectors that are bright all over are never more than the share; the estimate is to the careful side.
-            if (Coverage.RunoutFrom(d, (int)Math.Floor(share * 12)) is { } estimate) estimate.ShouldBeGreaterThanOrEqualTo(r);
+            if (Coverage.RunoutRange(d, (int)Math.Floor(share * 12)) is { } estimate) estimate.Greatest.ShouldBeGreaterThanOrEqualTo(r);
+            // Tapped to the nearest sector, the run-out lies in the range.
+            if (Coverage.RunoutRange(d, (int)Math.Round(share * 12)) is { } range) r.ShouldBeInRange(range.Least, range.Greatest);
         });
     }
 

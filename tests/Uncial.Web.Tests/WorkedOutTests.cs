@@ -60,6 +60,10 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Measure the run-out on the lathe: what was assumed may win 0.10 mm. Enough.");
         screen.UntilText("A finer gauge, or repeats: up to 0.006 mm of doubt. Not enough alone.");
         screen.IsAccessible();
+        screen.Offline(true);
+        screen.Driver.FindElement(By.TagName("body")).SendKeys("s");
+        screen.UntilText("The server does not answer"); // also where there is no cut to take
+        screen.Offline(false);
         screen.Driver.FindElement(By.TagName("body")).SendKeys("s");
         screen.UntilText("for grooves and low lands");
         screen.UntilText("scuffed only");

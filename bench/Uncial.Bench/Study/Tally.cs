@@ -17,7 +17,6 @@ internal sealed class Tally(Way way, PartKind kind)
     private long boundFailures;
     private double worstFailure;
     private int released;
-    private int plainlyReleased;
     private int unnoticed;
     private int beyond;
     private double worstBeyond;
@@ -45,7 +44,6 @@ internal sealed class Tally(Way way, PartKind kind)
         }
         if (o.Released) released++;
         else if (o.InsideAfter >= 0) heldBack++;
-        if (o.ReleasedPlainly) plainlyReleased++;
         if (o.ReleasedPlainly && o.InsideMachineTo < 0) unnoticed++;
         if (!o.Released || o.InsideAfter >= 0) return;
         beyond++;
@@ -57,7 +55,7 @@ internal sealed class Tally(Way way, PartKind kind)
         excess.AddRange(other.excess);
         (parts, started, firstCleaned, clean, passes) = (parts + other.parts, started + other.started, firstCleaned + other.firstCleaned, clean + other.clean, passes + other.passes);
         (minutes, bounds, boundFailures, worstFailure) = (minutes + other.minutes, bounds + other.bounds, boundFailures + other.boundFailures, Math.Max(worstFailure, other.worstFailure));
-        (released, plainlyReleased, unnoticed, beyond) = (released + other.released, plainlyReleased + other.plainlyReleased, unnoticed + other.unnoticed, beyond + other.beyond);
+        (released, unnoticed, beyond) = (released + other.released, unnoticed + other.unnoticed, beyond + other.beyond);
         (worstBeyond, spoilt, heldBack) = (Math.Max(worstBeyond, other.worstBeyond), spoilt + other.spoilt, heldBack + other.heldBack);
     }
 

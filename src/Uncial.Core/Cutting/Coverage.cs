@@ -27,7 +27,7 @@ public static class Coverage
     /// <summary>The run-outs that a share clean may speak of: sectors are tapped to half a sector.</summary>
     /// <param name="depth">Depth from first touch, above 0.</param>
     /// <param name="cleanSectors">Clean sectors of twelve.</param>
-    /// <returns>The least and the greatest, or null below 2/12 and above 11/12, where the share tells too little.</returns>
+    /// <returns>The least and the greatest, which a new plan goes by; or null below 2/12 and above 11/12, where the share tells too little.</returns>
     public static (Length Least, Length Greatest)? RunoutRange(Length depth, int cleanSectors)
     {
         if (depth <= Length.Zero || cleanSectors is < 2 or > 11) return null;
@@ -36,9 +36,6 @@ public static class Coverage
 
         Length From(double p, Toward toward) => Length.FromTrigonometry(2 * (double)depth.Millimetres / (1 - Math.Cos(Math.PI * p)), toward);
     }
-
-    /// <summary>The greater end of <see cref="RunoutRange"/>: what a new plan goes by.</summary>
-    public static Length? RunoutFrom(Length depth, int cleanSectors) => RunoutRange(depth, cleanSectors)?.Greatest;
 
     /// <summary>Groove that is left at a depth: what of it lies below the cut, never more than its own depth.</summary>
     public static Length GrooveLeft(Length groove, Length need, Length depth) =>

@@ -37,7 +37,6 @@ public sealed class ByTheBook
     private int failed;
     private double worstFailure;
 
-    private string ended = "";
     private readonly BookRule without;
 
     private ByTheBook(Job job, Technique technique, BookRule without)
@@ -75,7 +74,6 @@ public sealed class ByTheBook
             Minutes = minutes,
             Bounds = bounds,
             BoundFailed = (failed, worstFailure),
-            Ended = ended,
         }, cut: true);
     }
 
@@ -195,7 +193,7 @@ public sealed class ByTheBook
         for (var version = 0; version < 40; version++)
         {
             var option = PassPlanner.Plan(request).Options[0];
-            if (!option.CanStart || option.Passes.Count == 0) { ended = option.Refusal?.ToString() ?? option.Start.ToString(); break; }
+            if (!option.CanStart || option.Passes.Count == 0) break;
             started = true;
             first ??= [.. request.Sides.Select((_, side) => option.Passes.Sum(p => p.Divisions[side]))];
             var todo = option.Passes;
@@ -208,7 +206,7 @@ public sealed class ByTheBook
                 if (after.Next != NextStep.GoOn) break;
             }
             beyondFirst |= first.Where((most, side) => lathe.Divisions(side) > most).Any();
-            if (after is null || after.Next is NextStep.Finished or NextStep.Stop) { ended = after?.Next.ToString() ?? ""; break; }
+            if (after is null || after.Next is NextStep.Finished or NextStep.Stop) break;
             request = after.Request;
         }
         return (started, !beyondFirst && part.Faces.All(f => f.IsClean()));

@@ -34,9 +34,6 @@ public sealed record Outcome
     /// <summary>How often the metal was worse than the bound, and by how much at most, mm.</summary>
     public (int Times, double Most) BoundFailed { get; init; }
 
-    /// <summary>Why cutting ended, for whoever looks closer.</summary>
-    public string Ended { get; init; } = "";
-
     /// <summary>The part left the shop.</summary>
     public bool Released { get; init; }
 

@@ -79,6 +79,4 @@ internal sealed class Steps
         if (terms.Length <= MostListed) all.Add(new(quantity, function + "({…})", terms, result, subject));
         else all.Add(new(quantity, function + " · {0}×", [terms.Length], result, subject));
     }
-
-    public void AddAll(IReadOnlyList<Step> steps) => all.AddRange(steps);
 }
