@@ -57,6 +57,12 @@ public sealed record ShopRules
     /// <summary>The same with a drum gauge.</summary>
     public Length DrumGaugeRepeat { get; init; } = Mm(0.02m);
 
+    /// <summary>The same with a tape.</summary>
+    public Length TapeRepeat { get; init; } = Mm(0.5m);
+
+    /// <summary>Minutes for which a good zero check of a gauge holds; a part that is begun later asks for a new one.</summary>
+    public int ZeroCheckHoldsMinutes { get; init; } = 30;
+
     /// <summary>Left and right of an axle may differ by so much in size when both leave.</summary>
     public Length GreatestAxleDifference { get; init; } = Mm(0.50m);
 
@@ -82,7 +88,8 @@ public sealed record ShopRules
     public Length RepeatOf(GaugeKind kind) => kind switch
     {
         GaugeKind.Caliper => CaliperRepeat,
-        GaugeKind.DrumGauge => DrumGaugeRepeat,
+        GaugeKind.DrumGauge or GaugeKind.DrumGaugeStations or GaugeKind.DrumGaugeEighths => DrumGaugeRepeat,
+        GaugeKind.Tape => TapeRepeat,
         _ => MicrometerRepeat,
     };
 

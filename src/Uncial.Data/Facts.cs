@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.AspNetCore.Identity;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
@@ -139,7 +140,30 @@ public class ReadingEntry : Fact
     /// <summary>Passes that the surface had behind it.</summary>
     public int Cuts { get; set; }
 
+    /// <summary>The gauge; null for a reading from before gauges had a book.</summary>
+    public int? GaugeId { get; set; }
+    public Gauge? Gauge { get; set; }
+
+    /// <summary>The zero check that corrected it, if one did. The correction is in <see cref="Value"/> already.</summary>
+    public long? ZeroCheckId { get; set; }
+
+    /// <summary>What the zero check added to what the gauge showed.</summary>
+    public Length Correction { get; set; }
+
+    /// <summary>What the operator remarked.</summary>
+    [MaxLength(200)] public string? Note { get; set; }
+
+    /// <summary>When it was typed, where it had to wait for the server; otherwise null.</summary>
+    public DateTimeOffset? TypedAt { get; set; }
+
+    /// <summary>Name that the page gave it, so that it goes in once however often it is sent.</summary>
+    public Guid? Key { get; set; }
+
     public Withdrawal? Withdrawal { get; set; }
+    public ReadingFlag? Flag { get; set; }
+
+    /// <summary>When the gauge was read.</summary>
+    [NotMapped] public DateTimeOffset TakenAt => TypedAt ?? At;
 }
 
 /// <summary>A reading taken back, with the reason.</summary>

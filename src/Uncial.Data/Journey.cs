@@ -1,5 +1,6 @@
 using Uncial.Core;
 using Uncial.Core.Cutting;
+using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
@@ -18,6 +19,13 @@ public readonly record struct Hand(int OperatorId, DateTimeOffset At);
 /// <param name="Size">A size measured now, or null.</param>
 /// <param name="SizeDegrees">Where it was measured.</param>
 public sealed record PassSeen(int DarkOuter, int DarkInner, Length? GrooveOuter, Length? GrooveInner, Length? Size, decimal? SizeDegrees);
+
+/// <summary>What goes with a reading beside its figure.</summary>
+/// <param name="Insisted">It was questioned, and the operator stood by it.</param>
+/// <param name="Note">What the operator remarked.</param>
+/// <param name="TypedAt">When it was typed, where it had to wait for the server.</param>
+/// <param name="Key">Name that the page gave it, so that it goes in once.</param>
+public sealed record ReadingAside(bool Insisted = false, string? Note = null, DateTimeOffset? TypedAt = null, Guid? Key = null);
 
 /// <summary>
 /// The steps of a part's journey: each adds its facts, in one place, for the pages and the demo data alike. Nothing is saved here.
@@ -43,16 +51,55 @@ public static class Journey
         surface.LimitEntries.Add(new() { Kind = kind, Value = typed.Value, Typed = typed.Text, Unit = unit, Source = source, At = hand.At, ById = hand.OperatorId });
     }
 
-    public static void Read(SurfaceRecord record, ReadingKind kind, ReadingPlace? place, TypedLength typed, LengthUnit unit, bool insisted, Hand hand)
+    /// <summary>Keeps a reading: corrected by the gauge's zero check, with the doubt that gauge and repeats give it, flagged where the gauge has failed since.</summary>
+    public static ReadingEntry Read(SurfaceRecord record, ReadingKind kind, ReadingPlace? place, TypedLength typed, LengthUnit unit, Gauge? gauge, Hand hand, ReadingAside? aside = null)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(typed);
-        record.Surface.Turn++;
-        record.Surface.Readings.Add(new()
+        var rules = record.Shop.Rules;
+        var (takenAt, isSize) = (aside?.TypedAt ?? hand.At, kind == ReadingKind.Size);
+        var check = isSize ? gauge?.Correction(record, takenAt) : null;
+        var value = typed.Value + (check?.Correction ?? Length.Zero);
+        IReadOnlyList<Length> repeats = isSize && place is { } p ? [.. record.SizesAt(p).Where(r => r.GaugeId == gauge?.Id).Select(r => r.Value), value] : [];
+        var entry = new ReadingEntry
         {
-            Kind = kind, Degrees = place?.Degrees, Station = place?.Station, Value = typed.Value, Typed = typed.Text, Unit = unit, Insisted = insisted,
-            Resolution = record.Gauge.Resolution, Uncertainty = record.Gauge.Uncertainty, Cuts = record.CutsDone, At = hand.At, ById = hand.OperatorId,
-        });
+            Kind = kind, Degrees = place?.Degrees, Station = place?.Station, Value = value, Typed = typed.Text, Unit = unit, Insisted = aside?.Insisted ?? false,
+            GaugeId = gauge?.Id, ZeroCheckId = check?.Id, Correction = check?.Correction ?? Length.Zero, Note = Trimmed(aside?.Note), TypedAt = aside?.TypedAt, Key = aside?.Key,
+            Resolution = gauge?.Resolution ?? Length.Zero, Uncertainty = gauge?.UncertaintyAt(value, repeats, check is not null, rules) ?? Length.Zero,
+            Cuts = record.CutsDone, At = hand.At, ById = hand.OperatorId,
+        };
+        record.Surface.Turn++;
+        record.Surface.Readings.Add(entry);
+        // It was read before a check that the gauge failed meanwhile.
+        if (gauge is not null && gauge.ZeroChecks.Where(c => !c.Passed).MaxBy(c => c.At) is { } failed && ZeroCheck.Flagged(gauge.ZeroChecks.Select(c => (c.At, c.Passed)), [takenAt])[0])
+            entry.Flag = new() { ZeroCheckId = failed.Id, At = hand.At, ById = hand.OperatorId };
+        return entry;
+    }
+
+    /// <summary>
+    /// Reads a gauge on its standard. Where it fails, its readings since the last good check are flagged, wherever they were used.
+    /// </summary>
+    /// <param name="gauge">The gauge, with its checks.</param>
+    /// <param name="typed">What it showed on its standard.</param>
+    /// <param name="since">Its readings since the last good check.</param>
+    /// <param name="hand">Who checks.</param>
+    public static ZeroCheckEntry CheckZero(Gauge gauge, TypedLength typed, IEnumerable<ReadingEntry> since, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(gauge);
+        ArgumentNullException.ThrowIfNull(typed);
+        ArgumentNullException.ThrowIfNull(since);
+        var check = new ZeroCheck(gauge.StandardSize!.Value, typed.Value, gauge.ZeroTolerance!.Value);
+        var entry = new ZeroCheckEntry
+        {
+            Nominal = check.Nominal, Shown = check.Shown, Typed = typed.Text, Tolerance = check.Tolerance, Passed = check.Passes, At = hand.At, ById = hand.OperatorId,
+        };
+        gauge.ZeroChecks.Add(entry);
+        if (check.Passes) return entry;
+        var readings = since.Where(r => r.Flag is null).ToList();
+        var flagged = ZeroCheck.Flagged(gauge.ZeroChecks.Select(c => (c.At, c.Passed)), [.. readings.Select(r => r.TakenAt)]);
+        for (var i = 0; i < readings.Count; i++)
+            if (flagged[i]) readings[i].Flag = new() { ZeroCheck = entry, At = hand.At, ById = hand.OperatorId };
+        return entry;
     }
 
     public static void Withdraw(SurfaceRecord record, ReadingEntry reading, string reason, Hand hand)
@@ -70,7 +117,7 @@ public static class Journey
         record.Surface.Turn++;
         record.Surface.Plans.Add(new()
         {
-            Version = (record.LatestPlan?.Version ?? 0) + 1, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
+            Version = record.Surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
             Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = after?.Steps ?? [] }),
         });
     }
@@ -136,6 +183,8 @@ public static class Journey
         var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart) ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
         TakePlan(record, after.Request, option ?? Empty(Finished), option is null ? [.. after.Notes, new Note("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)] : after.Notes, hand, after);
     }
+
+    private static string? Trimmed(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
 
     private static PlanOption Empty(string key) => new(key, null, PlanStart.Free, Length.Zero, Length.Zero, [], []);
 

@@ -1,17 +1,12 @@
 using System.ComponentModel.DataAnnotations;
 using Uncial.Core;
 using Uncial.Core.Cutting;
+using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 
 namespace Uncial.Data;
-
-/// <summary>A gauge of the shop, until gauges have a book of their own.</summary>
-/// <param name="Name">What it is called at the bench.</param>
-/// <param name="Resolution">Least step that it shows.</param>
-/// <param name="Uncertainty">Expanded uncertainty (k = 2) of one reading.</param>
-public sealed record Gauge(string Name, Length Resolution, Length Uncertainty);
 
 /// <summary>The shop's own settings: one row.</summary>
 public class Shop
@@ -19,15 +14,22 @@ public class Shop
     public int Id { get; set; } = 1;
     [MaxLength(120)] public required string Name { get; set; }
     public required ShopRules Rules { get; set; }
-    public required Gauge Micrometer { get; set; }
-    public required Gauge DrumGauge { get; set; }
+    public List<Gauge> Gauges { get; } = [];
     public required Lathe Lathe { get; set; }
     [MaxLength(60)] public string DefaultTechnique { get; set; } = "working";
     public bool HasDemoData { get; set; }
     [ConcurrencyCheck] public int Turn { get; set; }
 
-    /// <summary>The gauge that reads a kind of part.</summary>
-    public Gauge GaugeFor(PartKind kind) => kind == PartKind.Rotor ? Micrometer : DrumGauge;
+    /// <summary>The gauges in use that read the size of a kind of part, the best kind first.</summary>
+    public IReadOnlyList<Gauge> GaugesFor(PartKind kind) =>
+        [.. Gauges.Where(g => g.RetiredAt is null && g.Kind.Reads(kind)).OrderBy(g => g.Kind is GaugeKind.Caliper or GaugeKind.Tape).ThenBy(g => g.Id)];
+
+    /// <summary>The gauge that reads a kind of part unless another is picked; null where the shop has none.</summary>
+    public Gauge? GaugeFor(PartKind kind) => GaugesFor(kind) is [var first, ..] ? first : null;
+
+    /// <summary>The gauge in use for what is no size: an indicator for run-out, a depth gauge for grooves; null where the shop has none.</summary>
+    public Gauge? GaugeFor(ReadingKind kind) => Gauges.Where(g => g.RetiredAt is null && g.Kind == (kind is ReadingKind.RunoutOuter or ReadingKind.RunoutInner or ReadingKind.Eccentricity
+        ? GaugeKind.Indicator : GaugeKind.DepthGauge)).MinBy(g => g.Id);
 
     /// <summary>A shop as it starts: nothing in it but sensible settings.</summary>
     public static Shop New(string name)
@@ -37,8 +39,13 @@ public class Shop
         {
             Name = name,
             Rules = ShopRules.Default,
-            Micrometer = new("Micrometer", Mm(0.001m), Mm(0.006m)),
-            DrumGauge = new("Drum gauge", Mm(0.01m), Mm(0.02m)),
+            Gauges =
+            {
+                new() { Name = "Micrometer", Kind = GaugeKind.Micrometer, Resolution = Mm(0.001m), CertificateUncertainty = Mm(0.003m) },
+                new() { Name = "Drum gauge", Kind = GaugeKind.DrumGauge, Resolution = Mm(0.01m), CertificateUncertainty = Mm(0.012m) },
+                new() { Name = "Indicator", Kind = GaugeKind.Indicator, Resolution = Mm(0.01m), PermissibleError = Mm(0.01m) },
+                new() { Name = "Depth gauge", Kind = GaugeKind.DepthGauge, Resolution = Mm(0.01m), PermissibleError = Mm(0.02m) },
+            },
             Lathe = new()
             {
                 Name = "Quay lathe",

@@ -26,7 +26,9 @@ public readonly record struct ReadingPlace(decimal Degrees, Length? Station);
 /// <summary>The facts about one work surface, read as the job reads them.</summary>
 public sealed class SurfaceRecord
 {
+    private const int FewestRepeats = 3;
     private readonly ILookup<ReadingKind, ReadingEntry> standing;
+    private Length? uncertainty;
     private PlanDocument? document;
     private RotorFigures? rotorFigures;
     private DrumFigures? drumFigures;
@@ -36,8 +38,9 @@ public sealed class SurfaceRecord
     {
         (Surface, Part, Shop) = (surface, part, shop);
         CutsDone = surface.Passes.Count;
-        standing = surface.Readings.Where(r => r.Withdrawal is null).OrderBy(r => r.Id).ToLookup(r => r.Kind);
-        LatestPlan = surface.Plans.MaxBy(p => p.Version);
+        standing = surface.Readings.Where(r => r.Withdrawal is null && r.Flag is null).OrderBy(r => r.Id).ToLookup(r => r.Kind);
+        Doubted = [.. surface.Readings.Where(r => r.Withdrawal is null && r.Flag is not null).OrderBy(r => r.Id)];
+        LatestPlan = surface.Plans.Where(p => !RestsOnDoubt(p)).MaxBy(p => p.Version);
         PassesOfPlan = [.. surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
         Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone)];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
@@ -49,7 +52,16 @@ public sealed class SurfaceRecord
     public Part Part { get; }
     public Shop Shop { get; }
     public PartKind Kind => Surface.Kind;
-    public Gauge Gauge => Shop.GaugeFor(Kind);
+
+    /// <summary>The gauge that read it last, otherwise the shop's usual one; null where the shop has none for it.</summary>
+    public Gauge? Gauge => Sizes.Count > 0 && Sizes[^1].Gauge is { } used ? used : Shop.GaugeFor(Kind);
+
+    /// <summary>Names of the gauges behind the standing sizes.</summary>
+    public string GaugeNames => Sizes.Any(s => s.Gauge is not null) ? string.Join(", ", Sizes.Select(s => s.Gauge?.Name).OfType<string>().Distinct()) : Gauge?.Name ?? "";
+
+    /// <summary>Readings that are in doubt, since their gauge failed on its standard afterwards. They count for nothing.</summary>
+    public IReadOnlyList<ReadingEntry> Doubted { get; }
+
     public Limits? Limits { get; }
     public int CutsDone { get; }
     public PlanEntry? LatestPlan { get; }
@@ -58,7 +70,19 @@ public sealed class SurfaceRecord
     public IReadOnlyList<ReadingEntry> Sizes { get; }
     public IReadOnlyList<ReadingEntry> SizesBefore { get; }
     public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone).MaxBy(c => c.Id);
-    public Length Uncertainty => Sizes.Count == 0 ? Gauge.Uncertainty : Sizes.Max(s => s.Uncertainty);
+
+    /// <summary>
+    /// Expanded uncertainty of the readings: of the worst gauge among them. Where a gauge was read three times or more at one spot, what that
+    /// says of its repeatability holds for its other readings on this surface as well.
+    /// </summary>
+    public Length Uncertainty => uncertainty ??= Sizes.Count == 0 ? UsualUncertainty
+        : Sizes.GroupBy(s => s.GaugeId).Max(gauge => gauge.GroupBy(SpotOf).Where(spot => spot.Count() >= FewestRepeats).Select(spot => spot.Last().Uncertainty).DefaultIfEmpty(gauge.Max(s => s.Uncertainty)).Max());
+
+    /// <summary>Uncertainty of a reading with the usual gauge, before anything is read; 0 where there is neither gauge nor limit.</summary>
+    public Length UsualUncertainty => Gauge is { } gauge && Limits is { } limits ? gauge.UncertaintyAt(limits.Nominal ?? limits.MachineTo, [], false, Shop.Rules) : Length.Zero;
+
+    /// <summary>Standing sizes at a place since the last cut; opposite ends of one diameter are one place.</summary>
+    public IReadOnlyList<ReadingEntry> SizesAt(ReadingPlace place) => [.. Sizes.Where(r => IsAt(r, place))];
 
     public LimitEntry? Newest(LimitKind kind) => Surface.LimitEntries.Where(l => l.Kind == kind).MaxBy(l => l.Id);
 
@@ -74,7 +98,7 @@ public sealed class SurfaceRecord
     public IReadOnlyList<ReadingPlace> Places { get; }
 
     /// <summary>The newest standing reading at a place since the last cut.</summary>
-    public ReadingEntry? ReadingAt(ReadingPlace place) => Sizes.LastOrDefault(r => r.Degrees == place.Degrees && r.Station == place.Station);
+    public ReadingEntry? ReadingAt(ReadingPlace place) => Sizes.LastOrDefault(r => IsAt(r, place));
 
     /// <summary>The next place without a reading, or null where all are read.</summary>
     public ReadingPlace? NextPlace => Places.Cast<ReadingPlace?>().FirstOrDefault(p => ReadingAt(p!.Value) is null);
@@ -212,6 +236,15 @@ public sealed class SurfaceRecord
         return [.. stations.SelectMany(s => Enumerable.Range(0, surface.Places).Select(i => new ReadingPlace(i * circle / surface.Places, s)))];
     }
 
+    private bool IsAt(ReadingEntry reading, ReadingPlace place) => SpotOf(reading) == (Spot(place.Degrees), place.Station);
+
+    private (decimal, Length?) SpotOf(ReadingEntry reading) => (Spot(reading.Degrees ?? 0), reading.Station);
+
+    private decimal Spot(decimal degrees) => Kind == PartKind.Drum ? degrees % 180 : degrees;
+
+    /// <summary>Nothing was cut by the plan yet, and a reading from before it has come into doubt since.</summary>
+    private bool RestsOnDoubt(PlanEntry plan) => Doubted.Any(r => r.At <= plan.At && r.Flag!.At > plan.At) && Surface.Passes.All(p => p.PlanId != plan.Id);
+
     private Length ValueOf(ReadingKind kind) => Figure(kind)?.Value ?? Length.Zero;
 
     private Length ReliefLeft(int side, ReadingKind kind) =>
@@ -229,6 +262,8 @@ public sealed class SurfaceRecord
         .Include(p => p.Job).Include(p => p.Outcome)
         .Include(p => p.Surfaces.OrderBy(s => s.Id)).ThenInclude(s => s.LimitEntries)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Flag)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Gauge)
         .Include(p => p.Surfaces).ThenInclude(s => s.Plans)
         .Include(p => p.Surfaces).ThenInclude(s => s.Passes)
         .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations)

@@ -17,12 +17,22 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
     public DbSet<WorkSurface> Surfaces => Set<WorkSurface>();
     public DbSet<LimitEntry> LimitEntries => Set<LimitEntry>();
     public DbSet<ReadingEntry> Readings => Set<ReadingEntry>();
+    public DbSet<Gauge> Gauges => Set<Gauge>();
+    public DbSet<ZeroCheckEntry> ZeroChecks => Set<ZeroCheckEntry>();
+    public DbSet<ReadingFlag> ReadingFlags => Set<ReadingFlag>();
     public DbSet<Withdrawal> Withdrawals => Set<Withdrawal>();
     public DbSet<PlanEntry> Plans => Set<PlanEntry>();
     public DbSet<PassEntry> Passes => Set<PassEntry>();
     public DbSet<Confirmation> Confirmations => Set<Confirmation>();
     public DbSet<Outcome> Outcomes => Set<Outcome>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
+
+    private const int ChecksLookedAt = 20;
+
+    /// <summary>The shop with its gauges and their latest zero checks, tracked.</summary>
+    public async Task<Shop> ShopAsync(CancellationToken cancel) => await Shops
+        .Include(s => s.Gauges.OrderBy(g => g.Id)).ThenInclude(g => g.ZeroChecks.OrderByDescending(c => c.At).Take(ChecksLookedAt))
+        .AsSplitQuery().SingleAsync(cancel);
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
@@ -43,10 +53,11 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         builder.Entity<Shop>(shop =>
         {
             Json(shop.Property(s => s.Rules));
-            Json(shop.Property(s => s.Micrometer));
-            Json(shop.Property(s => s.DrumGauge));
             Json(shop.Property(s => s.Lathe));
+            shop.HasMany(s => s.Gauges).WithOne().HasForeignKey(g => g.ShopId).OnDelete(DeleteBehavior.Restrict);
         });
+        builder.Entity<Gauge>().HasMany(g => g.ZeroChecks).WithOne().HasForeignKey(c => c.GaugeId).OnDelete(DeleteBehavior.Restrict);
+        builder.Entity<ZeroCheckEntry>().ToTable("zero_checks").HasIndex(c => new { c.GaugeId, c.At });
         builder.Entity<Job>(job =>
         {
             job.HasIndex(j => j.Number).IsUnique();
@@ -65,7 +76,20 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             surface.HasMany(s => s.Passes).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Confirmations).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
         });
-        builder.Entity<ReadingEntry>().HasOne(r => r.Withdrawal).WithOne().HasForeignKey<Withdrawal>(w => w.ReadingId).OnDelete(DeleteBehavior.Restrict);
+        builder.Entity<ReadingEntry>(reading =>
+        {
+            reading.HasOne(r => r.Withdrawal).WithOne().HasForeignKey<Withdrawal>(w => w.ReadingId).OnDelete(DeleteBehavior.Restrict);
+            reading.HasOne(r => r.Flag).WithOne().HasForeignKey<ReadingFlag>(f => f.ReadingId).OnDelete(DeleteBehavior.Restrict);
+            reading.HasOne(r => r.Gauge).WithMany().HasForeignKey(r => r.GaugeId).OnDelete(DeleteBehavior.Restrict);
+            reading.HasOne<ZeroCheckEntry>().WithMany().HasForeignKey(r => r.ZeroCheckId).OnDelete(DeleteBehavior.Restrict);
+            reading.Property(r => r.Correction).HasDefaultValueSql("0");
+            reading.HasIndex(r => r.Key).IsUnique();
+        });
+        builder.Entity<ReadingFlag>(flag =>
+        {
+            flag.ToTable("reading_flags").HasIndex(f => f.ReadingId).IsUnique();
+            flag.HasOne(f => f.ZeroCheck).WithMany().HasForeignKey(f => f.ZeroCheckId).OnDelete(DeleteBehavior.Restrict);
+        });
         builder.Entity<PlanEntry>(plan =>
         {
             plan.HasIndex(p => new { p.SurfaceId, p.Version }).IsUnique();

@@ -19,6 +19,6 @@ public static class UncialDbOptions
         return builder.Options;
     }
 
-    public static void Use(DbContextOptionsBuilder builder, string connection) =>
+    public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
         builder.UseNpgsql(connection).UseSnakeCaseNamingConvention();
 }

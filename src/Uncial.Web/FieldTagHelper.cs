@@ -15,6 +15,8 @@ public sealed class FieldTagHelper : TagHelper
     public bool IsLength { get; set; }
     public bool Focus { get; set; }
     public string Css { get; set; } = "";
+    /// <summary>The gauge that may send its figure.</summary>
+    public int? Live { get; set; }
     public string Type { get; set; } = "text";
 
     public override void Process(TagHelperContext context, TagHelperOutput output)
@@ -26,7 +28,7 @@ public sealed class FieldTagHelper : TagHelper
         static string E(string? text) => WebUtility.HtmlEncode(text ?? "");
         output.Content.SetHtmlContent(
             $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
-            + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "") + (Focus ? " autofocus" : "")
+            + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "") + (Live is { } gauge ? $" data-live-field=\"{gauge}\"" : "") + (Focus ? " autofocus" : "")
             + (string.IsNullOrEmpty(Wrong) ? "" : " aria-invalid=\"true\"") + $"><span class=\"says\" role=\"status\">{E(Wrong)}</span>");
     }
 }

@@ -16,7 +16,7 @@ internal static class Opening
         foreach (var role in new[] { Roles.Operator, Roles.Lead, Roles.Owner })
             if (!await roles.RoleExistsAsync(role)) await roles.CreateAsync(new(role));
 
-        var shop = await db.Shops.SingleOrDefaultAsync();
+        var shop = await db.Shops.Include(s => s.Gauges).SingleOrDefaultAsync();
         if (shop is null)
         {
             shop = Shop.New("The workshop");
@@ -26,5 +26,7 @@ internal static class Opening
         var operators = services.GetRequiredService<UserManager<Operator>>();
         if (demo && !await operators.Users.AnyAsync())
             await DemoShop.LoadAsync(db, operators, shop, services.GetRequiredService<TimeProvider>().GetUtcNow());
+        if (demo && shop.HasDemoData && services.GetRequiredService<IConfiguration>().GetValue("StandIns", 0) is > 0 and var page)
+            await DemoShop.ListenToStandInsAsync(db, page);
     }
 }

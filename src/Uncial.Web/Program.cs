@@ -9,6 +9,8 @@ using Serilog;
 using Uncial.Data;
 using Uncial.Web;
 using Uncial.Web.Api;
+using Uncial.Web.Live;
+using Uncial.Web.Pages;
 
 var builder = WebApplication.CreateBuilder(args);
 var connection = builder.Configuration.GetConnectionString("Uncial")
@@ -16,7 +18,10 @@ var connection = builder.Configuration.GetConnectionString("Uncial")
 
 builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console());
 builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddDbContextPool<UncialDb>(options => UncialDbOptions.Use(options, connection));
+builder.Services.AddSingleton<News>();
+builder.Services.AddSingleton<NewsOfSaves>();
+builder.Services.AddHostedService<LiveGauges>();
+builder.Services.AddDbContextPool<UncialDb>((services, options) => UncialDbOptions.Use(options, connection).AddInterceptors(services.GetRequiredService<NewsOfSaves>()));
 builder.Services.AddDataProtection().SetApplicationName("Uncial").PersistKeysToDbContext<UncialDb>();
 
 builder.Services.AddIdentityCore<Operator>(options =>
@@ -83,6 +88,8 @@ app.UseAuthentication();
 app.UseAuthorization();
 app.MapRazorPages();
 app.MapCalculations();
+app.MapGaugeEcho();
+app.MapNews();
 app.MapOpenApi().AllowAnonymous();
 app.MapHealthChecks("/health").AllowAnonymous();
 

@@ -1,6 +1,7 @@
 using CsCheck;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
 
 namespace Uncial.Core.Tests;
 
@@ -62,5 +63,73 @@ public class GaugeTests
             if (checks.All(c => c.Item2)) only.ShouldBeFalse();
             if (checks.Length > 0 && checks.All(c => !c.Item2)) only.ShouldBeTrue();
         });
+    }
+
+    [Fact]
+    public void A_bar_proposes_the_highest_start_from_which_the_dial_reaches_the_limit()
+    {
+        var stations = Bar.WithStations([.. new[] { 8.00m, 8.25m, 8.50m, 8.75m, 9.00m, 9.25m }.Select(Length.FromInches)], Length.FromInches(0.3m), LengthUnit.Inch);
+        var drum = Limits.Create(PartKind.Drum, Length.FromInches(9m), null, Length.FromInches(9.06m), ShopRules.Default).Limits!;
+        stations.StartFor(drum).ShouldBe(Length.FromInches(9m));
+        // The new size lies below the highest start: a drum with little wear would stand below zero on the dial there.
+        var between = Limits.Create(PartKind.Drum, Length.FromInches(8.98m), null, Length.FromInches(9.04m), ShopRules.Default).Limits!;
+        stations.StartFor(between).ShouldBe(Length.FromInches(8.75m));
+        stations.StartFor(Limits.Create(PartKind.Drum, null, null, Length.FromInches(9.04m), ShopRules.Default).Limits!).ShouldBe(Length.FromInches(9m));
+        stations.StartFor(Mm.Drum(300m)).ShouldBeNull();
+        stations.StartFor(Mm.Drum(203.2m)).ShouldBeNull(); // a start at the limit is not below it
+        stations.Near(Length.FromInches(9m), 1).Select(s => stations.Name(s)).ShouldBe(["8.75", "9.00", "9.25"]);
+        var eighths = Bar.WithEighths(6, 14, Length.FromInches(0.25m));
+        eighths.StartFor(drum).ShouldBe(Length.FromInches(9m));
+        eighths.Near(Length.FromInches(14m), 2).Select(s => eighths.Name(s)).ShouldBe(["13 1/2", "13 5/8", "13 3/4", "13 7/8", "14"]);
+        eighths.IsOnDial(Length.FromInches(8.875m), Length.FromInches(9.007m)).ShouldBeTrue();
+        eighths.IsOnDial(Length.FromInches(8.875m), Length.FromInches(9.126m)).ShouldBeFalse();
+        eighths.IsOnDial(Length.FromInches(9m), Length.FromInches(8.99m)).ShouldBeFalse();
+    }
+
+    [Theory]
+    [InlineData("8 7/8", "132", "8 7/8 + 132t", 9.007)]
+    [InlineData("8 7/8", ".132", "8 7/8 + .132", 9.007)]
+    [InlineData("8 7/8", "132t", "8 7/8 + 132t", 9.007)]
+    [InlineData("9", "7", "9 + 7t", 9.007)]
+    [InlineData("9", "-3", "9in - 3t", 8.997)]
+    [InlineData("9", "-1/8", "9in - 1/8", 8.875)]
+    [InlineData("9 1/2", "0", "9 1/2 + 0t", 9.5)]
+    public void Start_and_dial_of_a_bar_with_eighths_are_one_sum(string start, string dial, string written, double inches)
+    {
+        var bar = Bar.WithEighths(6, 14, Length.FromInches(0.25m));
+        var at = bar.Starts.Single(s => bar.Name(s) == start);
+        bar.Write(at, dial).ShouldBe(written);
+        LengthParser.Parse(bar.Write(at, dial), LengthUnit.Inch).Typed!.Value.ShouldBe(Length.FromInches((decimal)inches));
+    }
+
+    [Fact]
+    public void Every_start_with_every_dial_comes_back_exact()
+    {
+        var eighths = Bar.WithEighths(6, 14, Length.FromInches(0.25m));
+        var metric = Bar.WithStations([.. Enumerable.Range(16, 20).Select(n => Mm.Of(n * 10))], Mm.Of(12m), LengthUnit.Millimetre);
+        Gen.Select(Gen.Int[0, 64], Gen.Int[0, 250]).Sample((s, thou) =>
+            LengthParser.Parse(eighths.Write(eighths.Starts[s], thou.ToString(System.Globalization.CultureInfo.InvariantCulture)), LengthUnit.Inch).Typed!.Value == eighths.Starts[s] + Length.FromInches(thou / 1000m));
+        Gen.Select(Gen.Int[0, 19], Gen.Int[0, 1200]).Sample((s, hundredths) =>
+            LengthParser.Parse(metric.Write(metric.Starts[s], (hundredths / 100m).ToString(System.Globalization.CultureInfo.InvariantCulture)), LengthUnit.Millimetre).Typed!.Value == metric.Starts[s] + Mm.Of(hundredths / 100m));
+    }
+
+    [Fact]
+    public void A_line_of_a_gauge_comes_back_as_it_was_sent_and_any_other_is_none()
+    {
+        Gen.Select(Gen.Enum<GaugeWord>(), Gen.Int[-99_999, 2_000_000], Gen.Enum<LengthUnit>(), Gen.Bool, Gen.Int[0, 100].Nullable(), Gen.Long[1, 1_000_000]).Sample((word, thousandths, unit, stable, battery, n) =>
+        {
+            var text = (thousandths / 1000m).ToString("F3", System.Globalization.CultureInfo.InvariantCulture);
+            var line = word == GaugeWord.Hello ? new GaugeLine(word, null, default, false, battery, 0) { Session = "a1" } : new(word, text, unit, stable, battery, word == GaugeWord.Send ? n : 0);
+            GaugeLine.Read(line.Write()).ShouldBe(line);
+            if (word == GaugeWord.Send && thousandths > 0) LengthParser.Parse(line.Typed, LengthUnit.Inch).Typed!.Value.ShouldBe(Length.From(thousandths / 1000m, unit));
+        });
+        foreach (var bad in new[]
+        {
+            "", "  ", "READ value=1", "NOW", "NOW value=24.3 unit=mm", "NOW value=24,3 unit=mm stable=yes", "NOW value=24.3 unit=cm stable=yes", "NOW value=1e3 unit=mm stable=yes", "NOW value= unit=mm stable=yes",
+            "SEND value=24.3 unit=mm stable=yes", "SEND n=0 value=24.3 unit=mm stable=yes", "SEND n=-1 value=24.3 unit=mm stable=yes", "NOW value=24.3 unit=mm stable=yes battery=101", "NOW value=24.3 value=24.4 unit=mm stable=yes",
+            "NOW value=24. unit=mm stable=yes", "now value=24.3 unit=mm stable=yes", "NOW =24.3 unit=mm stable=yes", "NOW " + new string('x', 300),
+        })
+            GaugeLine.Read(bad).ShouldBeNull(bad);
+        Gen.String.Sample(text => { _ = GaugeLine.Read(text); }); // nothing that comes in breaks the reader
     }
 }

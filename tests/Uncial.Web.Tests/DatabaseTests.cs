@@ -26,7 +26,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     private static async Task<SurfaceRecord> Open(UncialDb db, string tag)
     {
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
-        return new(part.Surfaces[0], part, await db.Shops.SingleAsync(Cancel));
+        return new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
     }
 
     private static async Task<string> TagOf(UncialDb db, int job, Corner corner) => (await db.Parts.SingleAsync(p => p.Job!.Number == job && p.Corner == corner, Cancel)).Tag;
@@ -39,12 +39,12 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         job.Parts.Add(new() { Tag = Guid.NewGuid().ToString("N")[..8], Surfaces = { surface } });
         db.Jobs.Add(job);
         await db.SaveChangesAsync(Cancel);
-        var (part, settings, hand) = (job.Parts[0], await db.Shops.SingleAsync(Cancel), new Hand(by, DateTimeOffset.UtcNow));
+        var (part, settings, hand) = (job.Parts[0], await db.ShopAsync(Cancel), new Hand(by, DateTimeOffset.UtcNow));
         foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23.0") })
             Journey.Limit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.LimitBook, hand);
         await db.SaveChangesAsync(Cancel);
         foreach (var place in new SurfaceRecord(surface, part, settings).Places)
-            Journey.Read(new(surface, part, settings), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, false, hand);
+            Journey.Read(new(surface, part, settings), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, settings.GaugeFor(surface.Kind), hand);
         await db.SaveChangesAsync(Cancel);
         var record = new SurfaceRecord(surface, part, settings);
         Journey.LeaveUncut(record, record.RequestForPlan(true), scuffed: false, hand);
@@ -66,7 +66,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task Facts_are_neither_changed_nor_removed()
     {
-        foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations", "outcomes" })
+        foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations", "outcomes", "zero_checks" })
         {
             (await Refused($"update {table} set at = at")).ShouldBe("UN001", table);
             (await Refused($"delete from {table}")).ShouldBe("UN001", table);
@@ -111,7 +111,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 await db.SaveChangesAsync(Cancel);
             }
             var size = (request.Touch - metalShare * option.Metal!.Value).Millimetres.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture);
-            foreach (var place in Now().Places) Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, false, hand);
+            foreach (var place in Now().Places) Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(record.Kind), hand);
             await db.SaveChangesAsync(Cancel);
             Journey.Confirm(Now(), true, hand);
             await db.SaveChangesAsync(Cancel);
@@ -139,7 +139,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         // Uncut: 0.05 to discard is less than what four depths that nobody read may hide.
         record.Judge(true).Decision.ShouldBe(Decision.MeasureAgain);
         record.Judge(true).Notes.ShouldContain(n => n.Code == "unturned");
-        Journey.Read(Now(), ReadingKind.ReliefOuter, null, Typed("0.02"), LengthUnit.Millimetre, false, hand);
+        Journey.Read(Now(), ReadingKind.ReliefOuter, null, Typed("0.02"), LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
         Now().DepthsLeft.ShouldBe(new DepthsLeft(Length.Zero, Length.FromMillimetres(0.02m), Length.FromMillimetres(0.06m)));
         // Turned bright on both faces with no groove left there is nothing lower.
@@ -179,7 +179,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var record = await Rotor(db, "24.2", ines);
         Journey.Confirm(record, true, new(ines, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Release);
         await db.SaveChangesAsync(Cancel);
-        Journey.Read(record, ReadingKind.Size, record.Places[0], Typed("24.19"), LengthUnit.Millimetre, false, new(ines, DateTimeOffset.UtcNow.AddSeconds(1)));
+        Journey.Read(record, ReadingKind.Size, record.Places[0], Typed("24.19"), LengthUnit.Millimetre, record.Gauge, new(ines, DateTimeOffset.UtcNow.AddSeconds(1)));
         await db.SaveChangesAsync(Cancel);
         (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN006");
     }
@@ -224,7 +224,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var twoAxes = oval.DrumMeasurement with { Readings = [.. oval.DrumMeasurement.Readings.Where(r => r.At.Degrees % 90 == 0)] };
         Core.Measuring.DrumAssessment.Assess(twoAxes, ShopRules.Default).Roundness!.ShouldSatisfyAllConditions(r => r.Proven.ShouldBeFalse(), r => r.OutOfRound.ShouldBe(Length.Zero));
         var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Job!.Number < 3000)).ToListAsync(Cancel);
-        var settings = await db.Shops.SingleAsync(Cancel);
+        var settings = await db.ShopAsync(Cancel);
         var stations = parts.SelectMany(p => p.Surfaces.Select(s => new SurfaceRecord(s, p, settings).Station)).Distinct().Order();
         stations.ShouldBe([Station.Receive, Station.Measure, Station.Plan, Station.Cut, Station.Confirm, Station.Release, Station.Done]);
     }

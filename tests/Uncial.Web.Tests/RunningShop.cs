@@ -38,6 +38,7 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
         builder.UseSetting("ConnectionStrings:Uncial", Connection);
         builder.UseSetting("Demo", Demo.ToString());
         builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft.EntityFrameworkCore.Database.Command", "Fatal");
+        builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft.EntityFrameworkCore.Update", "Fatal");
         builder.UseEnvironment("Production");
     }
 

@@ -1,5 +1,7 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
@@ -35,8 +37,30 @@ public static class DemoShop
         }
         shop.Name = "Tarn Quay Workshop";
         shop.HasDemoData = true;
+        // What their own repeats came to.
+        shop.Rules = shop.Rules with { DrumGaugeRepeat = Length.FromMillimetres(0.008m) };
+        db.Gauges.RemoveRange(shop.Gauges.ToList());
+        await db.SaveChangesAsync();
+        shop.Gauges.AddRange(DemoGauges.All(now));
+        await db.SaveChangesAsync();
         await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
+        // The gauges that have a standard were good on it a moment ago.
+        foreach (var gauge in shop.Gauges.Where(g => g.HasStandard))
+        {
+            var shown = gauge.StandardSize!.Value.Millimetres.ToString(CultureInfo.InvariantCulture);
+            Journey.CheckZero(gauge, LengthParser.Parse(shown, LengthUnit.Millimetre).Typed!, [], new(ids[1], now));
+        }
+        await db.SaveChangesAsync();
         await transaction.CommitAsync();
+    }
+
+    /// <summary>The demo gauges that send are played on the ports after that of the stand-ins' page.</summary>
+    public static async Task ListenToStandInsAsync(UncialDb db, int page)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var sending = await db.Gauges.Where(g => g.Address != null && g.Address.StartsWith("127.0.0.1:")).OrderBy(g => g.Id).Take(3).ToListAsync();
+        for (var i = 0; i < sending.Count; i++) sending[i].Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 1 + i}");
+        await db.SaveChangesAsync();
     }
 
     private static void Require(IdentityResult result)
@@ -95,14 +119,15 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
         for (var i = 0; i < sizes.Length; i++)
         {
             var record = Record(part);
-            Journey.Read(record, ReadingKind.Size, record.Places[i], Typed(sizes[i], unit), unit, false, Hand);
+            var gauge = record.Kind == PartKind.Drum && unit == LengthUnit.Inch ? shop.Gauges.Single(g => g.Kind == GaugeKind.DrumGaugeEighths) : shop.GaugeFor(record.Kind);
+            Journey.Read(record, ReadingKind.Size, record.Places[i], Typed(sizes[i], unit), unit, gauge, Hand);
             await db.SaveChangesAsync();
         }
     }
 
     public async Task FigureAsync(Part part, ReadingKind kind, string value)
     {
-        Journey.Read(Record(part), kind, null, Typed(value, LengthUnit.Millimetre), LengthUnit.Millimetre, false, Hand);
+        Journey.Read(Record(part), kind, null, Typed(value, LengthUnit.Millimetre), LengthUnit.Millimetre, shop.GaugeFor(kind), Hand);
         await db.SaveChangesAsync();
     }
 

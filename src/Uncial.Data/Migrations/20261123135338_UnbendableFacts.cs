@@ -11,11 +11,8 @@ public partial class UnbendableFacts : Migration
     protected override void Up(MigrationBuilder migrationBuilder)
     {
         migrationBuilder.Sql(FactRules.Functions);
-        foreach (var table in FactRules.FactTables)
-        {
-            migrationBuilder.Sql($"create trigger {table}_stay before update or delete on {table} for each row execute function refuse_change()");
-            migrationBuilder.Sql($"create trigger {table}_stay_all before truncate on {table} for each statement execute function refuse_change()");
-        }
+        migrationBuilder.Sql(FactRules.Guard);
+        foreach (var table in FactRules.FactTables) migrationBuilder.Sql(FactRules.Stays(table));
         foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations" })
             migrationBuilder.Sql($"create trigger {table}_before_outcome before insert on {table} for each row execute function refuse_after_outcome()");
         migrationBuilder.Sql("create trigger outcomes_guard before insert on outcomes for each row execute function guard_outcome()");

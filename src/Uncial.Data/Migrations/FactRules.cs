@@ -6,24 +6,9 @@ internal static class FactRules
     public static readonly string[] FactTables =
         ["limit_entries", "readings", "withdrawals", "plans", "passes", "confirmations", "outcomes"];
 
-    public const string Functions = """
-        create function refuse_change() returns trigger language plpgsql as $$
-        begin
-            raise exception '% keeps facts: they are added, never changed or removed', tg_table_name using errcode = 'UN001';
-        end $$;
-
-        create function refuse_after_outcome() returns trigger language plpgsql as $$
-        declare p int;
-        begin
-            select part_id into p from surfaces where id = new.surface_id;
-            perform 1 from parts where id = p for update;
-            if exists (select 1 from outcomes where part_id = p) then
-                raise exception 'the part has left the journey' using errcode = 'UN002';
-            end if;
-            return new;
-        end $$;
-
-        create function guard_outcome() returns trigger language plpgsql as $$
+    /// <summary>What may leave and how, as it holds now. A migration that changes what it looks at runs it again.</summary>
+    public const string Guard = """
+        create or replace function guard_outcome() returns trigger language plpgsql as $$
         declare
             s record; c record; worst numeric; discard numeric; made int; lead_only boolean := false;
         begin
@@ -39,8 +24,8 @@ internal static class FactRules
                 select value_mm into discard from limit_entries where surface_id = s.id and kind in ('Discard', 'MachineTo')
                     order by (kind = 'Discard') desc, id desc limit 1;
                 select case when s.kind = 'Rotor' then min(r.value_mm) else max(r.value_mm) end into worst
-                    from readings r left join withdrawals w on w.reading_id = r.id
-                    where r.surface_id = s.id and r.kind = 'Size' and r.cuts = made and w.id is null;
+                    from readings r left join withdrawals w on w.reading_id = r.id left join reading_flags f on f.reading_id = r.id
+                    where r.surface_id = s.id and r.kind = 'Size' and r.cuts = made and w.id is null and f.id is null;
                 if worst is not null and discard is not null
                     and (case when s.kind = 'Rotor' then worst - discard else discard - worst end) < 0 then
                     raise exception 'a part beyond its discard limit leaves only as scrap' using errcode = 'UN004';
@@ -50,8 +35,8 @@ internal static class FactRules
                     if not found or c.decision not in ('Release', 'LeadOnly') or worst is null or discard is null or c.discard_mm <> discard then
                         raise exception 'every work surface is confirmed before the part is released' using errcode = 'UN005';
                     end if;
-                    if exists (select 1 from readings r left join withdrawals w on w.reading_id = r.id
-                            where r.surface_id = s.id and (r.at > c.at or w.at > c.at)) then
+                    if exists (select 1 from readings r left join withdrawals w on w.reading_id = r.id left join reading_flags f on f.reading_id = r.id
+                            where r.surface_id = s.id and (r.at > c.at or w.at > c.at or f.at > c.at)) then
                         raise exception 'measured again after it was confirmed: confirm again' using errcode = 'UN006';
                     end if;
                     lead_only := lead_only or c.decision = 'LeadOnly';
@@ -60,6 +45,29 @@ internal static class FactRules
             if lead_only and (coalesce(trim(new.reason), '') = '' or not new.do_not_machine_again or not exists (
                     select 1 from operator_roles ur join roles r on r.id = ur.role_id where ur.user_id = new.by_id and r.name in ('lead', 'owner'))) then
                 raise exception 'between the limits only a lead hand releases, with a reason' using errcode = 'UN007';
+            end if;
+            return new;
+        end $$;
+        """;
+
+    /// <summary>Makes a table append-only.</summary>
+    public static string Stays(string table) =>
+        $"create trigger {table}_stay before update or delete on {table} for each row execute function refuse_change();"
+        + $"create trigger {table}_stay_all before truncate on {table} for each statement execute function refuse_change();";
+
+    public const string Functions = """
+        create function refuse_change() returns trigger language plpgsql as $$
+        begin
+            raise exception '% keeps facts: they are added, never changed or removed', tg_table_name using errcode = 'UN001';
+        end $$;
+
+        create function refuse_after_outcome() returns trigger language plpgsql as $$
+        declare p int;
+        begin
+            select part_id into p from surfaces where id = new.surface_id;
+            perform 1 from parts where id = p for update;
+            if exists (select 1 from outcomes where part_id = p) then
+                raise exception 'the part has left the journey' using errcode = 'UN002';
             end if;
             return new;
         end $$;

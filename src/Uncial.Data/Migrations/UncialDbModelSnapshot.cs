@@ -287,6 +287,94 @@ namespace Uncial.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Uncial.Data.Gauge", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<string>("Address")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("address");
+
+                    b.Property<decimal?>("CertificateUncertainty")
+                        .HasColumnType("numeric")
+                        .HasColumnName("certificate_uncertainty_mm");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("name");
+
+                    b.Property<DateOnly?>("NextCheck")
+                        .HasColumnType("date")
+                        .HasColumnName("next_check");
+
+                    b.Property<decimal?>("PermissibleError")
+                        .HasColumnType("numeric")
+                        .HasColumnName("permissible_error_mm");
+
+                    b.Property<decimal?>("Reach")
+                        .HasColumnType("numeric")
+                        .HasColumnName("reach_mm");
+
+                    b.Property<decimal>("Resolution")
+                        .HasColumnType("numeric")
+                        .HasColumnName("resolution_mm");
+
+                    b.Property<DateTimeOffset?>("RetiredAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("retired_at");
+
+                    b.Property<int>("ShopId")
+                        .HasColumnType("integer")
+                        .HasColumnName("shop_id");
+
+                    b.Property<decimal?>("StandardSize")
+                        .HasColumnType("numeric")
+                        .HasColumnName("standard_size_mm");
+
+                    b.Property<decimal?>("StandardUncertainty")
+                        .HasColumnType("numeric")
+                        .HasColumnName("standard_uncertainty_mm");
+
+                    b.PrimitiveCollection<decimal[]>("StartsMm")
+                        .IsRequired()
+                        .HasColumnType("numeric[]")
+                        .HasColumnName("starts_mm");
+
+                    b.Property<int>("Turn")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.Property<string>("Unit")
+                        .HasColumnType("text")
+                        .HasColumnName("unit");
+
+                    b.Property<decimal?>("ZeroTolerance")
+                        .HasColumnType("numeric")
+                        .HasColumnName("zero_tolerance_mm");
+
+                    b.HasKey("Id")
+                        .HasName("pk_gauges");
+
+                    b.HasIndex("ShopId")
+                        .HasDatabaseName("ix_gauges_shop_id");
+
+                    b.ToTable("gauges", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Job", b =>
                 {
                     b.Property<int>("Id")
@@ -730,6 +818,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("by_id");
 
+                    b.Property<decimal>("Correction")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("numeric")
+                        .HasColumnName("correction_mm")
+                        .HasDefaultValueSql("0");
+
                     b.Property<int>("Cuts")
                         .HasColumnType("integer")
                         .HasColumnName("cuts");
@@ -738,14 +832,27 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("degrees");
 
+                    b.Property<int?>("GaugeId")
+                        .HasColumnType("integer")
+                        .HasColumnName("gauge_id");
+
                     b.Property<bool>("Insisted")
                         .HasColumnType("boolean")
                         .HasColumnName("insisted");
+
+                    b.Property<Guid?>("Key")
+                        .HasColumnType("uuid")
+                        .HasColumnName("key");
 
                     b.Property<string>("Kind")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("kind");
+
+                    b.Property<string>("Note")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("note");
 
                     b.Property<decimal>("Resolution")
                         .HasColumnType("numeric")
@@ -765,6 +872,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("character varying(120)")
                         .HasColumnName("typed");
 
+                    b.Property<DateTimeOffset?>("TypedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("typed_at");
+
                     b.Property<decimal>("Uncertainty")
                         .HasColumnType("numeric")
                         .HasColumnName("uncertainty_mm");
@@ -778,16 +889,71 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("value_mm");
 
+                    b.Property<long?>("ZeroCheckId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("zero_check_id");
+
                     b.HasKey("Id")
                         .HasName("pk_readings");
 
                     b.HasIndex("ById")
                         .HasDatabaseName("ix_readings_by_id");
 
+                    b.HasIndex("GaugeId")
+                        .HasDatabaseName("ix_readings_gauge_id");
+
+                    b.HasIndex("Key")
+                        .IsUnique()
+                        .HasDatabaseName("ix_readings_key");
+
                     b.HasIndex("SurfaceId")
                         .HasDatabaseName("ix_readings_surface_id");
 
+                    b.HasIndex("ZeroCheckId")
+                        .HasDatabaseName("ix_readings_zero_check_id");
+
                     b.ToTable("readings", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.ReadingFlag", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<long>("ReadingId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("reading_id");
+
+                    b.Property<long>("ZeroCheckId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("zero_check_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_reading_flags");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_reading_flags_by_id");
+
+                    b.HasIndex("ReadingId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_reading_flags_reading_id");
+
+                    b.HasIndex("ZeroCheckId")
+                        .HasDatabaseName("ix_reading_flags_zero_check_id");
+
+                    b.ToTable("reading_flags", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Shop", b =>
@@ -805,11 +971,6 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("character varying(60)")
                         .HasColumnName("default_technique");
 
-                    b.Property<string>("DrumGauge")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("drum_gauge");
-
                     b.Property<bool>("HasDemoData")
                         .HasColumnType("boolean")
                         .HasColumnName("has_demo_data");
@@ -818,11 +979,6 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasColumnType("jsonb")
                         .HasColumnName("lathe");
-
-                    b.Property<string>("Micrometer")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("micrometer");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -939,6 +1095,61 @@ namespace Uncial.Data.Migrations
                     b.ToTable("surfaces", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.ZeroCheckEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<int>("GaugeId")
+                        .HasColumnType("integer")
+                        .HasColumnName("gauge_id");
+
+                    b.Property<decimal>("Nominal")
+                        .HasColumnType("numeric")
+                        .HasColumnName("nominal_mm");
+
+                    b.Property<bool>("Passed")
+                        .HasColumnType("boolean")
+                        .HasColumnName("passed");
+
+                    b.Property<decimal>("Shown")
+                        .HasColumnType("numeric")
+                        .HasColumnName("shown_mm");
+
+                    b.Property<decimal>("Tolerance")
+                        .HasColumnType("numeric")
+                        .HasColumnName("tolerance_mm");
+
+                    b.Property<string>("Typed")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("typed");
+
+                    b.HasKey("Id")
+                        .HasName("pk_zero_checks");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_zero_checks_by_id");
+
+                    b.HasIndex("GaugeId", "At")
+                        .HasDatabaseName("ix_zero_checks_gauge_id_at");
+
+                    b.ToTable("zero_checks", (string)null);
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<int>", b =>
                 {
                     b.HasOne("Microsoft.AspNetCore.Identity.IdentityRole<int>", null)
@@ -1013,6 +1224,16 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_confirmations_surfaces_surface_id");
 
                     b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Gauge", b =>
+                {
+                    b.HasOne("Uncial.Data.Shop", null)
+                        .WithMany("Gauges")
+                        .HasForeignKey("ShopId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_gauges_shops_shop_id");
                 });
 
             modelBuilder.Entity("Uncial.Data.Job", b =>
@@ -1133,6 +1354,12 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_readings_users_by_id");
 
+                    b.HasOne("Uncial.Data.Gauge", "Gauge")
+                        .WithMany()
+                        .HasForeignKey("GaugeId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_readings_gauges_gauge_id");
+
                     b.HasOne("Uncial.Data.WorkSurface", null)
                         .WithMany("Readings")
                         .HasForeignKey("SurfaceId")
@@ -1140,7 +1367,43 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_readings_surfaces_surface_id");
 
+                    b.HasOne("Uncial.Data.ZeroCheckEntry", null)
+                        .WithMany()
+                        .HasForeignKey("ZeroCheckId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_readings_zero_checks_zero_check_id");
+
                     b.Navigation("By");
+
+                    b.Navigation("Gauge");
+                });
+
+            modelBuilder.Entity("Uncial.Data.ReadingFlag", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_reading_flags_users_by_id");
+
+                    b.HasOne("Uncial.Data.ReadingEntry", null)
+                        .WithOne("Flag")
+                        .HasForeignKey("Uncial.Data.ReadingFlag", "ReadingId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_reading_flags_readings_reading_id");
+
+                    b.HasOne("Uncial.Data.ZeroCheckEntry", "ZeroCheck")
+                        .WithMany()
+                        .HasForeignKey("ZeroCheckId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_reading_flags_zero_checks_zero_check_id");
+
+                    b.Navigation("By");
+
+                    b.Navigation("ZeroCheck");
                 });
 
             modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
@@ -1174,6 +1437,30 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Part");
                 });
 
+            modelBuilder.Entity("Uncial.Data.ZeroCheckEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_zero_checks_users_by_id");
+
+                    b.HasOne("Uncial.Data.Gauge", null)
+                        .WithMany("ZeroChecks")
+                        .HasForeignKey("GaugeId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_zero_checks_gauges_gauge_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Gauge", b =>
+                {
+                    b.Navigation("ZeroChecks");
+                });
+
             modelBuilder.Entity("Uncial.Data.Job", b =>
                 {
                     b.Navigation("Parts");
@@ -1188,7 +1475,14 @@ namespace Uncial.Data.Migrations
 
             modelBuilder.Entity("Uncial.Data.ReadingEntry", b =>
                 {
+                    b.Navigation("Flag");
+
                     b.Navigation("Withdrawal");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Shop", b =>
+                {
+                    b.Navigation("Gauges");
                 });
 
             modelBuilder.Entity("Uncial.Data.WorkSurface", b =>

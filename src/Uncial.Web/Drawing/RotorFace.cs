@@ -4,7 +4,19 @@ using Uncial.Web.Wording;
 namespace Uncial.Web.Drawing;
 
 /// <summary>A place on the drawing: where, what was read, its state (a mark's name), and where a tap leads.</summary>
-internal sealed record DrawnPlace(decimal Degrees, int Depth, string? Figure, string State, string? Href, double? Millimetres);
+internal sealed record DrawnPlace(decimal Degrees, int Depth, string? Figure, string State, string? Href, double? Millimetres)
+{
+    /// <summary>The place in words, for the page to name it while the server is away.</summary>
+    public string Name { get; init; } = "";
+
+    /// <summary>Depth in words; empty where only one is read.</summary>
+    public string Station { get; init; } = "";
+
+    /// <summary>Where it is, as the form says it.</summary>
+    public string Value { get; init; } = "";
+
+    public Raw Data => new($"data-place='{Value}' data-name='{System.Net.WebUtility.HtmlEncode(Name)}' data-station='{System.Net.WebUtility.HtmlEncode(Station)}' data-state='{State}'");
+}
 
 /// <summary>The face of a rotor with its readings laid on it by the clock, and the thickness drawn magnified on the ring.</summary>
 internal static class RotorFace
@@ -69,7 +81,7 @@ internal static class RotorFace
         var (x, y) = (e.X + (side == "start" ? 6 : side == "end" ? -6 : 0), e.Y);
         var now = place.State == "now";
         var ink = now ? "var(--blue)" : "var(--ink)";
-        if (place.Href is { } href) svg.Add($"<a href='{href}' {(now ? "aria-current=true" : "")}><circle cx='{p.X}' cy='{p.Y}' r='26' fill='transparent'/>");
+        if (place.Href is { } href) svg.Add($"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle cx='{p.X}' cy='{p.Y}' r='26' fill='transparent'/>");
         svg.Add($"<path class='scribe' d='M{Polar.P(q)}L{Polar.P(e)}'/><circle cx='{p.X}' cy='{p.Y}' r='14' fill='var(--iron-2)'/>");
         svg.Add(Marks.In(place.State, p.X, p.Y, now ? 30 : 24, now ? "is-blue" : ""));
         var word = place.State switch { "worst" => "Worst", "now" => "Now", "toread" => "To read", _ => "" };
@@ -79,13 +91,13 @@ internal static class RotorFace
         {
             var top = hour is < 3 or > 9;
             var line = top ? y - 8 : y + 24;
-            svg.Add($"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' class='fig' font-weight='650' font-size='27' letter-spacing='-1.2' style='fill:{ink}'>{figure}</tspan><tspan dx='8' font-weight='700' font-size='17' style='fill:{(place.State == "toread" ? "var(--ink-2)" : ink)}'>{word}</tspan></text>");
+            svg.Add($"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' class='fig' font-weight='650' font-size='27' letter-spacing='-1.2' style='fill:{ink}'>{figure}</tspan><tspan dx='8' class='word' font-weight='700' font-size='17' style='fill:{(place.State == "toread" ? "var(--ink-2)" : ink)}'>{word}</tspan></text>");
         }
         else
         {
             svg.Add($"<text x='{x}' y='{y - 18}' text-anchor='{side}' font-size='16' class='q'>{clock}</text>");
             if (figure.Length > 0) svg.Add($"<text x='{x}' y='{y + 9}' text-anchor='{side}' class='fig' font-weight='650' letter-spacing='-1.2' font-size='{(figure.Length > 6 ? 24 : 27)}' style='fill:{ink}'>{figure}</text>");
-            if (word.Length > 0) svg.Add($"<text x='{x}' y='{(figure.Length > 0 ? y + 30 : y + 5)}' text-anchor='{side}' font-weight='700' font-size='17' style='fill:{(place.State == "toread" ? "var(--ink-2)" : ink)}'>{word}</text>");
+            if (word.Length > 0) svg.Add($"<text x='{x}' y='{(figure.Length > 0 ? y + 30 : y + 5)}' text-anchor='{side}' class='word' font-weight='700' font-size='17' style='fill:{(place.State == "toread" ? "var(--ink-2)" : ink)}'>{word}</text>");
         }
         if (place.Href is not null) svg.Add($"</a>");
     }

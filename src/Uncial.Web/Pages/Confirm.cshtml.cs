@@ -18,6 +18,8 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     protected override Station At => Station.Confirm;
 
+    public override bool IsOpen => Record.Part.Outcome is null;
+
     public Judgement Judgement { get; private set; } = null!;
     public IReadOnlyList<SurfaceRecord> Pair { get; private set; } = [];
     public bool AllRead { get; private set; }
@@ -77,7 +79,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (Record.SizesBefore.Count == 0 || Record.CutsDone == 0) return view;
         var before = Record.WorstBefore!.Value;
         if (Record.Worst is not { } worst)
-            return view with { Now = before, NowWord = "Before", Uncertainty = Record.Gauge.Uncertainty, Head = "–", HeadWord = "to be read after the cut", Slices = [new("by the dial", Record.Expected ?? before, "planned")], ForecastWord = "Forecast" };
+            return view with { Now = before, NowWord = "Before", Uncertainty = Record.UsualUncertainty, Head = "–", HeadWord = "to be read after the cut", Slices = [new("by the dial", Record.Expected ?? before, "planned")], ForecastWord = "Forecast" };
         return view with { Now = before, NowWord = "Before", Whisker = worst, Slices = [new("taken", worst, "cut")], ForecastWord = "Finished", HeadWord = view.HeadIsOver ? "over discard" : Judgement.MachineTo == Verdict.Beyond ? "left to discard" : "left to machine-to" };
     }
 }

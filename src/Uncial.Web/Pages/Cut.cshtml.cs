@@ -113,7 +113,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         var end = slices.Count > 0 ? slices[^1].To : touch;
         return new()
         {
-            Limits = limits, Now = before, NowWord = "Before", Uncertainty = Record.Gauge.Uncertainty, Slices = slices, ForecastWord = "Forecast",
+            Limits = limits, Now = before, NowWord = "Before", Uncertainty = Record.UsualUncertainty, Slices = slices, ForecastWord = "Forecast",
             Head = Reader.Margin(Limits.Margin(Record.Kind, end, limits.MachineTo)), HeadWord = "spare after the plan", Unit = Reader.Unit,
         };
     }

@@ -56,10 +56,16 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         var part = await shop.PartAsync(Tag, cancel);
         if (part is null || Number < 1 || Number > part.Surfaces.Count) return NotFound();
         Record = new(part.Surfaces[Number - 1], part, await shop.ShopAsync(cancel));
+        Loaded();
         ViewData["Title"] = Title;
         ViewData["Rail"] = RailView.Of(Record, Number, At);
         if (Record.Limits is null && At != Station.Receive && At != Station.Release) return Redirect(Href(Station.Receive));
         return null;
+    }
+
+    /// <summary>What a page does as soon as the part is there.</summary>
+    protected virtual void Loaded()
+    {
     }
 
     /// <summary>Notices an action on a page that was made before somebody else's fact.</summary>

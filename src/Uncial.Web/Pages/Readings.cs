@@ -2,6 +2,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Data;
 using Uncial.Web.Drawing;
+using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 
@@ -22,16 +23,34 @@ internal static class Readings
         {
             var reading = record.ReadingAt(place);
             var state = place == at ? "now" : reading is null ? "toread" : reading.Id == worst?.Id ? "worst" : "read";
-            return new DrawnPlace(place.Degrees, DepthOf(record, place), reading is null ? null : reader.Reading(reading.Value), state,
-                path is null ? null : path + Query(place), reading is null ? null : (double)reading.Value.Millimetres);
+            return new DrawnPlace(place.Degrees, IndexOf(record, place), reading is null ? null : reader.Reading(reading.Value), state,
+                path is null ? null : path + Query(place), reading is null ? null : (double)reading.Value.Millimetres)
+            {
+                Name = NameOf(record, place), Station = DepthOf(record, place, reader),
+                Value = FormattableString.Invariant($"{place.Degrees}|{place.Station?.Millimetres}"),
+            };
         })];
+    }
+
+    /// <summary>A place in words: <c>1½ o’clock</c> or <c>axis 1½</c>.</summary>
+    public static string NameOf(SurfaceRecord record, ReadingPlace place) => record.Kind == PartKind.Rotor ? $"{Words.Clock(place.Degrees)} o’clock"
+        : place.Degrees >= 180 ? $"axis {Words.Clock(place.Degrees - 180)}, turned end for end" : $"axis {Words.Clock(place.Degrees)}";
+
+    /// <summary>The station of a place in words; empty where only one is read.</summary>
+    public static string DepthOf(SurfaceRecord record, ReadingPlace place, Reader reader)
+    {
+        if (place.Station is not { } station) return "";
+        var (rotor, stations) = (record.Kind == PartKind.Rotor, record.Surface.DepthsMm);
+        var at = Array.IndexOf(stations, station.Millimetres);
+        var name = stations.Length < 2 ? "" : at == 0 ? rotor ? "Outer band, " : "Open edge, " : at == stations.Length - 1 ? rotor ? "Inner band, " : "Deep, " : "Middle, ";
+        return name + reader.With(station) + (rotor ? " in from the edge" : " in");
     }
 
     /// <summary>Readings before the first cut, for drawing under those after it.</summary>
     public static IReadOnlyList<DrawnPlace> Before(SurfaceRecord record) =>
-        [.. record.SizesBefore.Select(r => new DrawnPlace(r.Degrees ?? 0, DepthOf(record, new(r.Degrees ?? 0, r.Station)), null, "read", null, (double)r.Value.Millimetres))];
+        [.. record.SizesBefore.Select(r => new DrawnPlace(r.Degrees ?? 0, IndexOf(record, new(r.Degrees ?? 0, r.Station)), null, "read", null, (double)r.Value.Millimetres))];
 
-    public static string Query(ReadingPlace place) => System.FormattableString.Invariant($"?at={place.Degrees}") + (place.Station is { } s ? System.FormattableString.Invariant($"&depth={s.Millimetres}") : "");
+    public static string Query(ReadingPlace place) => FormattableString.Invariant($"?at={place.Degrees}") + (place.Station is { } s ? FormattableString.Invariant($"&depth={s.Millimetres}") : "");
 
     /// <summary>
     /// Passes as slices of the rule. The worst place only moves once a cut has reached it, so no slice goes back past the one before.
@@ -47,7 +66,7 @@ internal static class Readings
         return slices;
     }
 
-    private static int DepthOf(SurfaceRecord record, ReadingPlace place) =>
+    private static int IndexOf(SurfaceRecord record, ReadingPlace place) =>
         place.Station is { } s ? Math.Max(0, Array.IndexOf(record.Surface.DepthsMm, s.Millimetres)) : 0;
 
     /// <summary>What still may come off, or what is left or over, as the head of the stock rule.</summary>

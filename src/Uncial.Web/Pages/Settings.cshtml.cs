@@ -27,13 +27,10 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         new("DrumFloor", "Drum: not started under", s => s.Rules.DrumFloor, true),
         new("AssumedRunout", "Run-out assumed, if not measured", s => s.Rules.AssumedRunout, true),
         new("DepthUncertainty", "Depth of a groove: give or take", s => s.Rules.DepthUncertainty, true),
+        new("MicrometerRepeat", "Micrometer repeats within, one sigma", s => s.Rules.MicrometerRepeat, true),
+        new("CaliperRepeat", "Caliper repeats within, one sigma", s => s.Rules.CaliperRepeat, true),
+        new("DrumGaugeRepeat", "Drum gauge repeats within, one sigma", s => s.Rules.DrumGaugeRepeat, true),
         new("AxleDifference", "Left and right may differ by", s => s.Rules.GreatestAxleDifference, true),
-    ];
-
-    public static IReadOnlyList<Setting> GaugeSettings { get; } =
-    [
-        new("MicrometerStep", "Micrometer shows steps of", s => s.Micrometer.Resolution), new("MicrometerU", "Micrometer: give or take", s => s.Micrometer.Uncertainty),
-        new("DrumGaugeStep", "Drum gauge shows steps of", s => s.DrumGauge.Resolution), new("DrumGaugeU", "Drum gauge: give or take", s => s.DrumGauge.Uncertainty),
     ];
 
     public static IReadOnlyList<Setting> LatheSettings { get; } =
@@ -51,6 +48,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
     [BindProperty] public string? DefaultTechnique { get; set; }
     [BindProperty] public bool LeadMayRelease { get; set; }
     [BindProperty] public string? UnreadShare { get; set; }
+    [BindProperty] public string? ZeroCheckHolds { get; set; }
     [BindProperty] public int Turn { get; set; }
     [BindProperty] public string? NewName { get; set; }
     [BindProperty] public string? NewPin { get; set; }
@@ -77,13 +75,14 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         Feeds = string.Join("  ", Shop.Lathe.Feeds.Select(f => f.Number + ":" + f.PerTurn.In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture)));
         Speeds = string.Join(" ", Shop.Lathe.Speeds.Select(s => s.ToString("0.##", CultureInfo.InvariantCulture)));
         (DefaultTechnique, LeadMayRelease) = (Shop.DefaultTechnique, Shop.Rules.LeadMayReleaseBetweenLimits);
+        ZeroCheckHolds = Shop.Rules.ZeroCheckHoldsMinutes.ToString(CultureInfo.InvariantCulture);
         UnreadShare = Shop.Rules.UnreadShareOfVariation.ToString("0.##", CultureInfo.InvariantCulture);
     }
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        var l = RuleSettings.Concat(GaugeSettings).Concat(LatheSettings).ToDictionary(s => s.Name, ReadSetting);
+        var l = RuleSettings.Concat(LatheSettings).ToDictionary(s => s.Name, ReadSetting);
         var feeds = ReadFeeds();
         var speeds = (Speeds ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(t => decimal.TryParse(t, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n is > 0 and <= 5000 ? n : 0).ToList();
         if (speeds.Count == 0 || speeds.Contains(0)) ModelState.AddModelError(nameof(Speeds), "Turns a minute with a space between, such as 60 85 110.");
@@ -93,6 +92,8 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         if (Technique.BuiltIn.All(t => t.Key != DefaultTechnique)) ModelState.AddModelError(nameof(DefaultTechnique), "One of the ways to work.");
         if (!decimal.TryParse(UnreadShare, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var unread) || unread is < 1 or > 12)
             ModelState.AddModelError(nameof(UnreadShare), "A number from 1 to 12; 6 is usual, less is stricter.");
+        if (!int.TryParse(ZeroCheckHolds, NumberStyles.None, CultureInfo.InvariantCulture, out var holds) || holds > 720)
+            ModelState.AddModelError(nameof(ZeroCheckHolds), "Whole minutes, 0 to 720; 0 asks at every part.");
         if (Turn != Shop.Turn) ModelState.AddModelError(nameof(LatheName), "Somebody changed the settings since; look again.");
         if (!ModelState.IsValid) return Page();
 
@@ -103,12 +104,14 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
             DrumFloor = l["DrumFloor"],
             AssumedRunout = l["AssumedRunout"],
             DepthUncertainty = l["DepthUncertainty"],
+            MicrometerRepeat = l["MicrometerRepeat"],
+            CaliperRepeat = l["CaliperRepeat"],
+            DrumGaugeRepeat = l["DrumGaugeRepeat"],
+            ZeroCheckHoldsMinutes = holds,
             GreatestAxleDifference = l["AxleDifference"],
             UnreadShareOfVariation = unread,
             LeadMayReleaseBetweenLimits = LeadMayRelease,
         };
-        Shop.Micrometer = Shop.Micrometer with { Resolution = l["MicrometerStep"], Uncertainty = l["MicrometerU"] };
-        Shop.DrumGauge = Shop.DrumGauge with { Resolution = l["DrumGaugeStep"], Uncertainty = l["DrumGaugeU"] };
         Shop.Lathe = Shop.Lathe with
         {
             Name = LatheName!.Trim(),

@@ -10,9 +10,7 @@ async function echo(input) {
   const turn = (waiting.get(input) ?? 0) + 1;
   waiting.set(input, turn);
   try {
-    const answer = await fetch('/api/v1/lengths/parse', {
-      method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ text, unit: unitOf(input) }),
-    });
+    const answer = await ask(input, text);
     const body = await answer.json();
     if (waiting.get(input) !== turn) return;
     box.classList.remove('is-wrong');
@@ -22,8 +20,18 @@ async function echo(input) {
   }
 }
 
-// A group of limits names its own unit, as marked; everything else is in the reader's.
+// A dial on a bar is read together with where the bar is set.
+function ask(input, text) {
+  const start = input.form?.querySelector('.bar input:checked')?.value;
+  if (input.dataset.gauge && start) return fetch(`/gauges/${input.dataset.gauge}/echo?${new URLSearchParams({ start, text })}`);
+  return fetch('/api/v1/lengths/parse', {
+    method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ text, unit: unitOf(input) }),
+  });
+}
+
+// A gauge and a group of limits have a unit of their own its own unit, as marked; everything else is in the reader's.
 function unitOf(input) {
+  if (input.dataset.unit) return input.dataset.unit;
   const own = input.form?.querySelector('[data-unit-of-lengths]:checked');
   return own?.value ?? document.querySelector('.unit-switch [aria-pressed=true]')?.value ?? 'mm';
 }
@@ -33,6 +41,10 @@ export function startEcho() {
     input.dataset.echoes = '';
     input.addEventListener('input', () => echo(input));
     if (input.value && !input.closest('.is-wrong')) echo(input);
+  });
+  document.querySelectorAll('.bar input:not([data-echoes])').forEach(start => {
+    start.dataset.echoes = '';
+    start.addEventListener('change', () => start.form.querySelectorAll('[data-length]').forEach(echo));
   });
   document.querySelectorAll('[data-unit-of-lengths]:not([data-echoes])').forEach(radio => {
     radio.dataset.echoes = '';

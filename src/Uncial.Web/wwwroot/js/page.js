@@ -1,7 +1,10 @@
 // What every page does: sends its forms without losing what was typed, leads the focus, and lets keys and keypad stand for the mouse.
 // No rule of the job lives here: what a typed length means is asked of the server.
 import { startEcho } from './echo.js';
+import { hold, startOutbox } from './outbox.js';
+import { startNews } from './news.js';
 import { startPass } from './pass.js';
+import { spelled } from './units.js';
 
 const typed = el => el.matches('input:not([type=checkbox],[type=radio],[type=hidden]),textarea,select');
 
@@ -14,11 +17,15 @@ function arrive() {
   restoreTyped();
   startEcho();
   startPass();
+  startOutbox({ refresh, show });
+  startNews({ isBusy, refresh });
 }
 
 /* ---------- forms ---------- */
 let busy = false;
 let sent = '';
+
+const isBusy = () => busy;
 
 async function send(form, button) {
   if (busy) return;
@@ -32,12 +39,44 @@ async function send(form, button) {
     if (answer.status >= 500) throw new Error('away');
     show(await answer.text(), answer.url);
   } catch {
-    // The server is away. Everything typed stands where it is, and the same key sends it again.
     form.classList.add('is-lost');
     document.body.classList.add('is-lost');
+    // The server is away. A reading waits in the outbox and the next place is asked; anything else stands where it is, and the same key sends it again.
+    if (form.matches('[data-waits]')) hold(form);
     form.querySelector('[data-lost]')?.scrollIntoView({ block: 'nearest' });
   } finally {
     busy = false;
+  }
+}
+
+// Fetches the page anew and keeps what is being typed on it.
+async function refresh() {
+  if (busy || document.querySelector(':popover-open')) { setTimeout(refresh, 500); return; }
+  const here = location.href;
+  // The gauge may stand at this place already: the page goes on asking for it, and what another hand read here is asked about.
+  const asks = document.querySelector('form[data-waits]:not([data-done])')?.elements;
+  const at = asks && new URLSearchParams(asks.depth.value ? { at: asks.at.value, depth: asks.depth.value } : { at: asks.at.value });
+  const seen = asks?.Seen.value;
+  try {
+    const answer = await fetch(asks ? `${location.pathname}?${at}` : location.pathname, { headers: { 'X-Requested-With': 'fetch' } });
+    if (!answer.ok || busy || location.href !== here) return;
+    const html = await answer.text();
+    const focus = document.activeElement?.name;
+    const typing = [...document.querySelectorAll('form[data-swap] input,form[data-swap] textarea')]
+      .filter(e => e.name && e.type !== 'hidden' && (e.type === 'checkbox' || e.type === 'radio' ? e.checked !== e.defaultChecked : e.value !== e.defaultValue))
+      .map(e => ({ name: e.name, type: e.type, value: e.value, checked: e.checked }));
+    show(html, answer.redirected ? answer.url : here);
+    const again = document.querySelector('form[data-waits]')?.elements;
+    if (again && seen !== undefined) again.Seen.value = seen;
+    for (const { name, type, value, checked } of typing) {
+      const found = [...document.querySelectorAll(`form[data-swap] [name="${CSS.escape(name)}"]`)].find(e => e.type === type && (type !== 'radio' || e.value === value));
+      if (!found) continue;
+      if (type === 'checkbox' || type === 'radio') found.checked = checked;
+      else { found.value = value; found.dispatchEvent(new Event('input', { bubbles: true })); }
+    }
+    if (focus) document.querySelector(`form[data-swap] [name="${CSS.escape(focus)}"]:not([type=hidden])`)?.focus({ preventScroll: true });
+  } catch {
+    // Away: what stands here is the newest there is.
   }
 }
 
@@ -50,6 +89,8 @@ function show(html, url) {
   document.title = page.title;
   document.documentElement.dataset.theme = page.documentElement.dataset.theme;
   document.body.classList.remove('is-lost');
+  document.body.dataset.made = page.body.dataset.made;
+  keepCopy(html, url);
   // The address of an action is no address of a page.
   const at = new URL(url);
   at.searchParams.delete('handler');
@@ -67,6 +108,31 @@ function show(html, url) {
 
 addEventListener('popstate', () => location.reload());
 
+/* ---------- a copy for a reload while the server is away ---------- */
+const copies = 'uncial-pages';
+
+async function keepCopy(html, url) {
+  if (!globalThis.caches || !/^\/(measure|confirm)\//.test(new URL(url).pathname)) return;
+  const cache = await caches.open(copies);
+  await cache.put(new URL(url).pathname, new Response(html, { headers: { 'Content-Type': 'text/html; charset=utf-8' } }));
+}
+
+navigator.serviceWorker?.register('/sw.js').catch(() => {});
+document.addEventListener('submit', event => { if (event.target.matches('.who-form')) globalThis.caches?.delete(copies); });
+
+// A page that was made long before it came is such a copy: it says so, and is fetched anew as soon as the server is back.
+const oldCopy = 15000;
+async function freshen() {
+  if (Date.now() - Number(document.body.dataset.made) < oldCopy) return;
+  document.body.classList.add('is-lost');
+  try {
+    if ((await fetch('/health')).ok) { await refresh(); return; }
+  } catch {
+    // still away
+  }
+  setTimeout(freshen, 2000);
+}
+
 document.addEventListener('submit', event => {
   const form = event.target;
   if (form.matches('[data-unit-form]')) keepTyped();
@@ -82,9 +148,7 @@ function keepTyped() {
   const unit = document.querySelector('.unit-switch [aria-pressed=true]')?.value;
   const values = {};
   document.querySelectorAll('form[data-swap]').forEach(form => [...form.elements].filter(e => e.name && typed(e) && e.type !== 'password').forEach(e => {
-    // A bare figure keeps the unit that it was typed in.
-    const bare = e.hasAttribute('data-length') && e.value.trim() && /^[\d.,\s+/-]+$/.test(e.value);
-    values[e.name] = bare ? e.value.split('+').map(t => t.trim() + unit).join(' + ') : e.value;
+    values[e.name] = spelled(e, unit);
   }));
   sessionStorage.setItem(keptKey(), JSON.stringify(values));
 }
@@ -116,6 +180,8 @@ document.addEventListener('click', event => {
 const main = () => document.querySelector('.slate .button.go:not([disabled])');
 
 document.addEventListener('keydown', event => {
+  const undo = document.querySelector('[data-undo]');
+  if (event.key === 'z' && (event.ctrlKey || event.metaKey) && undo && document.activeElement?.matches('[data-entry]') && !document.activeElement.value) { event.preventDefault(); undo.click(); return; }
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
   const over = document.querySelector(':popover-open');
   if (over) {
@@ -133,6 +199,8 @@ document.addEventListener('keydown', event => {
   }
   if (event.key === 'Enter' && !inField && !at?.closest('a,button,summary,[role=button],input')) { main()?.click(); event.preventDefault(); return; }
   if (inField) {
+    // Enter in a remark goes back to the figure it is about.
+    if (event.key === 'Enter' && at.name === 'Note') { event.preventDefault(); document.querySelector('[data-entry]')?.focus(); return; }
     if (event.key === 'Escape') { at.blur(); event.preventDefault(); }
     return;
   }
@@ -143,6 +211,8 @@ document.addEventListener('keydown', event => {
   if (entry && /^[\d.,/]$/.test(event.key)) entry.focus({ preventScroll: true }); // the digit itself then lands in the entry
 });
 
+document.addEventListener('toggle', event => { if (event.target.matches('.remark') && event.target.open) event.target.querySelector('input').focus(); }, true);
+
 /* ---------- the clock on the bench ---------- */
 setInterval(() => {
   const clock = document.querySelector('[data-clock]');
@@ -150,5 +220,6 @@ setInterval(() => {
 }, 5000);
 
 arrive();
+if (document.querySelector('main[data-surface] [data-waits]')) freshen();
 
 document.addEventListener('click', event => { if (event.target.closest('[data-print]')) window.print(); });

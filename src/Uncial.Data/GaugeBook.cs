@@ -1,0 +1,34 @@
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Lengths;
+
+namespace Uncial.Data;
+
+/// <summary>What a check of a gauge does to the shop's records.</summary>
+public static class GaugeBook
+{
+    /// <summary>
+    /// Keeps a check of a gauge on its standard. Where it fails, its readings since the last good check are flagged wherever they were used,
+    /// and pages that show them notice.
+    /// </summary>
+    /// <param name="db">The database; the gauge is tracked by it, with its latest checks.</param>
+    /// <param name="gauge">The gauge, which has a standard.</param>
+    /// <param name="typed">What it showed.</param>
+    /// <param name="hand">Who checked.</param>
+    /// <param name="cancel">Cancels the work.</param>
+    /// <returns>The check.</returns>
+    public static async Task<ZeroCheckEntry> CheckAsync(UncialDb db, Gauge gauge, TypedLength typed, Hand hand, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(gauge);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var good = await db.ZeroChecks.Where(c => c.GaugeId == gauge.Id && c.Passed).MaxAsync(c => (DateTimeOffset?)c.At, cancel);
+        var since = await db.Readings.AsTracking().Include(r => r.Flag)
+            .Where(r => r.GaugeId == gauge.Id && r.Flag == null && (good == null || (r.TypedAt ?? r.At) > good)).ToListAsync(cancel);
+        var check = Journey.CheckZero(gauge, typed, since, hand);
+        await db.SaveChangesAsync(cancel);
+        var surfaces = since.Where(r => r.Flag is not null).Select(r => r.SurfaceId).Distinct().ToList();
+        if (surfaces.Count > 0) await db.Surfaces.Where(s => surfaces.Contains(s.Id)).ExecuteUpdateAsync(set => set.SetProperty(s => s.Turn, s => s.Turn + 1), cancel);
+        await transaction.CommitAsync(cancel);
+        return check;
+    }
+}

@@ -1,0 +1,258 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Npgsql;
+using Uncial.Core.Gauges;
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+using Uncial.Data;
+using Uncial.Web.Wording;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>A page on which a size is read place by place, with the gauge that lies at hand: before the cut and after it.</summary>
+public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+{
+    private const int MostTries = 4;
+    private static readonly TimeSpan UndoFor = TimeSpan.FromMinutes(10);
+    private static readonly TimeSpan JustNow = TimeSpan.FromMinutes(2);
+    private static readonly TimeSpan LongestWait = TimeSpan.FromDays(3);
+
+    [BindProperty(SupportsGet = true, Name = "at")] public decimal? AtDegrees { get; set; }
+    [BindProperty(SupportsGet = true, Name = "depth")] public decimal? AtDepth { get; set; }
+    [BindProperty] public string? Entry { get; set; }
+    [BindProperty] public string? Insisted { get; set; }
+    [BindProperty] public string? Reason { get; set; }
+    [BindProperty] public string? Note { get; set; }
+
+    /// <summary>Number of the gauge that the page was made for.</summary>
+    [BindProperty] public int? With { get; set; }
+
+    /// <summary>Start of a bar, in millimetres.</summary>
+    [BindProperty] public decimal? Start { get; set; }
+
+    /// <summary>Newest reading at the place that the page knew of; 0 for none.</summary>
+    [BindProperty] public long Seen { get; set; }
+
+    /// <summary>Cuts that the surface had when the page was made.</summary>
+    [BindProperty] public int? Cuts { get; set; }
+
+    /// <summary>Name of the reading, given by the page, so that it goes in once.</summary>
+    [BindProperty] public Guid? Key { get; set; }
+
+    /// <summary>When it was typed, if it had to wait.</summary>
+    [BindProperty] public DateTimeOffset? TypedAt { get; set; }
+
+    /// <summary>What the gauge showed on its standard.</summary>
+    [BindProperty] public string? Shown { get; set; }
+
+    /// <summary>The place to be read now; null where all are read and none is picked.</summary>
+    public ReadingPlace? Place { get; private set; }
+
+    /// <summary>Readings that stand at this place.</summary>
+    public IReadOnlyList<ReadingEntry> Here { get; private set; } = [];
+
+    /// <summary>The question that the operator may answer by pressing again.</summary>
+    public string? Question { get; private set; }
+
+    /// <summary>The gauge at hand; null where the shop has none for such a part.</summary>
+    public Gauge? Gauge { get; private set; }
+
+    public IReadOnlyList<Gauge> Gauges => Record.Shop.GaugesFor(Record.Kind);
+
+    /// <summary>Numbers of the gauges that this page listens to: the one at hand, and those for run-out and depth.</summary>
+    public string LiveGauges => string.Join(' ', new[] { Gauge, Record.Shop.GaugeFor(ReadingKind.RunoutOuter), Record.Shop.GaugeFor(ReadingKind.Groove) }
+        .Where(g => g?.Address is not null).Select(g => g!.Id).Distinct());
+
+    /// <summary>Unit that a bare figure takes: that of the gauge, or the reader's where the gauge shows both.</summary>
+    public LengthUnit EntryUnit => Gauge?.Unit ?? Reader.Unit;
+
+    /// <summary>The start that the bar is to be set at; null without a bar, or where it does not fit the part.</summary>
+    public Length? BarStart => Gauge?.Bar is not { } bar || !Gauge.Kind.HasBar() ? null
+        : Start is { } picked ? bar.Starts.Cast<Length?>().FirstOrDefault(s => s!.Value.Millimetres == picked) ?? bar.StartFor(Limits) : bar.StartFor(Limits);
+
+    /// <summary>The zero of the gauge is to be looked at before the first reading.</summary>
+    public bool ZeroDue => Gauge is { } gauge && !gauge.Failed && gauge.ZeroIsDue(Record, Hand.At) && Request.Cookies[SkipCookie] != gauge.Id.ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>The reading that one key takes back: the newest of this hand, while it is fresh.</summary>
+    public ReadingEntry? Undoable => Record.Sizes is [.., var last] && last.ById == Reader.OperatorId && Hand.At - last.At < UndoFor ? last : null;
+
+    /// <summary>A reading came in while this page may have stood open.</summary>
+    public bool ReadJustNow(ReadingEntry reading) => Hand.At - reading.At < JustNow;
+
+    /// <summary>The part stands open for readings at this page.</summary>
+    public abstract bool IsOpen { get; }
+
+    /// <summary>Number of places that are read.</summary>
+    public int ReadCount => Record.Places.Count(p => Record.ReadingAt(p) is not null);
+
+    public string PlaceName => Place is { } place ? NameOf(place) : "";
+
+    public string DepthName => Place is { } place ? Readings.DepthOf(Record, place, Reader) : "";
+
+    /// <summary>The diameter is turned end for end against the axis that is asked for.</summary>
+    public bool IsTurned => !IsRotor && Place is { Degrees: >= 180 };
+
+    private const string SkipCookie = "unzeroed";
+
+    private string GaugeCookie => IsRotor ? "gauge-rotor" : "gauge-drum";
+
+    private bool IsOutbox => Request.Headers.ContainsKey("X-Outbox");
+
+    public string NameOf(ReadingPlace place) => Readings.NameOf(Record, place);
+
+    public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
+    {
+        for (var tries = 1; ; tries++)
+        {
+            if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+            if (Key is { } key && Record.Surface.Readings.Any(r => r.Key == key)) return Kept();
+            PickPlace();
+            if (Refusal() is { } refused) { Trouble = refused; return await AnswerAsync(cancel); }
+            if (Typed() is not { } typed || Place is not { } place || Asks(typed, place)) return await AnswerAsync(cancel);
+            var aside = new ReadingAside(Insisted is not null && Insisted == Entry, Note, IsOutbox ? Honest(TypedAt) : null, Key);
+            Journey.Read(Record, ReadingKind.Size, place, typed, EntryUnit, Gauge, Hand, aside);
+            try
+            {
+                await Db.SaveChangesAsync(cancel);
+                return Kept();
+            }
+            catch (DbUpdateConcurrencyException) when (tries < MostTries)
+            {
+                // Another hand added to the part in the same moment: read it again, that is no reason to ask.
+                Db.ChangeTracker.Clear();
+            }
+            catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } && Key is not null)
+            {
+                return Kept();
+            }
+            catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
+            {
+                Db.ChangeTracker.Clear();
+                if (await LoadAsync(cancel) is { } gone) return gone;
+                Trouble = Words.Say("db." + state);
+                return await AnswerAsync(cancel);
+            }
+        }
+    }
+
+    public async Task<IActionResult> OnPostWithdrawAsync(long reading, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        PickPlace();
+        var entry = Record.Surface.Readings.Find(r => r.Id == reading && r.Withdrawal is null);
+        if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it is taken back.");
+        if (entry is null || !ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
+        Journey.Withdraw(Record, entry, Reason!.Trim(), Hand);
+        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        return Redirect(Request.Path + (Place is { } place ? Readings.Query(place) : ""));
+    }
+
+    /// <summary>Takes the newest reading of this hand back, and asks for its place again.</summary>
+    public async Task<IActionResult> OnPostUndoAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Undoable is not { } last) { Trouble = "There is nothing of yours to take back."; return await ShowAsync(cancel); }
+        Journey.Withdraw(Record, last, "Taken back at once", Hand);
+        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        return Redirect(Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station)));
+    }
+
+    /// <summary>Another gauge is taken up; this screen remembers it.</summary>
+    public async Task<IActionResult> OnPostGaugeAsync(int gauge, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Gauges.Any(g => g.Id == gauge)) Remember(GaugeCookie, gauge, TimeSpan.FromDays(365));
+        return Redirect(Request.Path + (AtDegrees is null ? "" : Readings.Query(new(AtDegrees.Value, AtDepth is { } d ? Length.FromMillimetres(d) : null))));
+    }
+
+    /// <summary>The gauge was read on its standard: it corrects what follows, or fails and puts what it read lately in doubt.</summary>
+    public async Task<IActionResult> OnPostZeroAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        PickPlace();
+        if (Gauge is not { HasStandard: true } gauge) return await ShowAsync(cancel);
+        if (ReadLength(nameof(Shown), Shown, EntryUnit) is not { } typed) return await ShowAsync(cancel);
+        if (WrongStandard(gauge, typed.Value) is { } doubt && Insisted != Shown) { Question = doubt; return await ShowAsync(cancel); }
+        await GaugeBook.CheckAsync(Db, gauge, typed, Hand, cancel);
+        return Redirect(Request.Path);
+    }
+
+    /// <summary>The part is read without a look at the zero: nothing is corrected.</summary>
+    public async Task<IActionResult> OnPostSkipZeroAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Gauge is { } gauge) Remember(SkipCookie, gauge.Id, TimeSpan.FromMinutes(Math.Max(5, Record.Shop.Rules.ZeroCheckHoldsMinutes)));
+        return Redirect(Request.Path);
+    }
+
+    protected override void Loaded()
+    {
+        var picked = With ?? (int.TryParse(Request.Cookies[GaugeCookie], NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id : 0);
+        Gauge = Gauges.FirstOrDefault(g => g.Id == picked) ?? (Record.Sizes.Count > 0 ? Gauges.FirstOrDefault(g => g.Id == Record.Sizes[^1].GaugeId) : null) ?? Record.Shop.GaugeFor(Record.Kind);
+    }
+
+    protected void PickPlace()
+    {
+        Place = AtDegrees is { } degrees
+            ? new(ClockAngle.FromDegrees(degrees).Degrees, AtDepth is { } depth ? Length.FromMillimetres(depth) : Record.Places[0].Station)
+            : Record.NextPlace;
+        Here = Place is { } place ? Record.SizesAt(place) : [];
+    }
+
+    /// <summary>What the operator is told where the page cannot take a reading at all, or null.</summary>
+    private string? Refusal()
+    {
+        if (Record.Part.Outcome is not null) return Words.Say("db.UN002");
+        if (Cuts is { } cuts && cuts != Record.CutsDone) return "The part was cut since this was read. It is of before that cut and would count for now: read it again.";
+        if (Gauge is { Failed: true } gauge) return $"{gauge.Name} failed on its standard: nothing is read with it until it was set right.";
+        return null;
+    }
+
+    private TypedLength? Typed()
+    {
+        if (Gauge?.Bar is not { } bar || BarStart is not { } start || string.IsNullOrWhiteSpace(Entry)) return ReadLength(nameof(Entry), Entry, EntryUnit);
+        return ReadLength(nameof(Entry), bar.Write(start, Entry), bar.Unit);
+    }
+
+    /// <summary>Puts a question where the reading cannot well be, or where another hand read the same place meanwhile.</summary>
+    private bool Asks(TypedLength typed, ReadingPlace place)
+    {
+        if (Record.SizesAt(place) is [.., var newest] && newest.Id > Seen)
+        {
+            Question = $"{(newest.ById == Reader.OperatorId ? "You" : newest.By?.DisplayName ?? "Another hand")} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one place.";
+            Insisted = Entry;
+            return true;
+        }
+        // Insisting holds for the figure that was questioned, not for another typed over it.
+        if (Insisted is not null && Insisted == Entry) return false;
+        if (Plausibility.Question(typed.Value, Limits) is { } doubt) Question = Words.Of(doubt, typed.Value, Limits, Reader.Unit) + " Press Enter again to keep it as it is, or type it anew.";
+        else if (Gauge?.Bar is { } bar && BarStart is { } start && !bar.IsOnDial(start, typed.Value))
+            Question = $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press Enter again to keep it as it is, or type it anew.";
+        if (Question is not null) Insisted = Entry;
+        return Question is not null;
+    }
+
+    /// <summary>A time that can be: not in the future and not of last week. A screen’s clock may be wrong.</summary>
+    private DateTimeOffset? Honest(DateTimeOffset? typedAt) =>
+        typedAt is { } at && at <= Hand.At && at > Hand.At - LongestWait ? at.ToUniversalTime() : null;
+
+    private string? WrongStandard(Gauge gauge, Length shown)
+    {
+        var off = (shown - gauge.StandardSize!.Value).Abs();
+        return off.Millimetres <= 1 ? null
+            : $"That is {Reader.With(off)} off its standard of {Reader.With(gauge.StandardSize.Value)}. Is it the right standard, and the right unit? Press Enter again if the gauge shows it.";
+    }
+
+    private void Remember(string cookie, int id, TimeSpan howLong) =>
+        Response.Cookies.Append(cookie, id.ToString(CultureInfo.InvariantCulture), new() { MaxAge = howLong, IsEssential = true, SameSite = SameSiteMode.Lax, HttpOnly = true });
+
+    private IActionResult Kept() => IsOutbox ? new JsonResult(new { state = "kept" }) : Redirect(Request.Path);
+
+    private async Task<IActionResult> AnswerAsync(CancellationToken cancel)
+    {
+        if (IsOutbox) return new JsonResult(new { state = Question is null ? "wrong" : "asks", text = Trouble ?? Question ?? WrongWith(nameof(Entry)) });
+        return await ShowAsync(cancel);
+    }
+}

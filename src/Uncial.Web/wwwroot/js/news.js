@@ -1,0 +1,63 @@
+// What the server tells while the page stands open: facts that another hand added, and what the gauges send.
+// What the page itself does is handed in, so that it is loaded once.
+let page;
+let source;
+let at = '';
+const gauges = new Map();
+
+export function startNews(does) {
+  page = does;
+  const main = document.querySelector('main[data-surface]');
+  const wanted = main ? `/news?surface=${main.dataset.surface}` + (main.dataset.gauges ?? '').split(' ').filter(Boolean).map(g => `&gauge=${g}`).join('') : '';
+  if (wanted !== at) { at = wanted; open(); }
+  paint();
+}
+
+function open() {
+  source?.close();
+  source = null;
+  if (!at) return;
+  source = new EventSource(at);
+  source.addEventListener('part', event => changed(JSON.parse(event.data)));
+  source.addEventListener('gauge', event => { const now = JSON.parse(event.data); gauges.set(String(now.gauge), now); paint(); });
+  source.addEventListener('reading', event => land(JSON.parse(event.data)));
+  source.addEventListener('error', () => { gauges.clear(); paint(); });
+}
+
+// The screen that somebody stands at is the one that took the gauge up last.
+addEventListener('focus', () => { if (at) open(); });
+
+async function changed({ turn }) {
+  for (let i = 0; i < 40 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 50));
+  const main = document.querySelector('main[data-surface]');
+  if (main && Number(main.dataset.turn) < turn) page.refresh();
+}
+
+function paint() {
+  document.querySelectorAll('[data-live]').forEach(line => {
+    const now = gauges.get(line.dataset.live);
+    const word = line.querySelector('[data-live-word]');
+    if (!word || !line.dataset.live || !document.querySelector('main').dataset.gauges?.split(' ').includes(line.dataset.live)) return;
+    word.dataset.said ??= word.textContent;
+    line.dataset.state = now?.state ?? 'lost';
+    word.textContent = !now || now.state === 'lost' ? 'off, type it'
+      : now.state === 'stale' ? 'silent, type it'
+        : `${now.shows ?? ''}${now.stable ? '' : ', moves'}${now.battery != null && now.battery < 20 ? `, battery ${now.battery} %` : ''}`;
+  });
+}
+
+// A reading that was sent lands where the next entry goes.
+async function land({ gauge, text, stable }) {
+  for (let i = 0; i < 100 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 20));
+  const field = document.activeElement?.matches(`[data-live-field="${gauge}"]`) ? document.activeElement : null;
+  const form = document.querySelector(`form.reading[data-gauge="${gauge}"]`);
+  const entry = field ?? form?.querySelector('[data-entry]:not([disabled])');
+  if (!entry || document.querySelector(':popover-open')) return;
+  const says = entry.closest('.entry,.field').querySelector('.expands,.says');
+  if (!stable) { says.textContent = 'It moves: hold still and send again.'; return; }
+  entry.value = text;
+  entry.dispatchEvent(new Event('input', { bubbles: true }));
+  if (!field) { form.requestSubmit(); return; }
+  const fields = [...field.form.elements].filter(e => e.matches('[data-live-field]') && e.offsetParent);
+  fields[fields.indexOf(field) + 1]?.focus();
+}

@@ -1,0 +1,266 @@
+extern alias standins;
+
+using Microsoft.EntityFrameworkCore;
+using OpenQA.Selenium;
+using Uncial.Core.Gauges;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Data;
+using standins::Uncial.StandIns;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>The reading desk with its gauges: played ones that send, bars, zero checks, and a server that goes away.</summary>
+public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static string Value(Screen screen, string name) => screen.Driver.FindElement(By.Name(name)).GetAttribute("value") ?? "";
+
+    /// <summary>A rotor and a drum of a job of its own, not read yet.</summary>
+    private async Task<(string Rotor, string Drum)> PartsAsync()
+    {
+        await using var db = shop.Db();
+        var by = (await db.Users.FirstAsync(Cancel)).Id;
+        var hand = new Hand(by, DateTimeOffset.UtcNow);
+        var job = new Job { Number = 7000 + Random.Shared.Next(1_000_000), Vehicle = "Test", ReceivedAt = hand.At, ReceivedById = by };
+        foreach (var (kind, limits) in new[] { (PartKind.Rotor, new[] { "26", "23.4", "23" }), (PartKind.Drum, ["9.000in", "9.040in", "9.060in"]) })
+        {
+            var surface = new WorkSurface { Kind = kind, Places = kind == PartKind.Rotor ? 8 : 4 };
+            foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(limits))
+                Journey.Limit(surface, limit, LengthParser.Parse(text, LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.LimitBook, hand);
+            job.Parts.Add(new() { Tag = Guid.NewGuid().ToString("N")[..8], Corner = Corner.Other, Mark = kind.ToString(), Surfaces = { surface } });
+        }
+        db.Jobs.Add(job);
+        await db.SaveChangesAsync(Cancel);
+        return (job.Parts[0].Tag, job.Parts[1].Tag);
+    }
+
+    private async Task<List<ReadingEntry>> ReadingsAsync(string tag)
+    {
+        await using var db = shop.Db();
+        return await (from r in db.Readings.Include(r => r.Flag).Include(r => r.Withdrawal) join s in db.Surfaces on r.SurfaceId equals s.Id join p in db.Parts on s.PartId equals p.Id where p.Tag == tag orderby r.Id select r).ToListAsync(Cancel);
+    }
+
+    private async Task ListenAsync(string gauge, int port)
+    {
+        await using var db = shop.Db();
+        await db.Gauges.Where(g => g.Name == gauge).ExecuteUpdateAsync(set => set.SetProperty(g => g.Address, $"127.0.0.1:{port}"), Cancel);
+    }
+
+    [Fact]
+    public async Task A_played_gauge_sends_eight_readings_and_losing_it_never_stops_the_typing()
+    {
+        var (rotor, _) = await PartsAsync();
+        await using var micrometer = new StandInGauge("Micrometer 1", 0, 24.31m, 0.001m);
+        micrometer.Open();
+        await ListenAsync("Micrometer 1", micrometer.Port);
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/" + rotor);
+        string Live() => screen.Driver.FindElement(By.CssSelector("[data-live-word]")).Text;
+        screen.Until(() => Live() == "24.310mm", "the gauge connected");
+        screen.IsAccessible();
+        await micrometer.TurnAsync(stable: false);
+        await micrometer.SendAsync();
+        screen.UntilText("It moves: hold still");
+        await micrometer.TurnAsync(stable: true);
+        foreach (var (size, next) in new[] { (24.311m, "1½"), (24.312m, "3"), (24.313m, "4½"), (24.314m, "6"), (24.315m, "7½") })
+        {
+            await micrometer.TurnAsync(to: size);
+            await micrometer.SendAsync();
+            screen.UntilHeading($"Read at {next} ");
+        }
+        micrometer.Answer.ShouldBe("taken");
+        micrometer.IsSilent = true;
+        screen.Until(() => Live().StartsWith("silent", StringComparison.Ordinal), "the gauge silent");
+        screen.Enter("24.30");
+        screen.UntilHeading("Read at 9 ");
+        micrometer.Close();
+        screen.Until(() => Live().StartsWith("off", StringComparison.Ordinal), "the gauge lost");
+        screen.Enter("24.29");
+        screen.UntilHeading("Read at 10½ ");
+        micrometer.IsSilent = false;
+        micrometer.Open();
+        screen.Until(() => Live() == "24.315mm", "the gauge back");
+        await micrometer.TurnAsync(unit: LengthUnit.Inch);
+        await micrometer.SendAsync();
+        screen.UntilHeading("All 8 places read");
+        (await ReadingsAsync(rotor)).Select(r => r.Typed).ShouldBe(["24.311mm", "24.312mm", "24.313mm", "24.314mm", "24.315mm", "24.30", "24.29", "0.9573in"]);
+        await micrometer.SendAsync();
+        screen.Until(() => micrometer.Answer == "taken", "nothing asked, nothing kept");
+        (await ReadingsAsync(rotor)).Count.ShouldBe(8);
+    }
+
+    [Fact]
+    public async Task Bars_ask_for_the_dial_and_opposite_ends_are_a_repeat()
+    {
+        var (_, drum) = await PartsAsync();
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/" + drum);
+        Pick(screen, "Old bar, eighths");
+        screen.UntilText("Highest below the limit");
+        screen.IsAccessible();
+        screen.Press("7");
+        screen.UntilText("9 + 7t = 9 + 0.007 = 9.007 in");
+        screen.Press(Keys.Enter);
+        screen.UntilHeading("Read at axis 1½");
+        screen.Press(Keys.Shift + Keys.Tab, Keys.ArrowLeft);
+        screen.Driver.FindElement(By.CssSelector("[data-entry]")).SendKeys("132");
+        screen.UntilText("8 7/8 + 132t");
+        screen.Driver.FindElement(By.CssSelector("[data-entry]")).SendKeys(Keys.Enter);
+        screen.UntilHeading("Read at axis 3");
+        screen.Press("251", Keys.Enter); // past the dial, and past what such a drum can be
+        screen.UntilText("Is that so?");
+        screen.Press(Keys.Control + "a" + Keys.Control, "8", Keys.Enter);
+        screen.UntilHeading("Read at axis 4½");
+        Pick(screen, "Bar with stations");
+        screen.UntilHeading("Read at axis 4½");
+        screen.Enter(".009");
+        screen.UntilHeading("All 4 diameters read");
+        screen.Go($"/measure/{drum}?at=180");
+        screen.UntilHeading("turned end for end");
+        screen.Enter("8");
+        screen.UntilHeading("All 4 diameters read");
+        var readings = await ReadingsAsync(drum);
+        readings.Select(r => r.Typed).ShouldBe(["9 + 7t", "8 7/8 + 132t", "9 + 8t", "9.00 + .009", "9.00 + 8t"]);
+        await using var db = shop.Db();
+        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == drum)).SingleAsync(Cancel);
+        var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
+        record.DrumFigures.Axes.ShouldBe(4);
+        record.SizesAt(record.Places[0]).Count.ShouldBe(2);
+    }
+
+    [Fact]
+    public async Task A_zero_check_corrects_what_follows_and_a_failed_one_puts_in_doubt_what_was_read_since_the_last_good_one()
+    {
+        var (first, _) = await PartsAsync();
+        var (second, _) = await PartsAsync();
+        await using (var db = shop.Db())
+        {
+            var at = DateTimeOffset.UtcNow;
+            db.Gauges.Add(new() { Name = "Micrometer 9", Kind = GaugeKind.Micrometer, Resolution = Mm(0.001m), CertificateUncertainty = Mm(0.003m), StandardSize = Mm(25), StandardUncertainty = Mm(0.001m), ZeroTolerance = Mm(0.004m) });
+            await db.SaveChangesAsync(Cancel);
+        }
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/" + first);
+        Pick(screen, "Micrometer 9");
+        screen.UntilHeading("Is it at zero?");
+        screen.IsAccessible();
+        screen.Enter("1"); // an inch standard, or the wrong one
+        screen.UntilText("Is it the right standard");
+        screen.Press(Keys.Control + "a" + Keys.Control, "25.003", Keys.Enter);
+        screen.UntilHeading("Read at 12 ");
+        screen.Enter("24.313");
+        screen.UntilHeading("Read at 1½");
+        (await ReadingsAsync(first)).Single().ShouldSatisfyAllConditions(r => r.Value.ShouldBe(Mm(24.310m)), r => r.Correction.ShouldBe(Mm(-0.003m)), r => r.Uncertainty.Millimetres.ShouldBeInRange(0.008m, 0.010m));
+        foreach (var size in new[] { "24.32", "24.33", "24.34", "24.35", "24.36", "24.37", "24.38" }) { var before = screen.Heading; screen.Enter(size); screen.Until(() => screen.Heading != before, size); }
+        screen.UntilHeading("All 8 places read");
+        screen.Press(Keys.Enter);
+        screen.UntilHeading("Pick a way to work");
+        screen.Press(Keys.Enter);
+        screen.Until(() => screen.Path_.StartsWith("/cut", StringComparison.Ordinal), "the cut");
+
+        // At the next part it does not show its standard any more: the plan of the first rests on nothing now.
+        await using (var db = shop.Db())
+        {
+            var gauge = await db.Gauges.Include(g => g.ZeroChecks).SingleAsync(g => g.Name == "Micrometer 9", Cancel);
+            var tom = (await db.Users.SingleAsync(u => u.UserName == "tom", Cancel)).Id;
+            await GaugeBook.CheckAsync(db, gauge, LengthParser.Parse("25.012", LengthUnit.Millimetre).Typed!, new(tom, DateTimeOffset.UtcNow), Cancel);
+        }
+        (await ReadingsAsync(first)).ShouldAllBe(r => r.Flag != null);
+        screen.Go("/measure/" + second);
+        screen.UntilHeading("Micrometer 9 failed");
+        screen.IsAccessible();
+        screen.Go("/cut/" + first);
+        screen.Until(() => screen.Path_.StartsWith("/measure", StringComparison.Ordinal), "measured again before it is cut");
+        screen.UntilText("in doubt");
+        screen.Enter("25.001");
+        screen.UntilHeading("Read at 12 ");
+        screen.Enter("24.31");
+        screen.UntilHeading("Read at 1½");
+        (await ReadingsAsync(first))[^1].ShouldSatisfyAllConditions(r => r.Flag.ShouldBeNull(), r => r.Value.ShouldBe(Mm(24.309m)));
+    }
+
+    [Fact]
+    public async Task Readings_typed_while_the_server_is_away_wait_over_a_reload_and_go_in_once_each()
+    {
+        var (rotor, _) = await PartsAsync();
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Ines Varga", "2417");
+        screen.Go("/measure/" + rotor);
+        screen.UntilHeading("Read at 12 ");
+        screen.Until(() => screen.Driver.ExecuteScript("return !!navigator.serviceWorker.controller") is true, "the page kept for a reload");
+        screen.Go("/measure/" + rotor);
+        screen.Enter("24.31");
+        screen.UntilHeading("Read at 1½");
+        screen.Offline(true);
+        foreach (var (size, next) in new[] { ("24.32", "3"), ("24.33", "4½"), ("nonsense", "6") })
+        {
+            screen.Enter(size);
+            screen.UntilHeading($"Read at {next} ");
+        }
+        screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Text.Contains("3 readings wait", StringComparison.Ordinal), "what waits");
+        screen.IsAccessible();
+        screen.Driver.Navigate().Refresh();
+        screen.UntilHeading("Read at 6 ");
+        screen.UntilText("24.33 waits");
+        screen.Enter("24.35");
+        screen.UntilHeading("Read at 7½");
+        (await ReadingsAsync(rotor)).Count.ShouldBe(1);
+        screen.Offline(false);
+        screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Text.Contains("A number is expected", StringComparison.Ordinal), "what is asked of the one that is no size");
+        var readings = await ReadingsAsync(rotor);
+        readings.Select(r => r.Typed).ShouldBe(["24.31", "24.32mm", "24.33mm", "24.35mm"]);
+        readings.Skip(1).ShouldAllBe(r => r.TypedAt != null && r.TypedAt < r.At);
+        readings.Select(r => r.Degrees).ShouldBe([0, 45, 90, 180]);
+        screen.Driver.FindElement(By.XPath("//button[text()='Look at it']")).SendKeys(Keys.Enter);
+        screen.UntilHeading("Read at 4½");
+        Value(screen, "Entry").ShouldBe("nonsense");
+        screen.Press(Keys.Control + "a" + Keys.Control, "24.34", Keys.Enter);
+        screen.UntilHeading("Read at 7½");
+        // Sent twice with one name, as when the answer was lost: it stands once.
+        var sent = screen.Driver.ExecuteAsyncScript("""
+            const done = arguments[0];
+            const send = () => fetch('?handler=Keep', { method: 'POST', headers: { 'X-Outbox': '1' }, body: new FormData(document.querySelector('form[data-waits]')) }).then(r => r.status);
+            document.querySelector('[data-entry]').value = '24.36';
+            Promise.all([send(), send()]).then(async () => done(await send()));
+            """);
+        sent.ShouldBe(200L);
+        (await ReadingsAsync(rotor)).Count(r => r.Typed == "24.36").ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task One_key_takes_the_last_reading_back_and_asks_its_place_again()
+    {
+        var (rotor, _) = await PartsAsync();
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/" + rotor);
+        screen.UntilHeading("Read at 12 ");
+        screen.Press(Keys.Escape, "n", "pit beside it", Keys.Enter, "24.31", Keys.Enter);
+        screen.UntilHeading("Read at 1½");
+        screen.Press(Keys.Control + "z" + Keys.Control);
+        screen.UntilHeading("Read at 12 ");
+        screen.Enter("24.32");
+        screen.UntilHeading("Read at 1½");
+        var readings = await ReadingsAsync(rotor);
+        readings[0].ShouldSatisfyAllConditions(r => r.Note.ShouldBe("pit beside it"), r => r.Withdrawal!.Reason.ShouldBe("Taken back at once"));
+        readings[1].Withdrawal.ShouldBeNull();
+    }
+
+    private static Length Mm(decimal mm) => Length.FromMillimetres(mm);
+
+    private static void Pick(Screen screen, string gauge)
+    {
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
+        screen.Press(Keys.Escape);
+        screen.Driver.FindElement(By.TagName("body")).SendKeys("g");
+        screen.Until(() => screen.Driver.FindElement(By.Id("gauges")).Displayed, "the gauges");
+        screen.TabTo(gauge);
+        screen.Press(Keys.Enter);
+        screen.Until(() => screen.Driver.FindElement(By.CssSelector(".gauge-pick b")).Text == gauge, gauge + " at hand");
+    }
+}
