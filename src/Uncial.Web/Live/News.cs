@@ -48,6 +48,12 @@ public sealed class News
         }
     }
 
+    /// <summary>What was heard of a gauge last, or null.</summary>
+    public GaugeNow? Now(int gauge)
+    {
+        lock (gate) return gauges.GetValueOrDefault(gauge);
+    }
+
     /// <summary>A reading was sent: it goes to the page that took the gauge up last.</summary>
     /// <returns>Whether a page took it.</returns>
     public bool Sends(int gauge, string typed, bool isStable)
