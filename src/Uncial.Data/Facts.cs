@@ -77,10 +77,17 @@ public class WorkSurface
     /// <summary>Depths at which a drum is read, from the open edge, in millimetres; empty for a rotor.</summary>
     public decimal[] DepthsMm { get; set; } = [];
 
+    /// <summary>Greatest run-out that the limit book allows, or null.</summary>
+    public Length? MaxRunout { get; set; }
+
+    /// <summary>Greatest thickness variation or out-of-round that the limit book allows, or null.</summary>
+    public Length? MaxVariation { get; set; }
+
     /// <summary>Goes up with every fact that is added; a page that was made before another's fact is noticed by it.</summary>
     [ConcurrencyCheck] public int Turn { get; set; }
 
     public List<LimitEntry> LimitEntries { get; } = [];
+    public List<LimitSettlement> Settlements { get; } = [];
     public List<ReadingEntry> Readings { get; } = [];
     public List<PlanEntry> Plans { get; } = [];
     public List<PassEntry> Passes { get; } = [];
@@ -96,13 +103,10 @@ public abstract class Fact
     public Operator? By { get; set; }
 }
 
-/// <summary>Which limit a figure is.</summary>
-public enum LimitKind { Nominal, MachineTo, Discard }
-
 /// <summary>Where a limit was read.</summary>
 public enum LimitSource { CastMarking, LimitBook, MakersSheet }
 
-/// <summary>A limit as it was read somewhere. The newest of a kind holds.</summary>
+/// <summary>A limit as it was read somewhere. The newest of each source counts; of several sources the stricter holds.</summary>
 public class LimitEntry : Fact
 {
     public int SurfaceId { get; set; }

@@ -51,6 +51,25 @@ public static class Journey
         surface.LimitEntries.Add(new() { Kind = kind, Value = typed.Value, Typed = typed.Text, Unit = unit, Source = source, At = hand.At, ById = hand.OperatorId });
     }
 
+    /// <summary>A lead hand says which source of a limit holds.</summary>
+    public static void Settle(WorkSurface surface, LimitEntry entry, string reason, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(surface);
+        ArgumentNullException.ThrowIfNull(entry);
+        surface.Turn++;
+        surface.Settlements.Add(new() { Kind = entry.Kind, EntryId = entry.Id, Reason = reason, At = hand.At, ById = hand.OperatorId });
+    }
+
+    /// <summary>What the limit book says of a surface goes in as statements of the book.</summary>
+    public static void TakeFromBook(WorkSurface surface, BookEntry entry, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(surface);
+        ArgumentNullException.ThrowIfNull(entry);
+        foreach (var (kind, value) in new[] { (LimitKind.Nominal, entry.Nominal), (LimitKind.MachineTo, entry.MachineTo), (LimitKind.Discard, entry.Discard) })
+            if (value is { } length) Limit(surface, kind, new(LengthText.Limit(length, entry.Unit, surface.Kind == PartKind.Rotor), entry.Unit, length, ""), entry.Unit, LimitSource.LimitBook, hand);
+        (surface.MaxRunout, surface.MaxVariation) = (entry.MaxRunout, surface.Kind == PartKind.Rotor ? entry.MaxVariation : entry.MaxOutOfRound);
+    }
+
     /// <summary>Keeps a reading: corrected by the gauge's zero check, with the doubt that gauge and repeats give it, flagged where the gauge has failed since.</summary>
     public static ReadingEntry Read(SurfaceRecord record, ReadingKind kind, ReadingPlace? place, TypedLength typed, LengthUnit unit, Gauge? gauge, Hand hand, ReadingAside? aside = null)
     {

@@ -45,7 +45,7 @@ public sealed class SurfaceRecord
         Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone)];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
         Places = PlacesOf(surface);
-        Limits = Limits.Create(surface.Kind, Newest(LimitKind.Nominal)?.Value, Newest(LimitKind.MachineTo)?.Value, Newest(LimitKind.Discard)?.Value, shop.Rules).Limits;
+        Limits = Limits.Create(surface.Kind, Held(LimitKind.Nominal)?.Value, Held(LimitKind.MachineTo)?.Value, Held(LimitKind.Discard)?.Value, shop.Rules).Limits;
     }
 
     public WorkSurface Surface { get; }
@@ -84,7 +84,27 @@ public sealed class SurfaceRecord
     /// <summary>Standing sizes at a place since the last cut; opposite ends of one diameter are one place.</summary>
     public IReadOnlyList<ReadingEntry> SizesAt(ReadingPlace place) => [.. Sizes.Where(r => IsAt(r, place))];
 
-    public LimitEntry? Newest(LimitKind kind) => Surface.LimitEntries.Where(l => l.Kind == kind).MaxBy(l => l.Id);
+    /// <summary>The newest statement of a limit from each of its sources.</summary>
+    public IReadOnlyList<LimitEntry> Stated(LimitKind kind) =>
+        [.. Surface.LimitEntries.Where(l => l.Kind == kind).GroupBy(l => l.Source).Select(g => g.MaxBy(l => l.Id)!).OrderBy(l => l.Source)];
+
+    /// <summary>The word of a lead hand that settles which source of a limit holds; null where there is none, or a source was read anew since.</summary>
+    public LimitSettlement? Settlement(LimitKind kind) =>
+        Surface.Settlements.Where(s => s.Kind == kind).MaxBy(s => s.Id) is { } settled && Surface.LimitEntries.All(l => l.Kind != kind || l.At <= settled.At) ? settled : null;
+
+    /// <summary>The statement that holds: what a lead hand settled, otherwise the strictest; of a new size the newest. Null where nothing is stated.</summary>
+    public LimitEntry? Held(LimitKind kind)
+    {
+        var stated = Stated(kind);
+        if (stated.Count == 0) return null;
+        if (Settlement(kind) is { } settled && Surface.LimitEntries.Find(l => l.Id == settled.EntryId) is { } chosen) return chosen;
+        if (kind == LimitKind.Nominal) return stated.MaxBy(l => l.Id);
+        var strictest = HeldLimit.Strictest(Kind, stated.Select(l => l.Value));
+        return stated.First(l => l.Value == strictest);
+    }
+
+    /// <summary>The sources of a limit do not say the same, and nobody has settled it.</summary>
+    public bool IsDisputed(LimitKind kind) => HeldLimit.Differ(Stated(kind).Select(l => l.Value)) && Settlement(kind) is null;
 
     /// <summary>The newest standing figure of a whole face or bore, or null.</summary>
     public ReadingEntry? Figure(ReadingKind kind) => standing[kind].LastOrDefault();
@@ -261,6 +281,7 @@ public sealed class SurfaceRecord
     public static IQueryable<Part> WithFacts(IQueryable<Part> parts) => parts
         .Include(p => p.Job).Include(p => p.Outcome)
         .Include(p => p.Surfaces.OrderBy(s => s.Id)).ThenInclude(s => s.LimitEntries)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Settlements)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Flag)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Gauge)
@@ -273,6 +294,7 @@ public sealed class SurfaceRecord
     public static IQueryable<Part> WithFactsAndNames(IQueryable<Part> parts) => WithFacts(parts)
         .Include(p => p.Outcome!.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Settlements).ThenInclude(l => l.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Plans).ThenInclude(p => p.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Passes).ThenInclude(p => p.By)

@@ -16,6 +16,8 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
     public DbSet<Part> Parts => Set<Part>();
     public DbSet<WorkSurface> Surfaces => Set<WorkSurface>();
     public DbSet<LimitEntry> LimitEntries => Set<LimitEntry>();
+    public DbSet<LimitSettlement> LimitSettlements => Set<LimitSettlement>();
+    public DbSet<BookEntry> Book => Set<BookEntry>();
     public DbSet<ReadingEntry> Readings => Set<ReadingEntry>();
     public DbSet<Gauge> Gauges => Set<Gauge>();
     public DbSet<ZeroCheckEntry> ZeroChecks => Set<ZeroCheckEntry>();
@@ -71,10 +73,18 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         builder.Entity<WorkSurface>(surface =>
         {
             surface.HasMany(s => s.LimitEntries).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Settlements).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Readings).WithOne().HasForeignKey(r => r.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Plans).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Passes).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Confirmations).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<LimitSettlement>().HasOne<LimitEntry>().WithMany().HasForeignKey(s => s.EntryId).OnDelete(DeleteBehavior.Restrict);
+        builder.Entity<BookEntry>(book =>
+        {
+            book.HasOne(b => b.By).WithMany().OnDelete(DeleteBehavior.Restrict);
+            book.Ignore(b => b.Place);
+            book.HasIndex(b => new { b.Vehicle, b.Axle, b.Kind, b.InHat }).IsUnique().HasFilter("ended_at is null");
         });
         builder.Entity<ReadingEntry>(reading =>
         {

@@ -89,6 +89,8 @@ app.UseAuthorization();
 app.MapRazorPages();
 app.MapCalculations();
 app.MapGaugeEcho();
+app.MapMarkingEcho();
+app.MapBookFile();
 app.MapNews();
 app.MapOpenApi().AllowAnonymous();
 app.MapHealthChecks("/health").AllowAnonymous();

@@ -37,7 +37,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         Value(screen, "Odometer").ShouldBe("lots");
         screen.UntilText("Whole kilometres");
         screen.Fill("Odometer", "1200");
-        screen.Fill("Vehicle", "Pilchard city car with a very long name for a very small car indeed");
+        screen.Fill("Vehicle", "Puffin city car with a very long name for a very small car indeed");
         screen.Press(Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter);
         screen.UntilHeading("Add a part");
         screen.Fill("New", "22.0");

@@ -43,6 +43,7 @@ public static class DemoShop
         await db.SaveChangesAsync();
         shop.Gauges.AddRange(DemoGauges.All(now));
         await db.SaveChangesAsync();
+        db.Book.AddRange(DemoBook.All(now.AddDays(-60), ids[0]));
         await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
         // The gauges that have a standard were good on it a moment ago.
         foreach (var gauge in shop.Gauges.Where(g => g.HasStandard))

@@ -8,6 +8,19 @@ internal static class FactRules
 
     /// <summary>What may leave and how, as it holds now. A migration that changes what it looks at runs it again.</summary>
     public const string Guard = """
+        -- The limit that holds: what a lead hand settled, unless a source was read anew since; otherwise the strictest of the newest of each source.
+        create or replace function held_limit(the_surface int, the_kind text) returns numeric language plpgsql stable as $$
+        begin
+            return coalesce(
+                (select e.value_mm from limit_settlements t join limit_entries e on e.id = t.entry_id
+                    where t.surface_id = the_surface and t.kind = the_kind
+                        and not exists (select 1 from limit_entries n where n.surface_id = the_surface and n.kind = the_kind and n.at > t.at)
+                    order by t.id desc limit 1),
+                (select case when max(s.kind) = 'Rotor' then max(newest.value_mm) else min(newest.value_mm) end
+                    from surfaces s, lateral (select distinct on (source) value_mm from limit_entries where surface_id = s.id and kind = the_kind order by source, id desc) newest
+                    where s.id = the_surface));
+        end $$;
+
         create or replace function guard_outcome() returns trigger language plpgsql as $$
         declare
             s record; c record; worst numeric; discard numeric; made int; lead_only boolean := false;
@@ -21,8 +34,7 @@ internal static class FactRules
             end if;
             for s in select * from surfaces where part_id = new.part_id loop
                 select count(*) into made from passes where surface_id = s.id;
-                select value_mm into discard from limit_entries where surface_id = s.id and kind in ('Discard', 'MachineTo')
-                    order by (kind = 'Discard') desc, id desc limit 1;
+                discard := coalesce(held_limit(s.id, 'Discard'), held_limit(s.id, 'MachineTo'));
                 select case when s.kind = 'Rotor' then min(r.value_mm) else max(r.value_mm) end into worst
                     from readings r left join withdrawals w on w.reading_id = r.id left join reading_flags f on f.reading_id = r.id
                     where r.surface_id = s.id and r.kind = 'Size' and r.cuts = made and w.id is null and f.id is null;

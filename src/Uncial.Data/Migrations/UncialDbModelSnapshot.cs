@@ -209,6 +209,108 @@ namespace Uncial.Data.Migrations
                     b.ToTable("operator_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.BookEntry", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<decimal?>("Across")
+                        .HasColumnType("numeric")
+                        .HasColumnName("across_mm");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Axle")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("axle");
+
+                    b.Property<decimal?>("Band")
+                        .HasColumnType("numeric")
+                        .HasColumnName("band_mm");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<decimal?>("Discard")
+                        .HasColumnType("numeric")
+                        .HasColumnName("discard_mm");
+
+                    b.Property<DateTimeOffset?>("EndedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ended_at");
+
+                    b.Property<bool>("InHat")
+                        .HasColumnType("boolean")
+                        .HasColumnName("in_hat");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<decimal?>("MachineTo")
+                        .HasColumnType("numeric")
+                        .HasColumnName("machine_to_mm");
+
+                    b.Property<decimal?>("MaxOutOfRound")
+                        .HasColumnType("numeric")
+                        .HasColumnName("max_out_of_round_mm");
+
+                    b.Property<decimal?>("MaxRunout")
+                        .HasColumnType("numeric")
+                        .HasColumnName("max_runout_mm");
+
+                    b.Property<decimal?>("MaxVariation")
+                        .HasColumnType("numeric")
+                        .HasColumnName("max_variation_mm");
+
+                    b.Property<decimal?>("Nominal")
+                        .HasColumnType("numeric")
+                        .HasColumnName("nominal_mm");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("source");
+
+                    b.Property<DateOnly?>("SourceDate")
+                        .HasColumnType("date")
+                        .HasColumnName("source_date");
+
+                    b.Property<string>("Unit")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("unit");
+
+                    b.Property<string>("Vehicle")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("vehicle");
+
+                    b.HasKey("Id")
+                        .HasName("pk_book");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_book_by_id");
+
+                    b.HasIndex("Vehicle", "Axle", "Kind", "InHat")
+                        .IsUnique()
+                        .HasDatabaseName("ix_book_vehicle_axle_kind_in_hat")
+                        .HasFilter("ended_at is null");
+
+                    b.ToTable("book", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Confirmation", b =>
                 {
                     b.Property<long>("Id")
@@ -484,6 +586,57 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_limit_entries_surface_id");
 
                     b.ToTable("limit_entries", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.LimitSettlement", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<long>("EntryId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("entry_id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("reason");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_limit_settlements");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_limit_settlements_by_id");
+
+                    b.HasIndex("EntryId")
+                        .HasDatabaseName("ix_limit_settlements_entry_id");
+
+                    b.HasIndex("SurfaceId")
+                        .HasDatabaseName("ix_limit_settlements_surface_id");
+
+                    b.ToTable("limit_settlements", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Operator", b =>
@@ -1073,6 +1226,14 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
+                    b.Property<decimal?>("MaxRunout")
+                        .HasColumnType("numeric")
+                        .HasColumnName("max_runout_mm");
+
+                    b.Property<decimal?>("MaxVariation")
+                        .HasColumnType("numeric")
+                        .HasColumnName("max_variation_mm");
+
                     b.Property<int>("PartId")
                         .HasColumnType("integer")
                         .HasColumnName("part_id");
@@ -1207,6 +1368,18 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_operator_tokens_operators_user_id");
                 });
 
+            modelBuilder.Entity("Uncial.Data.BookEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_book_users_by_id");
+
+                    b.Navigation("By");
+                });
+
             modelBuilder.Entity("Uncial.Data.Confirmation", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -1263,6 +1436,32 @@ namespace Uncial.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_limit_entries_surfaces_surface_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.LimitSettlement", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_limit_settlements_users_by_id");
+
+                    b.HasOne("Uncial.Data.LimitEntry", null)
+                        .WithMany()
+                        .HasForeignKey("EntryId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_limit_settlements_limit_entries_entry_id");
+
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany("Settlements")
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_limit_settlements_surfaces_surface_id");
 
                     b.Navigation("By");
                 });
@@ -1496,6 +1695,8 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Plans");
 
                     b.Navigation("Readings");
+
+                    b.Navigation("Settlements");
                 });
 #pragma warning restore 612, 618
         }

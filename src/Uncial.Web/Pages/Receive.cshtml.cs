@@ -40,6 +40,13 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     [BindProperty] public int Places { get; set; } = 8;
     [BindProperty] public int Axes { get; set; } = 4;
     [BindProperty] public string? Depths { get; set; }
+    [BindProperty] public string? Marking { get; set; }
+
+    /// <summary>Entry of the limit book that is taken; 0 for none.</summary>
+    [BindProperty] public int Book { get; set; }
+
+    [BindProperty] public int Entry { get; set; }
+    [BindProperty] public string? Reason { get; set; }
     [BindProperty] public string? UnitMarked { get; set; }
     [BindProperty] public LimitSource Source { get; set; }
     [BindProperty] public bool Insist { get; set; }
@@ -51,6 +58,9 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     public (Part Part, IReadOnlyList<SurfaceRecord> Surfaces)? Chosen => Parts.Cast<(Part Part, IReadOnlyList<SurfaceRecord> Surfaces)?>().FirstOrDefault(p => p!.Value.Part.Tag == Tag);
     public string? Trouble { get; private set; }
     public bool AsksToInsist { get; private set; }
+
+    /// <summary>What the limit book has for the vehicle of the job.</summary>
+    public IReadOnlyList<BookEntry> FromBook { get; private set; } = [];
 
     public LengthUnit Unit => (UnitMarked ?? reader.UnitName) == "in" ? LengthUnit.Inch : LengthUnit.Millimetre;
 
@@ -108,8 +118,10 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
 
         var hand = new Hand(reader.OperatorId, time.GetUtcNow());
         var kind = Kind == "drum" ? PartKind.Drum : PartKind.Rotor;
-        List<WorkSurface> surfaces = [SurfaceOf(nameof(Main), Main, kind, shop, hand)];
-        if (Kind == "hat") surfaces.Add(SurfaceOf(nameof(Hat), Hat, PartKind.Drum, shop, hand));
+        var entry = FromBook.FirstOrDefault(e => e.Id == Book);
+        if (entry is not null && (entry.Kind != kind || entry.InHat)) ModelState.AddModelError(nameof(Book), "That entry is of the other kind of part.");
+        List<WorkSurface> surfaces = [SurfaceOf(nameof(Main), Main, kind, shop, hand, entry, Marking)];
+        if (Kind == "hat") surfaces.Add(SurfaceOf(nameof(Hat), Hat, PartKind.Drum, shop, hand, entry is null ? null : FromBook.FirstOrDefault(e => e.InHat && e.Axle == entry.Axle), null));
         if (Kind == "hat") surfaces[1].InHat = true;
         if (!ModelState.IsValid) return Page();
 
@@ -127,12 +139,32 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var record = chosen.Surfaces[surface - 1];
         var hand = new Hand(reader.OperatorId, time.GetUtcNow());
         var typed = Limits(nameof(Main), Main, record.Kind, record, record.Shop);
-        if (!ModelState.IsValid || typed.Count == 0)
+        var marked = ReadMarking(Marking, record.Kind);
+        if (!ModelState.IsValid || typed.Count + marked.Count == 0)
         {
-            if (typed.Count == 0 && ModelState.IsValid) ModelState.AddModelError("Main.Discard", "Type at least one limit.");
+            if (typed.Count + marked.Count == 0 && ModelState.IsValid) ModelState.AddModelError("Main.Discard", "Type at least one limit.");
             return Page();
         }
+        foreach (var limit in marked) KeepMarked(record.Surface, limit, Marking!, hand);
         foreach (var (limit, length) in typed) Journey.Limit(record.Surface, limit, length, Unit, Source, hand);
+        try { await db.SaveChangesAsync(cancel); }
+        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: "UN002" }) { Trouble = Words.Say("db.UN002"); return Page(); }
+        return Redirect($"/receive/{Job!.Number}/{Tag}");
+    }
+
+    /// <summary>A lead hand settles which of two sources of a limit holds.</summary>
+    public async Task<IActionResult> OnPostSettleAsync(int surface, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Chosen is not { } chosen || surface < 1 || surface > chosen.Surfaces.Count) return NotFound();
+        if (!reader.IsLead) return Forbid();
+        var record = chosen.Surfaces[surface - 1];
+        var entry = record.Surface.LimitEntries.Find(l => l.Id == Entry);
+        if (entry is null) ModelState.AddModelError(nameof(Entry), "Pick which one holds.");
+        if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it holds.");
+        else if (Reason.Length > 200) ModelState.AddModelError(nameof(Reason), "At most 200 letters.");
+        if (!ModelState.IsValid) return Page();
+        Journey.Settle(record.Surface, entry!, Reason!.Trim(), new(reader.OperatorId, time.GetUtcNow()));
         try { await db.SaveChangesAsync(cancel); }
         catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: "UN002" }) { Trouble = Words.Say("db.UN002"); return Page(); }
         return Redirect($"/receive/{Job!.Number}/{Tag}");
@@ -148,6 +180,10 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var shop = await file.ShopAsync(cancel);
         var parts = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.JobId == Job.Id)).OrderBy(p => p.Id).ToListAsync(cancel);
         Parts = [.. parts.Select(p => (p, (IReadOnlyList<SurfaceRecord>)[.. p.Surfaces.Select(s => new SurfaceRecord(s, p, shop))]))];
+        var vehicle = Job.Vehicle;
+        FromBook = await db.Book.AsNoTracking()
+            .Where(e => e.EndedAt == null && (EF.Functions.ILike(vehicle, e.Vehicle) || EF.Functions.ILike(vehicle, e.Vehicle + " %") || EF.Functions.ILike(vehicle, e.Vehicle + ",%")))
+            .OrderBy(e => e.Axle).ThenBy(e => e.Kind).ThenBy(e => e.Id).ToListAsync(cancel);
         ViewData["Sub"] = $"Job {Job.Number}, {Job.Vehicle}" + (Job.Customer is null ? "" : ", " + Job.Customer);
         if (Tag is not null && Chosen is null) return NotFound();
         if (Chosen is { } chosen)
@@ -158,17 +194,20 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         return null;
     }
 
-    private WorkSurface SurfaceOf(string prefix, SurfaceTyped typed, PartKind kind, Shop shop, Hand hand)
+    private WorkSurface SurfaceOf(string prefix, SurfaceTyped typed, PartKind kind, Shop shop, Hand hand, BookEntry? entry, string? marking)
     {
         var limits = Limits(prefix, typed, kind, null, shop);
-        var nominal = limits.Find(l => l.Kind == LimitKind.Nominal).Typed?.Value;
+        var marked = ReadMarking(marking, kind);
+        var nominal = limits.Find(l => l.Kind == LimitKind.Nominal).Typed?.Value ?? entry?.Nominal;
         // A drum is as wide as it is new; what nobody measured stays unknown and gives no speed and no minutes.
-        var across = Optional(prefix + ".Across", typed.Across) ?? (kind == PartKind.Drum ? nominal : null);
+        var across = Optional(prefix + ".Across", typed.Across) ?? entry?.Across ?? (kind == PartKind.Drum ? nominal : null);
         var surface = new WorkSurface
         {
-            Kind = kind, Diameter = across ?? Length.Zero, Band = Optional(prefix + ".Band", typed.Band) ?? Length.Zero,
+            Kind = kind, Diameter = across ?? Length.Zero, Band = Optional(prefix + ".Band", typed.Band) ?? entry?.Band ?? Length.Zero,
             Places = kind == PartKind.Rotor ? Places : Axes, DepthsMm = kind == PartKind.Drum && prefix == nameof(Main) ? DepthsOf() : [],
         };
+        if (entry is not null) Journey.TakeFromBook(surface, entry, hand);
+        foreach (var limit in marked) KeepMarked(surface, limit, marking!, hand);
         foreach (var (limit, length) in limits) Journey.Limit(surface, limit, length, Unit, Source, hand);
         surface.Turn = 0;
         return surface;
@@ -190,12 +229,23 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
             else all.Add((limit, length));
         }
         if (!ModelState.IsValid || all.Count == 0) return all;
-        Length? Of(LimitKind limit) => all.Find(l => l.Kind == limit).Typed?.Value ?? record?.Newest(limit)?.Value;
+        Length? Of(LimitKind limit) => all.Find(l => l.Kind == limit).Typed?.Value ?? record?.Held(limit)?.Value;
         var fault = Core.Parts.Limits.Create(kind, Of(LimitKind.Nominal), Of(LimitKind.MachineTo), Of(LimitKind.Discard), shop.Rules).Fault;
         if (fault is { } f && f != LimitFault.DiscardMissing)
             ModelState.AddModelError($"{prefix}.{(f == LimitFault.MachineToPastDiscard ? LimitKind.MachineTo : LimitKind.Nominal)}", Words.Say("limit." + f));
         return all;
     }
+
+    private IReadOnlyList<MarkedLimit> ReadMarking(string? marking, PartKind kind)
+    {
+        if (string.IsNullOrWhiteSpace(marking)) return [];
+        var (read, fault) = CastMarking.Read(marking, kind);
+        if (fault is not null) ModelState.AddModelError(nameof(Marking), Words.Say("marking." + fault));
+        return read?.Limits ?? [];
+    }
+
+    private static void KeepMarked(WorkSurface surface, MarkedLimit limit, string marking, Hand hand) =>
+        Journey.Limit(surface, limit.Kind, new(marking.Trim(), limit.Unit, limit.Value, ""), limit.Unit, LimitSource.CastMarking, hand);
 
     private Length? Optional(string field, string? text)
     {

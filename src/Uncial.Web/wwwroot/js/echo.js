@@ -23,6 +23,7 @@ async function echo(input) {
 // A dial on a bar is read together with where the bar is set.
 function ask(input, text) {
   const start = input.form?.querySelector('.bar input:checked')?.value;
+  if (input.dataset.marking !== undefined) return fetch(`/markings/echo?${new URLSearchParams({ text, part: input.form.querySelector('[name=Kind]:checked,[name=Kind][type=hidden]')?.value ?? '' })}`);
   if (input.dataset.gauge && start) return fetch(`/gauges/${input.dataset.gauge}/echo?${new URLSearchParams({ start, text })}`);
   return fetch('/api/v1/lengths/parse', {
     method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ text, unit: unitOf(input) }),
@@ -37,10 +38,14 @@ function unitOf(input) {
 }
 
 export function startEcho() {
-  document.querySelectorAll('[data-length]:not([data-echoes])').forEach(input => {
+  document.querySelectorAll('[data-length]:not([data-echoes]),[data-marking]:not([data-echoes])').forEach(input => {
     input.dataset.echoes = '';
     input.addEventListener('input', () => echo(input));
     if (input.value && !input.closest('.is-wrong')) echo(input);
+  });
+  document.querySelectorAll('[name=Kind][type=radio]:not([data-echoes])').forEach(kind => {
+    kind.dataset.echoes = '';
+    kind.addEventListener('change', () => kind.form.querySelectorAll('[data-marking]').forEach(echo));
   });
   document.querySelectorAll('.bar input:not([data-echoes])').forEach(start => {
     start.dataset.echoes = '';

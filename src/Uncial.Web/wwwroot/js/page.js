@@ -15,6 +15,7 @@ function arrive() {
     if (first.select && first.closest('.is-wrong')) first.select();
   }
   restoreTyped();
+  document.querySelectorAll('[data-book]').forEach(book => { if (book.value === '0' && !book.closest('form').querySelector('.is-wrong')) pickEntry(book); });
   startEcho();
   startPass();
   startOutbox({ refresh, show });
@@ -212,6 +213,40 @@ document.addEventListener('keydown', event => {
 });
 
 document.addEventListener('toggle', event => { if (event.target.matches('.remark') && event.target.open) event.target.querySelector('input').focus(); }, true);
+
+/* ---------- corner and kind of a part pick its entry of the limit book ---------- */
+document.addEventListener('change', event => {
+  const book = event.target.matches('[name=Corner],[name=Kind]') ? event.target.form.querySelector('[data-book]') : null;
+  if (book) pickEntry(book);
+});
+
+function pickEntry(book) {
+  const corner = book.form.querySelector('[name=Corner]:checked')?.value ?? '';
+  const part = book.form.querySelector('[name=Kind]:checked')?.value === 'drum' ? 'drum' : 'rotor';
+  const axle = corner.startsWith('Front') ? 'front' : corner.startsWith('Rear') ? 'rear' : 'any';
+  const fits = [...book.options].find(o => o.dataset.part === part && [axle, 'any'].includes(o.dataset.axle));
+  book.value = fits?.value ?? '0';
+}
+
+/* ---------- finding while one types ---------- */
+let finding;
+document.addEventListener('input', event => {
+  const input = event.target.closest('[data-find]');
+  if (!input) return;
+  clearTimeout(finding);
+  finding = setTimeout(async () => {
+    const url = `${input.form.getAttribute('action')}?${new URLSearchParams(new FormData(input.form))}`;
+    try {
+      const answer = await fetch(url, { headers: { 'X-Requested-With': 'fetch' } });
+      const found = new DOMParser().parseFromString(await answer.text(), 'text/html').getElementById(input.dataset.find);
+      if (!answer.ok || !found || new FormData(input.form).get(input.name) !== new URL(answer.url).searchParams.get(input.name)) return;
+      document.getElementById(input.dataset.find).replaceWith(document.adoptNode(found));
+      history.replaceState(null, '', url);
+    } catch {
+      // Away: what is shown stays.
+    }
+  }, 120);
+});
 
 /* ---------- the clock on the bench ---------- */
 setInterval(() => {

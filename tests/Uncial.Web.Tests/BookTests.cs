@@ -1,0 +1,156 @@
+using CsCheck;
+using Microsoft.EntityFrameworkCore;
+using OpenQA.Selenium;
+using Uncial.Core;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Data;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>The limit book: as a file, as a page, and at the part, where a cast marking may say otherwise.</summary>
+public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    private const string Head = "vehicle,axle,part,new,machine_to,discard,unit,source\n";
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static IReadOnlyList<BookLine> Read(string text) => BookCsv.Read(text, [], ShopRules.Default).Lines;
+
+    [Fact]
+    public void A_book_that_was_written_reads_back_to_the_last_digit()
+    {
+        var size = Gen.Select(Gen.Int[1, 5_000], Gen.Bool, (n, inch) => inch ? Length.FromInches(n / 100_000m) : Length.FromMillimetres(n / 1000m)).Nullable();
+        var entry = Gen.Select(Gen.String[Gen.Char["abcÆ ,;\"'=+-@\t%_x"], 1, 12], Gen.Enum<Axle>(), Gen.Bool, Gen.Enum<LengthUnit>(), Gen.Int[0, 400], size, Gen.Date).Select((name, axle, rotor, unit, thousandths, waviness, day) =>
+        {
+            var step = Length.From(thousandths / 1000m, unit) * (unit == LengthUnit.Inch ? 0.04m : 1m);
+            var discard = (rotor ? Length.FromInches(0.75m) : Length.FromInches(9.1m)) + step;
+            return new BookEntry
+            {
+                Vehicle = ("V" + name).Trim(), Axle = axle, Kind = rotor ? PartKind.Rotor : PartKind.Drum, Unit = unit, Source = ("=" + name).Trim(), SourceDate = DateOnly.FromDateTime(day),
+                Discard = discard, MachineTo = waviness is null ? null : rotor ? discard + waviness : discard - waviness, MaxRunout = waviness, MaxVariation = rotor ? waviness : null, MaxOutOfRound = rotor ? null : waviness,
+            };
+        });
+        entry.Array[1, 6].Sample(entries =>
+        {
+            var distinct = entries.DistinctBy(e => e.Place).ToList();
+            var lines = Read(BookCsv.Write(distinct));
+            lines.Count.ShouldBe(distinct.Count);
+            foreach (var (line, e) in lines.Zip(distinct)) (line.Entry?.SaysTheSameAs(e)).ShouldBe(true, string.Join("; ", line.Faults) + BookCsv.Write([e]));
+        });
+        Gen.String.Sample(text => { _ = BookCsv.Read(text, [], ShopRules.Default); });
+        Gen.String[Gen.Char["a,\";\n\r1.x"], 0, 60].Sample(text => { _ = BookCsv.Read(Head + text, [], ShopRules.Default); });
+    }
+
+    [Theory]
+    [InlineData("Pilchard,front,rotor,20,18.4,18,mm,sheet", null, null)]
+    [InlineData("Pilchard,front,rotor,20,18.4,18,mm,", "source", "Missing")]
+    [InlineData("Pilchard,left,rotor,20,18.4,18,mm,sheet", "axle", "front, rear")]
+    [InlineData("Pilchard,front,disc,20,18.4,18,mm,sheet", "part", "rotor, drum")]
+    [InlineData("Pilchard,front,rotor,20,18.4,18,cm,sheet", "unit", "mm or in")]
+    [InlineData("Pilchard,front,rotor,20,18.4,18,in,sheet", "discard", "is the unit right")]
+    [InlineData("Pilchard,front,rotor,20,17.4,18,mm,sheet", "machine_to", "thinner than discard")]
+    [InlineData("Pilchard,rear,drum,203,204.2,204,mm,sheet", "machine_to", "larger than discard")]
+    [InlineData("Pilchard,front,rotor,20,,,mm,sheet", "discard", "Neither")]
+    [InlineData("Pilchard,front,rotor,20,18.x,18,mm,sheet", "machine_to", "is no size")]
+    [InlineData("Pilchard,front,rotor,20,18,4,18,mm,sheet", "line", "in quotes")]
+    public void Each_bad_line_is_named_with_its_column_and_its_fault(string line, string? column, string? fault)
+    {
+        var read = Read(Head + line).Single();
+        if (column is null) { read.Faults.ShouldBeEmpty(); read.Entry.ShouldNotBeNull(); }
+        else read.ShouldSatisfyAllConditions(l => l.Entry.ShouldBeNull(), l => l.Line.ShouldBe(2), l => l.Faults.ShouldContain(f => f.Column == column && f.Fault.Contains(fault!)));
+    }
+
+    [Fact]
+    public void A_file_that_is_none_is_refused_as_a_whole()
+    {
+        foreach (var (text, fault) in new[]
+        {
+            ("", "empty"), ("vehicle;axle\nx;y", "lacks the column"), (Head.Replace("unit", "units", StringComparison.Ordinal) + "a", "“units”"), (Head, "no lines"), ("vehicle,vehicle,part,unit,source\n", "twice"),
+        }) BookCsv.Read(text, [], ShopRules.Default).Fault.ShouldNotBeNull().ShouldContain(fault);
+        Read(Head + "A,front,rotor,20,,18,mm,s\na,front,rotor,20,,18,mm,s")[1].Faults.Single().Fault.ShouldBe("The same part as in line 2.");
+        Read("vehicle;part;discard;unit;source\nA;drum;\"203,2\";mm;s")[0].Entry!.Discard!.Value.Millimetres.ShouldBe(203.2m);
+    }
+
+    [Fact]
+    public async Task A_file_is_looked_at_first_and_goes_in_whole_or_not_at_all()
+    {
+        var file = Path.GetTempFileName();
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Ines Varga", "2417");
+        void Look(string text)
+        {
+            File.WriteAllText(file, text);
+            screen.Go("/book");
+            screen.Driver.FindElement(By.Name("Upload")).SendKeys(file);
+            screen.Driver.FindElement(By.XPath("//button[text()='Look at the file']")).SendKeys(Keys.Enter);
+        }
+        Look(Head + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,mm,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n");
+        screen.UntilHeading("1 bad line");
+        screen.UntilText("No drum is 9.06 mm: is the unit right?");
+        screen.IsAccessible();
+        await using var db = shop.Db();
+        (await db.Book.AnyAsync(e => e.Vehicle == "Petrel coupe", Cancel)).ShouldBeFalse();
+        Look(Head + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,in,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n");
+        screen.UntilHeading("3 to load");
+        screen.UntilText("2 new, 1 changed, 0 as they are");
+        screen.Driver.FindElement(By.TagName("body")).SendKeys(Keys.Enter);
+        screen.UntilHeading("3 entries loaded");
+        (await db.Book.Where(e => e.Vehicle == "Brindle L3 van" && e.Axle == Axle.Front).OrderBy(e => e.Id).Select(e => e.EndedAt == null).ToListAsync(Cancel)).ShouldBe([false, true]);
+        // Found while one types; what was used stays on record.
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "find", "the focus where one finds");
+        screen.Press("petrel rear");
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".book-log tbody tr")).Count == 1, "one entry found");
+        screen.UntilText("230.12");
+        screen.IsAccessible();
+        File.Delete(file);
+    }
+
+    [Fact]
+    public async Task Book_and_marking_stand_side_by_side_the_stricter_holds_and_a_lead_settles_it()
+    {
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Ines Varga", "2417");
+        screen.Go("/receive");
+        foreach (var text in new[] { "Dunlin trailer", "Ferry company", "", "" }) screen.Enter(text);
+        screen.UntilHeading("Add a part");
+        screen.Press(Keys.Shift + Keys.Tab, Keys.Shift + Keys.Tab, Keys.ArrowRight); // a drum: the book has one
+        screen.TabTo("Cast in the part");
+        screen.Press("MIN TH 20");
+        screen.UntilText("MIN and TH stand on rotors");
+        screen.Press(Keys.Control + "a" + Keys.Control, "MAX DIA 204,5");
+        screen.UntilText("Discard 204.50 mm (8.0512 in), as a casting nearly always says");
+        screen.IsAccessible();
+        screen.Press(Keys.Escape, Keys.Enter);
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".log td.fig")).Count == 1, "the part kept");
+        var tag = screen.Driver.FindElement(By.CssSelector(".log td.fig")).Text;
+        var job = screen.Path_.Split('/')[2];
+        screen.Go($"/receive/{job}/{tag}");
+        screen.UntilText("They differ: the stricter holds until a lead settles it.");
+        screen.IsAccessible();
+        await using (var db = shop.Db())
+        {
+            var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
+            var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
+            (record.Limits!.Discard.Millimetres, record.Limits.MachineTo.Millimetres, record.Surface.MaxVariation!.Value.Millimetres).ShouldBe((204.5m, 204.2m, 0.15m));
+            (await db.Database.SqlQuery<decimal>($"select held_limit({record.Surface.Id}, 'Discard') as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.5m);
+        }
+        screen.Driver.FindElement(By.XPath("//span[contains(.,'204.70')]/preceding-sibling::input")).SendKeys(Keys.Space);
+        screen.Fill("Because", "Seen on the maker’s plate.");
+        screen.Driver.FindElement(By.XPath("//button[text()='Settle it']")).SendKeys(Keys.Enter);
+        screen.UntilText("Settled by Ines Varga");
+        await using (var db = shop.Db())
+        {
+            var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
+            var shopNow = await db.ShopAsync(Cancel);
+            var surface = part.Surfaces[0];
+            new SurfaceRecord(surface, part, shopNow).Limits!.Discard.Millimetres.ShouldBe(204.7m);
+            (await db.Database.SqlQuery<decimal>($"select held_limit({surface.Id}, 'Discard') as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.7m);
+            // Read anew on the part, it is open again: the stricter holds.
+            Journey.Limit(surface, LimitKind.Discard, LengthParser.Parse("204.4", LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.CastMarking, new(1, DateTimeOffset.UtcNow));
+            await db.SaveChangesAsync(Cancel);
+            new SurfaceRecord(surface, part, shopNow).Limits!.Discard.Millimetres.ShouldBe(204.4m);
+            (await db.Database.SqlQuery<decimal>($"select held_limit({surface.Id}, 'Discard') as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.4m);
+        }
+    }
+}
