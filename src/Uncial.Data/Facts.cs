@@ -88,6 +88,7 @@ public class WorkSurface
 
     public List<LimitEntry> LimitEntries { get; } = [];
     public List<LimitSettlement> Settlements { get; } = [];
+    public List<Finding> Findings { get; } = [];
     public List<ReadingEntry> Readings { get; } = [];
     public List<PlanEntry> Plans { get; } = [];
     public List<PassEntry> Passes { get; } = [];
@@ -241,8 +242,8 @@ public class Confirmation : Fact
     public bool DialBorneOut { get; set; }
 }
 
-/// <summary>How a part left the journey.</summary>
-public enum OutcomeKind { Released, Shelved, Scrapped }
+/// <summary>How a part left the journey. A refused one goes back as it came, unturned and unjudged.</summary>
+public enum OutcomeKind { Released, Shelved, Scrapped, Refused }
 
 /// <summary>The end of a part's journey in this job.</summary>
 public class Outcome : Fact

@@ -2,6 +2,7 @@ using Uncial.Core;
 using Uncial.Core.Cutting;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
+using Uncial.Core.Looking;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 using Uncial.Core.Release;
@@ -49,6 +50,32 @@ public static class Journey
         ArgumentNullException.ThrowIfNull(typed);
         surface.Turn++;
         surface.LimitEntries.Add(new() { Kind = kind, Value = typed.Value, Typed = typed.Text, Unit = unit, Source = source, At = hand.At, ById = hand.OperatorId });
+    }
+
+    /// <summary>Keeps what was found by eye; the depth of a groove enters the figures as a reading as well.</summary>
+    public static Finding Find(SurfaceRecord record, FindingKind kind, Side side, int sectors, TypedLength? depth, LengthUnit unit, string? note, int? photo, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        record.Surface.Turn++;
+        var finding = new Finding { Kind = kind, Side = side, Sectors = sectors & (1 << AllSectors) - 1, Depth = depth?.Value, Note = Trimmed(note), PhotoId = photo, At = hand.At, ById = hand.OperatorId };
+        record.Surface.Findings.Add(finding);
+        if (kind == FindingKind.Groove && depth is not null)
+        {
+            var rotor = record.Kind == PartKind.Rotor;
+            ReadingKind[] figures = !rotor ? [ReadingKind.Groove] : side switch { Side.Outer => [ReadingKind.GrooveOuter], Side.Inner => [ReadingKind.GrooveInner], _ => [ReadingKind.GrooveOuter, ReadingKind.GrooveInner] };
+            // A second, shallower groove does not hide the first.
+            foreach (var figure in figures.Where(f => record.Figure(f) is not { } known || known.Value < depth.Value)) Read(record, figure, null, depth, unit, record.Shop.GaugeFor(figure), hand);
+        }
+        return finding;
+    }
+
+    /// <summary>A finding turned out to be none.</summary>
+    public static void Withdraw(SurfaceRecord record, Finding finding, string reason, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(finding);
+        record.Surface.Turn++;
+        finding.Withdrawal = new() { Reason = reason, At = hand.At, ById = hand.OperatorId };
     }
 
     /// <summary>A lead hand says which source of a limit holds.</summary>

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Uncial.Core;
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
+using Uncial.Core.Looking;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
@@ -83,6 +84,15 @@ public sealed class SurfaceRecord
 
     /// <summary>Standing sizes at a place since the last cut; opposite ends of one diameter are one place.</summary>
     public IReadOnlyList<ReadingEntry> SizesAt(ReadingPlace place) => [.. Sizes.Where(r => IsAt(r, place))];
+
+    /// <summary>What was found on it by eye and stands, oldest first.</summary>
+    public IReadOnlyList<Finding> Findings => [.. Surface.Findings.Where(f => f.Withdrawal is null && f.Kind != FindingKind.Nothing).OrderBy(f => f.Id)];
+
+    /// <summary>Somebody has looked at it.</summary>
+    public bool IsLookedAt => Surface.Findings.Any(f => f.Withdrawal is null);
+
+    /// <summary>A finding on any surface of the part that ends its journey: a crack, or that it must not be turned; null where there is none.</summary>
+    public Finding? End => Part.Surfaces.SelectMany(s => s.Findings).Where(f => f.Withdrawal is null && Core.Looking.Findings.EndsTheJourney(f.Kind)).OrderBy(f => f.Kind).FirstOrDefault();
 
     /// <summary>The newest statement of a limit from each of its sources.</summary>
     public IReadOnlyList<LimitEntry> Stated(LimitKind kind) =>
@@ -282,6 +292,7 @@ public sealed class SurfaceRecord
         .Include(p => p.Job).Include(p => p.Outcome)
         .Include(p => p.Surfaces.OrderBy(s => s.Id)).ThenInclude(s => s.LimitEntries)
         .Include(p => p.Surfaces).ThenInclude(s => s.Settlements)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.Withdrawal)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Flag)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Gauge)
@@ -295,6 +306,7 @@ public sealed class SurfaceRecord
         .Include(p => p.Outcome!.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Settlements).ThenInclude(l => l.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Plans).ThenInclude(p => p.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Passes).ThenInclude(p => p.By)

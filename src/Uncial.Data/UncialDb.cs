@@ -16,6 +16,8 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
     public DbSet<Part> Parts => Set<Part>();
     public DbSet<WorkSurface> Surfaces => Set<WorkSurface>();
     public DbSet<LimitEntry> LimitEntries => Set<LimitEntry>();
+    public DbSet<Finding> Findings => Set<Finding>();
+    public DbSet<Photo> Photos => Set<Photo>();
     public DbSet<LimitSettlement> LimitSettlements => Set<LimitSettlement>();
     public DbSet<BookEntry> Book => Set<BookEntry>();
     public DbSet<ReadingEntry> Readings => Set<ReadingEntry>();
@@ -73,12 +75,19 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         builder.Entity<WorkSurface>(surface =>
         {
             surface.HasMany(s => s.LimitEntries).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Findings).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Settlements).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Readings).WithOne().HasForeignKey(r => r.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Plans).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Passes).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Confirmations).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
         });
+        builder.Entity<Finding>(finding =>
+        {
+            finding.HasOne(f => f.Withdrawal).WithOne().HasForeignKey<FindingWithdrawal>(w => w.FindingId).OnDelete(DeleteBehavior.Restrict);
+            finding.HasOne<Photo>().WithMany().HasForeignKey(f => f.PhotoId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<FindingWithdrawal>().ToTable("finding_withdrawals");
         builder.Entity<LimitSettlement>().HasOne<LimitEntry>().WithMany().HasForeignKey(s => s.EntryId).OnDelete(DeleteBehavior.Restrict);
         builder.Entity<BookEntry>(book =>
         {

@@ -91,6 +91,7 @@ app.MapCalculations();
 app.MapGaugeEcho();
 app.MapMarkingEcho();
 app.MapBookFile();
+app.MapPhotos();
 app.MapNews();
 app.MapOpenApi().AllowAnonymous();
 app.MapHealthChecks("/health").AllowAnonymous();

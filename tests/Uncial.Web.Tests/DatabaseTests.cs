@@ -3,6 +3,7 @@ using NetArchTest.Rules;
 using Npgsql;
 using Uncial.Core;
 using Uncial.Core.Lengths;
+using Uncial.Core.Looking;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 using Uncial.Core.Release;
@@ -66,7 +67,13 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task Facts_are_neither_changed_nor_removed()
     {
-        foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations", "outcomes", "zero_checks" })
+        await using (var db = shop.Db())
+        {
+            var looked = await Open(db, await TagOf(db, 2418, Corner.RearRight));
+            Journey.Find(looked, FindingKind.Glaze, Side.Whole, 0, null, default, null, null, new(await Id(db, "tom"), DateTimeOffset.UtcNow));
+            await db.SaveChangesAsync(Cancel);
+        }
+        foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations", "outcomes", "zero_checks", "findings" })
         {
             (await Refused($"update {table} set at = at")).ShouldBe("UN001", table);
             (await Refused($"delete from {table}")).ShouldBe("UN001", table);
@@ -169,6 +176,41 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         (await Close(db, record, OutcomeKind.Released, "no other to be had", true, ines)).ShouldBeNull();
         (await Refused($"insert into readings (surface_id, kind, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({record.Surface.Id}, 'Size', 24, '24', 'Millimetre', 0.01, 0.01, false, 0, now(), {tom})")).ShouldBe("UN002");
+    }
+
+    [Fact]
+    public async Task A_cracked_part_leaves_only_as_scrap_and_one_that_must_not_be_turned_goes_back_as_it_came()
+    {
+        await using var db = shop.Db();
+        var ines = await Id(db, "ines");
+        var hand = new Hand(ines, DateTimeOffset.UtcNow);
+        foreach (var (kind, allowed) in new[] { (FindingKind.Crack, OutcomeKind.Scrapped), (FindingKind.NoTurn, OutcomeKind.Refused) })
+        {
+            var record = await Rotor(db, "24.2", ines);
+            Journey.Confirm(record, true, hand).Decision.ShouldBe(Decision.Release);
+            Journey.Find(record, kind, Side.Outer, 1, null, default, null, null, hand);
+            await db.SaveChangesAsync(Cancel);
+            foreach (var outcome in Enum.GetValues<OutcomeKind>().Where(o => o != allowed && o != OutcomeKind.Scrapped))
+            {
+                (await Close(db, record, outcome, "please", true, ines)).ShouldBe("UN009", outcome.ToString());
+                db.Entry(record.Part.Outcome!).State = EntityState.Detached;
+            }
+            if (allowed == OutcomeKind.Refused)
+            {
+                (await Close(db, record, allowed, " ", false, ines)).ShouldBe("UN008");
+                db.Entry(record.Part.Outcome!).State = EntityState.Detached;
+            }
+            (await Close(db, record, allowed, kind.ToString(), false, ines)).ShouldBeNull();
+        }
+        // Taken back by a lead hand it is none, and the part may go.
+        var sound = await Rotor(db, "24.2", ines);
+        hand = new(ines, DateTimeOffset.UtcNow.AddSeconds(1));
+        Journey.Confirm(sound, true, hand);
+        var shadow = Journey.Find(sound, FindingKind.Crack, Side.Outer, 1, null, default, null, null, hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.Withdraw(sound, shadow, "a casting seam", hand);
+        await db.SaveChangesAsync(Cancel);
+        (await Close(db, sound, OutcomeKind.Released, null, false, ines)).ShouldBeNull();
     }
 
     [Fact]

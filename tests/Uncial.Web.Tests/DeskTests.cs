@@ -251,6 +251,57 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         readings[1].Withdrawal.ShouldBeNull();
     }
 
+    [Fact]
+    public async Task What_is_found_by_eye_stands_on_the_part_and_a_crack_ends_its_journey()
+    {
+        var (rotor, _) = await PartsAsync();
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/" + rotor);
+        screen.Press(Keys.Escape, "l");
+        screen.UntilHeading("What is there to see?");
+        screen.IsAccessible();
+        void Find(string kind)
+        {
+            for (var i = 0; i < 12 && screen.Driver.FindElements(By.CssSelector($"[name=Kind][value={kind}]:checked")).Count == 0; i++) screen.Press(Keys.ArrowDown);
+        }
+        Find("Groove");
+        screen.UntilText("the cut goes below it");
+        screen.Fill("Depth or height", "0.25");
+        var file = Path.GetTempFileName();
+        await File.WriteAllTextAsync(file, "no picture", Cancel);
+        screen.Driver.FindElement(By.Name("Photo")).SendKeys(file);
+        screen.Driver.FindElement(By.Name("Note")).SendKeys(Keys.Enter);
+        screen.UntilText("A JPEG, PNG or WebP picture.");
+        Value(screen, "Depth").ShouldBe("0.25");
+        var picture = Convert.FromBase64String("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==");
+        await File.WriteAllBytesAsync(file, picture, Cancel);
+        screen.Driver.FindElement(By.Name("Photo")).SendKeys(file);
+        screen.Driver.FindElement(By.Name("Note")).SendKeys("near the edge" + Keys.Enter);
+        screen.UntilText("near the edge");
+        File.Delete(file);
+        var photo = screen.Driver.FindElement(By.CssSelector("a.photo")).GetAttribute("href")!;
+        ((string)screen.Driver.ExecuteAsyncScript("const done = arguments[1]; fetch(arguments[0]).then(async r => done(r.headers.get('Content-Type') + ' ' + (await r.arrayBuffer()).byteLength))", photo)!).ShouldBe($"image/png {picture.Length}");
+        (await ReadingsAsync(rotor)).Select(r => (r.Kind, r.Value)).ShouldBe([(ReadingKind.GrooveOuter, Mm(0.25m)), (ReadingKind.GrooveInner, Mm(0.25m))]);
+        // No plan, no cut, no release past a crack; only a lead hand takes it back.
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("value") == "Crack", "the kinds in focus");
+        screen.Press(" ");
+        screen.UntilText("scrap, whatever it measures");
+        screen.Driver.FindElement(By.Name("Note")).SendKeys(Keys.Enter);
+        screen.UntilHeading("Cracked: scrap");
+        screen.IsAccessible();
+        screen.UntilText("Only a lead hand takes the finding back");
+        foreach (var page in new[] { "plan", "cut", "confirm", "release" })
+        {
+            screen.Go($"/{page}/{rotor}");
+            screen.UntilHeading("Cracked: scrap");
+        }
+        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Until(() => screen.Path_ == "/tag/" + rotor, "the tag");
+        await using var db = shop.Db();
+        (await db.Outcomes.Where(o => o.PartId == db.Parts.First(p => p.Tag == rotor).Id).Select(o => new { o.Kind, o.Reason }).SingleAsync(Cancel)).ShouldBe(new { Kind = OutcomeKind.Scrapped, Reason = (string?)"Crack." });
+    }
+
     private static Length Mm(decimal mm) => Length.FromMillimetres(mm);
 
     private static void Pick(Screen screen, string gauge)

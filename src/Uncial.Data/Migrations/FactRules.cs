@@ -32,6 +32,21 @@ internal static class FactRules
                 end if;
                 return new;
             end if;
+            if new.kind = 'Refused' then
+                if coalesce(trim(new.reason), '') = '' then
+                    raise exception 'refusing takes a reason' using errcode = 'UN008';
+                end if;
+                if exists (select 1 from passes p join surfaces u on u.id = p.surface_id where u.part_id = new.part_id) then
+                    raise exception 'what was cut here is not refused' using errcode = 'UN010';
+                end if;
+            elsif exists (select 1 from findings f join surfaces u on u.id = f.surface_id left join finding_withdrawals w on w.finding_id = f.id
+                    where u.part_id = new.part_id and f.kind in ('Crack', 'NoTurn') and w.id is null) then
+                raise exception 'a part with a crack, or one that must not be turned, is scrapped or refused' using errcode = 'UN009';
+            end if;
+            if new.kind = 'Refused' and exists (select 1 from findings f join surfaces u on u.id = f.surface_id left join finding_withdrawals w on w.finding_id = f.id
+                    where u.part_id = new.part_id and f.kind = 'Crack' and w.id is null) then
+                raise exception 'a cracked part is scrapped' using errcode = 'UN009';
+            end if;
             for s in select * from surfaces where part_id = new.part_id loop
                 select count(*) into made from passes where surface_id = s.id;
                 discard := coalesce(held_limit(s.id, 'Discard'), held_limit(s.id, 'MachineTo'));

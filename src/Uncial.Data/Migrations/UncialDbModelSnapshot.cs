@@ -389,6 +389,109 @@ namespace Uncial.Data.Migrations
                         });
                 });
 
+            modelBuilder.Entity("Uncial.Data.Finding", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<decimal?>("Depth")
+                        .HasColumnType("numeric")
+                        .HasColumnName("depth_mm");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Note")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("note");
+
+                    b.Property<int?>("PhotoId")
+                        .HasColumnType("integer")
+                        .HasColumnName("photo_id");
+
+                    b.Property<int>("Sectors")
+                        .HasColumnType("integer")
+                        .HasColumnName("sectors");
+
+                    b.Property<string>("Side")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("side");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_findings");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_findings_by_id");
+
+                    b.HasIndex("PhotoId")
+                        .HasDatabaseName("ix_findings_photo_id");
+
+                    b.HasIndex("SurfaceId")
+                        .HasDatabaseName("ix_findings_surface_id");
+
+                    b.ToTable("findings", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.FindingWithdrawal", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<long>("FindingId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("finding_id");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("reason");
+
+                    b.HasKey("Id")
+                        .HasName("pk_finding_withdrawals");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_finding_withdrawals_by_id");
+
+                    b.HasIndex("FindingId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_finding_withdrawals_finding_id");
+
+                    b.ToTable("finding_withdrawals", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Gauge", b =>
                 {
                     b.Property<int>("Id")
@@ -905,6 +1008,40 @@ namespace Uncial.Data.Migrations
                     b.ToTable("passes", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.Photo", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<byte[]>("Bytes")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("bytes");
+
+                    b.Property<string>("ContentType")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("content_type");
+
+                    b.HasKey("Id")
+                        .HasName("pk_photos");
+
+                    b.ToTable("photos", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.PlanEntry", b =>
                 {
                     b.Property<long>("Id")
@@ -1399,6 +1536,50 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Finding", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_findings_users_by_id");
+
+                    b.HasOne("Uncial.Data.Photo", null)
+                        .WithMany()
+                        .HasForeignKey("PhotoId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_findings_photos_photo_id");
+
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany("Findings")
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_findings_surfaces_surface_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.FindingWithdrawal", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_finding_withdrawals_operators_by_id");
+
+                    b.HasOne("Uncial.Data.Finding", null)
+                        .WithOne("Withdrawal")
+                        .HasForeignKey("Uncial.Data.FindingWithdrawal", "FindingId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_finding_withdrawals_findings_finding_id");
+
+                    b.Navigation("By");
+                });
+
             modelBuilder.Entity("Uncial.Data.Gauge", b =>
                 {
                     b.HasOne("Uncial.Data.Shop", null)
@@ -1655,6 +1836,11 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Finding", b =>
+                {
+                    b.Navigation("Withdrawal");
+                });
+
             modelBuilder.Entity("Uncial.Data.Gauge", b =>
                 {
                     b.Navigation("ZeroChecks");
@@ -1687,6 +1873,8 @@ namespace Uncial.Data.Migrations
             modelBuilder.Entity("Uncial.Data.WorkSurface", b =>
                 {
                     b.Navigation("Confirmations");
+
+                    b.Navigation("Findings");
 
                     b.Navigation("LimitEntries");
 

@@ -41,10 +41,13 @@ internal static class LatheDrawing
     }
 
     /// <summary>A clock for each side; a sector is dark or clean, and a tap turns it.</summary>
-    public static IHtmlContent Clocks(IReadOnlyList<(string Name, string Field, int Dark)> sides)
+    public static IHtmlContent Clocks(IReadOnlyList<(string Name, string Field, int Dark)> sides) => Clocks(sides, "dark", "Which twelfths are still dark?");
+
+    /// <summary>The same for another thing that lies in twelfths, with its word.</summary>
+    public static IHtmlContent Clocks(IReadOnlyList<(string Name, string Field, int Dark)> sides, string word, string question)
     {
         var svg = new Svg();
-        svg.Add($"<svg class='drawing' viewBox='0 0 600 352' role='group' aria-label='Which twelfths are still dark?'>");
+        svg.Add($"<svg class='drawing' viewBox='0 0 600 352' role='group' aria-label='{question}'>");
         for (var i = 0; i < sides.Count; i++)
         {
             var (cx, (name, field, dark)) = (sides.Count == 1 ? 300.0 : i == 0 ? 152 : 448, sides[i]);
@@ -53,9 +56,9 @@ internal static class LatheDrawing
             {
                 var isDark = (dark & 1 << hour) != 0;
                 var at = Polar.At(cx, Cy, 101, hour);
-                svg.Add($"<g class='sector' role='button' tabindex='0' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, {(hour == 0 ? 12 : hour)} dark'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text> <text class='word' x='{at.X}' y='{at.Y + 21}' text-anchor='middle'>dark</text></g>");
+                svg.Add($"<g class='sector' role='button' tabindex='0' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, {(hour == 0 ? 12 : hour)} {word}'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text> <text class='word' x='{at.X}' y='{at.Y + 21}' text-anchor='middle'>{word}</text></g>");
             }
-            svg.Add($"<text data-count='' x='{cx}' y='{Cy + 2}' text-anchor='middle' class='fig' font-size='40' font-weight='650' letter-spacing='-2'>{System.Numerics.BitOperations.PopCount((uint)dark)}</text><text x='{cx}' y='{Cy + 24}' text-anchor='middle' font-size='16' class='q'>of 12 dark</text></g>");
+            svg.Add($"<text data-count='' x='{cx}' y='{Cy + 2}' text-anchor='middle' class='fig' font-size='40' font-weight='650' letter-spacing='-2'>{System.Numerics.BitOperations.PopCount((uint)dark)}</text><text x='{cx}' y='{Cy + 24}' text-anchor='middle' font-size='16' class='q'>of 12 {word}</text></g>");
         }
         return svg.Add($"</svg>").Html();
     }

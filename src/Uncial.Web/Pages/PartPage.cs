@@ -59,7 +59,9 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         Loaded();
         ViewData["Title"] = Title;
         ViewData["Rail"] = RailView.Of(Record, Number, At);
-        if (Record.Limits is null && At != Station.Receive && At != Station.Release) return Redirect(Href(Station.Receive));
+        // A crack, or that it must not be turned, stops the part where it was found.
+        if (Record.End is not null && part.Outcome is null && At is (Station.Plan or Station.Cut or Station.Confirm or Station.Release)) return Redirect($"/look/{Tag}/{Number}");
+        if (Record.Limits is null && this is not LookModel && At != Station.Receive && At != Station.Release) return Redirect(Href(Station.Receive));
         return null;
     }
 

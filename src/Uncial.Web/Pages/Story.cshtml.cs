@@ -43,8 +43,13 @@ public class StoryModel(ShopFile shop, Reader reader) : PageModel
         var (surface, where) = (record.Surface, Surfaces.Count > 1 ? (record.Surface.InHat ? "Hat drum: " : "Faces: ") : "");
         foreach (var l in surface.LimitEntries)
             yield return new(l.At, l.By?.DisplayName, "read", $"{where}{Words.Say("limitKind." + l.Kind)} {reader.With(l.Value)}", $"read “{l.Typed}” {LengthText.Name(l.Unit)}, {Words.Say("source." + l.Source).ToLowerInvariant()}", false);
+        foreach (var t in surface.Settlements)
+            yield return new(t.At, t.By?.DisplayName, "read", $"{where}{Words.Say("limitKind." + t.Kind)} settled: {reader.With(surface.LimitEntries.First(l => l.Id == t.EntryId).Value)} holds", t.Reason, false);
+        foreach (var f in surface.Findings)
+            yield return new(f.At, f.By?.DisplayName, Core.Looking.Findings.EndsTheJourney(f.Kind) ? "over" : "read", where + (f.Kind == Core.Looking.FindingKind.Nothing ? "Looked at, nothing found" : "Found: " + Words.Say("finding." + f.Kind).ToLowerInvariant() + (f.Depth is { } d ? " " + reader.With(d) : "")),
+                f.Withdrawal is { } back ? $"taken back: {back.Reason}" : f.Note, f.Withdrawal is not null);
         foreach (var r in surface.Readings)
-            yield return new(r.At, r.By?.DisplayName, "now", where + Of(r), $"typed “{r.Typed}” {LengthText.Name(r.Unit)}" + (r.Insisted ? ", questioned and kept" : "") + (r.Withdrawal is { } w ? $"; taken back: {w.Reason}" : ""), r.Withdrawal is not null);
+            yield return new(r.At, r.By?.DisplayName, "now", where + Of(r), $"typed “{r.Typed}” {LengthText.Name(r.Unit)}" + (r.Gauge is { } g ? $", {g.Name}" : "") + (r.Correction != Length.Zero ? $", zero {(r.Correction > Length.Zero ? "+" : "−")}{reader.Fine(r.Correction.Abs())}" : "") + (r.TypedAt is { } typed ? $", typed {typed.ToLocalTime():HH:mm}, waited for the server" : "") + (r.Insisted ? ", questioned and kept" : "") + (r.Note is { } note ? $"; “{note}”" : "") + (r.Flag is null ? "" : "; in doubt, its gauge failed afterwards") + (r.Withdrawal is { } w ? $"; taken back: {w.Reason}" : ""), r.Withdrawal is not null || r.Flag is not null);
         foreach (var p in surface.Plans)
         {
             var document = StoredJson.Read<PlanDocument>(p.Document);

@@ -201,7 +201,7 @@ document.addEventListener('keydown', event => {
   if (event.key === 'Enter' && !inField && !at?.closest('a,button,summary,[role=button],input')) { main()?.click(); event.preventDefault(); return; }
   if (inField) {
     // Enter in a remark goes back to the figure it is about.
-    if (event.key === 'Enter' && at.name === 'Note') { event.preventDefault(); document.querySelector('[data-entry]')?.focus(); return; }
+    if (event.key === 'Enter' && at.closest('.remark')) { event.preventDefault(); document.querySelector('[data-entry]')?.focus(); return; }
     if (event.key === 'Escape') { at.blur(); event.preventDefault(); }
     return;
   }
