@@ -50,6 +50,13 @@ public class Part
     [MaxLength(12)] public required string Tag { get; set; }
     public Corner Corner { get; set; }
     [MaxLength(60)] public string? Mark { get; set; }
+
+    /// <summary>Price of a new one in the shop's money, if somebody has asked.</summary>
+    public decimal? NewPrice { get; set; }
+
+    /// <summary>How far it has gone, where that is not what the vehicle has gone.</summary>
+    public int? KmSinceNew { get; set; }
+
     public List<WorkSurface> Surfaces { get; } = [];
     public Outcome? Outcome { get; set; }
 }

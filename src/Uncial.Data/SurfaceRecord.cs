@@ -207,6 +207,20 @@ public sealed class SurfaceRecord
     /// <summary>Verdict of the standing readings against discard.</summary>
     public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;
 
+    /// <summary>Variation and run-out are measured and within what the limit book allows, and no groove or low land asks for a cut.</summary>
+    public bool IsWithinItsPapers
+    {
+        get
+        {
+            if (Limits is null || Surface.MaxVariation is not { } mayVary || Sizes.Count == 0) return false;
+            if (Kind == PartKind.Drum) return DrumFigures.Roundness is { Proven: true } round && round.OutOfRound <= mayVary && Figure(ReadingKind.Groove) is { Value.Millimetres: 0 };
+            bool Runs(ReadingKind kind) => Figure(kind) is { } runout && Surface.MaxRunout is { } most && runout.Value <= most;
+            bool Smooth(ReadingKind kind) => Figure(kind) is { Value.Millimetres: 0 };
+            return RotorFigures is { VariationIsLowerBound: false, ThicknessVariation: { } varies } && varies <= mayVary && Runs(ReadingKind.RunoutOuter) && Runs(ReadingKind.RunoutInner)
+                && Smooth(ReadingKind.GrooveOuter) && Smooth(ReadingKind.GrooveInner);
+        }
+    }
+
     /// <summary>The judgement on the standing readings.</summary>
     public Judgement Judge(bool readingsAreFit) => Judgement.Of(new()
     {

@@ -900,10 +900,18 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("job_id");
 
+                    b.Property<int?>("KmSinceNew")
+                        .HasColumnType("integer")
+                        .HasColumnName("km_since_new");
+
                     b.Property<string>("Mark")
                         .HasMaxLength(60)
                         .HasColumnType("character varying(60)")
                         .HasColumnName("mark");
+
+                    b.Property<decimal?>("NewPrice")
+                        .HasColumnType("numeric")
+                        .HasColumnName("new_price");
 
                     b.Property<string>("Tag")
                         .IsRequired()
