@@ -24,7 +24,7 @@ public sealed class SurfaceTyped
 /// <summary>Receive: the job ticket, its parts with their tags, and their limits.</summary>
 public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
 {
-    private const string TagLetters = "23456789ABCDEFGHJKMNPQRSTVWXYZ";
+    internal const string TagLetters = "23456789ABCDEFGHJKMNPQRSTVWXYZ";
 
     [BindProperty(SupportsGet = true)] public int? JobNumber { get; set; }
     [BindProperty(SupportsGet = true)] public string? Tag { get; set; }

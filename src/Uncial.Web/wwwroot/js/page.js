@@ -33,6 +33,8 @@ async function send(form, button) {
   busy = true;
   sent = document.querySelector('[data-entry]')?.value ?? '';
   const data = new FormData(form);
+  // A form may take another's fields along.
+  if (form.dataset.takes) for (const [name, value] of new FormData(document.getElementById(form.dataset.takes))) data.append(name, value);
   if (button?.name) data.append(button.name, button.value);
   const action = button?.getAttribute('formaction') || form.action;
   try {
@@ -238,9 +240,10 @@ document.addEventListener('input', event => {
     const url = `${input.form.getAttribute('action')}?${new URLSearchParams(new FormData(input.form))}`;
     try {
       const answer = await fetch(url, { headers: { 'X-Requested-With': 'fetch' } });
-      const found = new DOMParser().parseFromString(await answer.text(), 'text/html').getElementById(input.dataset.find);
-      if (!answer.ok || !found || new FormData(input.form).get(input.name) !== new URL(answer.url).searchParams.get(input.name)) return;
-      document.getElementById(input.dataset.find).replaceWith(document.adoptNode(found));
+      const found = new DOMParser().parseFromString(await answer.text(), 'text/html');
+      // Typed on meanwhile: the next answer is on its way.
+      if (!answer.ok || url !== `${input.form.getAttribute('action')}?${new URLSearchParams(new FormData(input.form))}`) return;
+      for (const id of input.dataset.find.split(' ')) document.getElementById(id)?.replaceWith(document.adoptNode(found.getElementById(id)));
       history.replaceState(null, '', url);
     } catch {
       // Away: what is shown stays.
