@@ -81,7 +81,7 @@ public class WorkSurface
     /// <summary>Clock positions of a rotor, or axes of a drum, that are to be read.</summary>
     public int Places { get; set; }
 
-    /// <summary>Depths at which a drum is read, from the open edge, in millimetres; empty for a rotor.</summary>
+    /// <summary>Where it is read, in millimetres: depths of a drum from its open edge, or how far in from the outer edge of a rotor; empty for the usual one.</summary>
     public decimal[] DepthsMm { get; set; } = [];
 
     /// <summary>Greatest run-out that the limit book allows, or null.</summary>
@@ -137,7 +137,7 @@ public class ReadingEntry : Fact
     /// <summary>Place around the part; null where the reading is of a whole face.</summary>
     public decimal? Degrees { get; set; }
 
-    /// <summary>Depth in a drum.</summary>
+    /// <summary>Depth in a drum, or how far in from the outer edge of a rotor.</summary>
     public Length? Station { get; set; }
 
     public Length Value { get; set; }

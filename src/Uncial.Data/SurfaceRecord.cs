@@ -133,8 +133,9 @@ public sealed class SurfaceRecord
     /// <summary>The next place without a reading, or null where all are read.</summary>
     public ReadingPlace? NextPlace => Places.Cast<ReadingPlace?>().FirstOrDefault(p => ReadingAt(p!.Value) is null);
 
-    public static IReadOnlyList<Reading> CoreReadings(IEnumerable<ReadingEntry> entries) =>
-        [.. entries.Select(r => new Reading(ClockAngle.FromDegrees(r.Degrees ?? 0), r.Station, r.Value))];
+    /// <summary>Readings as Core takes them; how far in from the edge of a rotor becomes its radius.</summary>
+    private IReadOnlyList<Reading> CoreReadings(IEnumerable<ReadingEntry> entries) =>
+        [.. entries.Select(r => new Reading(ClockAngle.FromDegrees(r.Degrees ?? 0), Kind == PartKind.Rotor ? Surface.Diameter / 2 - r.Station : r.Station, r.Value))];
 
     public RotorMeasurement RotorMeasurement => new()
     {

@@ -157,4 +157,18 @@ public class AssessmentTests
         Limits.Create(PartKind.Drum, Mm.Of(229.8m), Mm.Of(229.6m), Mm.Of(230m), ShopRules.Default).Fault.ShouldBe(LimitFault.NominalPastMachineTo);
         Limits.Create(PartKind.Drum, Mm.Of(229.8m), null, null, ShopRules.Default).Fault.ShouldBe(LimitFault.DiscardMissing);
     }
+
+    [Fact]
+    public void Two_radii_tell_a_tapered_rotor_and_the_thinner_one_counts()
+    {
+        var rotor = new RotorMeasurement
+        {
+            Limits = Mm.Rotor(23.0m, 23.4m), Uncertainty = Mm.Of(0.007m),
+            Readings = [.. Enumerable.Range(0, 8).SelectMany(i => new[] { Mm.At(i * 45, 24.30m + i % 2 * 0.01m, 125), Mm.At(i * 45, 24.22m + i % 2 * 0.01m, 105) })],
+        };
+        var figures = RotorAssessment.Assess(rotor, ShopRules.Default);
+        (figures.Least, figures.Taper, figures.ThicknessVariation).ShouldBe((Mm.Of(24.22m), Mm.Of(0.08m), Mm.Of(0.01m)));
+        figures.Notes.ShouldContain(n => n.Code == "thinInside");
+        RotorAssessment.Assess(rotor with { Readings = [.. rotor.Readings.Where(r => r.Station == Mm.Of(125))] }, ShopRules.Default).Taper.ShouldBeNull();
+    }
 }

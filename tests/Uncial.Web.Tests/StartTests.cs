@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
+using OpenQA.Selenium;
 
 namespace Uncial.Web.Tests;
 
@@ -64,13 +65,34 @@ public sealed class StartTests : IDisposable
 
         var (third, saidAgain) = await Start("Ctrl-C stops it");
         saidAgain.ShouldContain(l => l.Contains("Ines Varga 2417"));
-        // The application is killed: start ends, stops the database, and says how to go on.
+        // Somebody reads a rotor with a played gauge when the application is killed: start ends, stops the database, and says how to go on.
+        using var screen = new Screen(new($"http://127.0.0.1:{port}"));
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/TQB5P");
+        screen.UntilHeading("Read at 4½");
+        using (var player = new HttpClient { BaseAddress = new($"http://127.0.0.1:{port + 10}"), DefaultRequestHeaders = { { "X-Stand-In", "1" } } })
+        {
+            screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-live-word]")).Text.EndsWith("mm", StringComparison.Ordinal), "the played gauge connected");
+            foreach (var what in new[] { "turn?to=27.534", "send" }) (await player.PostAsync(new Uri($"/gauges/0/{what}", UriKind.Relative), null, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+        }
+        screen.UntilHeading("Read at 6 ");
         await Signal("KILL", $"Uncial.Web.dll --port-of-start={port}");
         await third.WaitForExitAsync(TestContext.Current.CancellationToken);
         third.ExitCode.ShouldNotBe(0);
+        foreach (var (size, next) in new[] { ("27.55", "7½"), ("27.56", "9 ") })
+        {
+            screen.Enter(size);
+            screen.UntilHeading("Read at " + next);
+        }
+        screen.UntilText("27.56 waits");
 
         var (last, _) = await Start("Ctrl-C stops it");
         (await Health()).ShouldBe(HttpStatusCode.OK);
+        screen.Until(() => !screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Displayed, "what waited gone in by itself");
+        screen.UntilHeading("Read at 9 ");
+        screen.UntilText("27.56");
+        screen.Enter("27.57");
+        screen.UntilHeading("Read at 10½");
         await Process.Start("kill", ["-INT", $"{last.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
         await last.WaitForExitAsync(TestContext.Current.CancellationToken);
         last.ExitCode.ShouldBe(0);

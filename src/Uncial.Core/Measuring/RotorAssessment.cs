@@ -88,6 +88,7 @@ public static class RotorAssessment
             var finished = touch - need.Outer - need.Inner;
             steps.Add("leastFinished", "{0} − {1} − {2}", finished, null, touch, need.Outer, need.Inner);
             var agree = FiguresAgree();
+            var taper = Taper();
 
             return new()
             {
@@ -109,8 +110,9 @@ public static class RotorAssessment
                 LeastFinished = finished,
                 RunoutAssumed = new(measured.Outer is null, measured.Inner is null),
                 FiguresAgree = agree,
+                Taper = taper,
                 Fit = fit,
-                Notes = Notes(runout, agree, stations.Length == 1 ? fit : FitsOf(stations).MinBy(f => f.Least), least.Size),
+                Notes = Notes(runout, agree, taper, stations.Length == 1 ? fit : FitsOf(stations).MinBy(f => f.Least), least.Size),
                 Steps = steps.All,
             };
         }
@@ -188,7 +190,16 @@ public static class RotorAssessment
             return agree;
         }
 
-        private Note[] Notes(PerFace<Length> runout, bool? agree, ThicknessFit? worst, Length least)
+        /// <summary>Mean at the greatest radius less mean at the least; null where one radius was read.</summary>
+        private Length? Taper()
+        {
+            if (stations.Length < 2) return null;
+            var (outside, inside) = (stations[^1].SpotMean, stations[0].SpotMean);
+            steps.Add("rotorTaper", "{0} − {1}", outside - inside, null, outside, inside);
+            return outside - inside;
+        }
+
+        private Note[] Notes(PerFace<Length> runout, bool? agree, Length? taper, ThicknessFit? worst, Length least)
         {
             List<Note> notes = [];
             if (places < 3) notes.Add(new("tooFewPlaces"));
@@ -197,6 +208,8 @@ public static class RotorAssessment
             if (measured.Inner is null) notes.Add(new("runoutAssumed", runout.Inner, Subject: "inner"));
             if (agree == false) notes.Add(new("figuresDisagree", variation, runout.Outer + runout.Inner));
             if (worst is not null && worst.Least < least - u) notes.Add(new("lookHere", worst.Least, Degrees: Math.Round(worst.LeastAt.Degrees, 0)));
+            if (taper > u) notes.Add(new("thinInside", taper));
+            if (taper < -u) notes.Add(new("thinOutside", -taper));
             if (rotor.Limits.MachineToDerived) notes.Add(new("machineToDerived", rotor.Limits.MachineTo));
             return [.. notes];
         }

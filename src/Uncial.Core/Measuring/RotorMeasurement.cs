@@ -100,6 +100,9 @@ public sealed record RotorFigures
     /// <summary>Whether variation and the two run-outs can belong to one part; null where that cannot be tested.</summary>
     public bool? FiguresAgree { get; init; }
 
+    /// <summary>Mean at the greatest radius less mean at the least: thinner inside if positive; null with one radius.</summary>
+    public Length? Taper { get; init; }
+
     /// <summary>The fit at the touched radius, where one is allowed.</summary>
     public ThicknessFit? Fit { get; init; }
 

@@ -66,7 +66,7 @@ internal static class BoreDrawing
         var ink = now ? "var(--blue)" : "var(--ink)";
         var clock = Words.Clock(place.Degrees + (place.Depth > 0 ? 180 : 0));
         var label = depths == 1 ? $"axis {Words.Clock(place.Degrees)}" : clock + (place.Depth == 0 ? ", open" : place.Depth == depths - 1 ? ", deep" : ", middle");
-        var word = place.State switch { "worst" => "Largest", "now" => "Now", "toread" => "To read", _ => "" };
+        var word = place.State switch { "worst" => "Largest", "now" => "Now", "toread" => "To read", "look" => "Look here", _ => "" };
         if (place.Href is { } href) svg.Add($"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle cx='{p.X}' cy='{p.Y}' r='26' fill='transparent'/>");
         svg.Add($"<path class='scribe' d='M{Polar.P(q)}L{Polar.P(e)}'/><circle cx='{p.X}' cy='{p.Y}' r='13' fill='var(--iron-2)'/>");
         svg.Add(Marks.In(place.State, p.X, p.Y, now ? 28 : 21, now ? "is-blue" : ""));
@@ -76,7 +76,7 @@ internal static class BoreDrawing
         var ordinary = side == "middle" ? "middle" : side;
         svg.Add($"<text x='{x}' y='{line}' text-anchor='{ordinary}' font-size='15' class='q'>{label}<tspan class='word'>{(side == "middle" && word.Length > 0 ? ": " + word : "")}</tspan></text>");
         if (place.Figure is { } figure) svg.Add($"<text x='{x}' y='{line + 25}' text-anchor='{ordinary}' class='fig' font-weight='650' font-size='{(figure.Length > 7 ? 23 : 26)}' letter-spacing='-1.5' style='fill:{ink}'>{figure}</text>");
-        if (word.Length > 0 && side != "middle") svg.Add($"<text x='{x}' y='{line + (place.Figure is null ? 21 : 46)}' text-anchor='{ordinary}' class='word' font-size='16' font-weight='700' style='fill:{(place.State == "toread" ? "var(--ink-2)" : ink)}'>{word}</text>");
+        if (word.Length > 0 && side != "middle") svg.Add($"<text x='{x}' y='{line + (place.Figure is null ? 21 : 46)}' text-anchor='{ordinary}' class='word' font-size='16' font-weight='700' style='fill:{(place.State is "toread" or "look" ? "var(--ink-2)" : ink)}'>{word}</text>");
         if (place.Href is not null) svg.Add($"</a>");
     }
 }

@@ -70,7 +70,17 @@ internal static class RotorFace
     }
 
     private static List<(double Hour, double Mm)> Averaged(IReadOnlyList<DrawnPlace> places) =>
-        [.. places.Where(p => p.Millimetres is not null).GroupBy(p => p.Degrees).OrderBy(g => g.Key).Select(g => ((double)g.Key / 30, g.Average(p => p.Millimetres!.Value)))];
+        [.. places.Where(p => p.Millimetres is not null && p.Depth == 0).GroupBy(p => p.Degrees).OrderBy(g => g.Key).Select(g => ((double)g.Key / 30, g.Average(p => p.Millimetres!.Value)))];
+
+    /// <summary>A second radius: its mark lies further in, its figure on the hat.</summary>
+    private static void Further(Svg svg, DrawnPlace place, bool now, double hour)
+    {
+        var (p, t) = (Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour), Polar.At(Cx, Cy, 74, hour));
+        svg.Add($"<circle cx='{p.X}' cy='{p.Y}' r='11' fill='var(--iron-2)'/>");
+        svg.Add(Marks.In(place.State, p.X, p.Y, now ? 26 : 18, now ? "is-blue" : ""));
+        if (place.Figure is { } figure) svg.Add($"<text x='{t.X}' y='{t.Y + 5}' text-anchor='middle' class='fig' font-weight='650' font-size='15' letter-spacing='-.8' paint-order='stroke' stroke='var(--iron)' stroke-width='4' style='fill:{(now ? "var(--blue)" : "var(--ink)")}'>{figure}</text>");
+        if (place.Href is not null) svg.Add($"</a>");
+    }
 
     private static void Place(Svg svg, DrawnPlace place)
     {
@@ -81,23 +91,25 @@ internal static class RotorFace
         var (x, y) = (e.X + (side == "start" ? 6 : side == "end" ? -6 : 0), e.Y);
         var now = place.State == "now";
         var ink = now ? "var(--blue)" : "var(--ink)";
-        if (place.Href is { } href) svg.Add($"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle cx='{p.X}' cy='{p.Y}' r='26' fill='transparent'/>");
+        if (place.Href is { } href) svg.Add($"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle cx='{Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour).X}' cy='{Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour).Y}' r='{(place.Depth > 0 ? 18 : 26)}' fill='transparent'/>");
+        if (place.Depth > 0) { Further(svg, place, now, hour); return; }
         svg.Add($"<path class='scribe' d='M{Polar.P(q)}L{Polar.P(e)}'/><circle cx='{p.X}' cy='{p.Y}' r='14' fill='var(--iron-2)'/>");
         svg.Add(Marks.In(place.State, p.X, p.Y, now ? 30 : 24, now ? "is-blue" : ""));
-        var word = place.State switch { "worst" => "Worst", "now" => "Now", "toread" => "To read", _ => "" };
+        var word = place.State switch { "worst" => "Worst", "now" => "Now", "toread" => "To read", "look" => "Look here too", _ => "" };
+
         var figure = place.Figure ?? "";
         var clock = Words.Clock(place.Degrees);
         if (side == "middle")
         {
             var top = hour is < 3 or > 9;
             var line = top ? y - 8 : y + 24;
-            svg.Add($"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' class='fig' font-weight='650' font-size='27' letter-spacing='-1.2' style='fill:{ink}'>{figure}</tspan><tspan dx='8' class='word' font-weight='700' font-size='17' style='fill:{(place.State == "toread" ? "var(--ink-2)" : ink)}'>{word}</tspan></text>");
+            svg.Add($"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' class='fig' font-weight='650' font-size='27' letter-spacing='-1.2' style='fill:{ink}'>{figure}</tspan><tspan dx='8' class='word' font-weight='700' font-size='17' style='fill:{(place.State is "toread" or "look" ? "var(--ink-2)" : ink)}'>{word}</tspan></text>");
         }
         else
         {
             svg.Add($"<text x='{x}' y='{y - 18}' text-anchor='{side}' font-size='16' class='q'>{clock}</text>");
             if (figure.Length > 0) svg.Add($"<text x='{x}' y='{y + 9}' text-anchor='{side}' class='fig' font-weight='650' letter-spacing='-1.2' font-size='{(figure.Length > 6 ? 24 : 27)}' style='fill:{ink}'>{figure}</text>");
-            if (word.Length > 0) svg.Add($"<text x='{x}' y='{(figure.Length > 0 ? y + 30 : y + 5)}' text-anchor='{side}' class='word' font-weight='700' font-size='17' style='fill:{(place.State == "toread" ? "var(--ink-2)" : ink)}'>{word}</text>");
+            if (word.Length > 0) svg.Add($"<text x='{x}' y='{(figure.Length > 0 ? y + 30 : y + 5)}' text-anchor='{side}' class='word' font-weight='700' font-size='17' style='fill:{(place.State is "toread" or "look" ? "var(--ink-2)" : ink)}'>{word}</text>");
         }
         if (place.Href is not null) svg.Add($"</a>");
     }

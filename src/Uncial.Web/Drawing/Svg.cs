@@ -83,6 +83,7 @@ internal static class Marks
     private static readonly Dictionary<string, string> Shapes = new()
     {
         ["toread"] = "<circle class='m-line' cx='12' cy='12' r='8.5' stroke-dasharray='4.2 3.2'/>",
+        ["look"] = "<circle class='m-line' cx='12' cy='12' r='8.5' stroke-dasharray='2 3'/><path class='m-line' d='M12 6v8M12 17v2'/>",
         ["now"] = "<circle class='m-line' cx='12' cy='12' r='7.5'/><path class='m-line' d='M12 0v8M12 16v8M0 12h8M16 12h8'/>",
         ["read"] = "<circle class='m-ink' cx='12' cy='12' r='7.5'/>",
         ["worst"] = "<path class='m-ink' d='M1 4h22L12 22Z'/><path class='m-cut' d='M6.5 8.3h11'/>",

@@ -64,7 +64,7 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
 
     private async Task AnswerAsync(CancellationToken cancel)
     {
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Quick check", "no job, nothing kept", "check");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Quick check", "", "check");
         var shop = await file.ShopAsync(cancel);
         ReadLimit(shop);
         if (Limits is not { } limits || string.IsNullOrWhiteSpace(Reading)) return;

@@ -18,11 +18,12 @@ internal static class Readings
     {
         var rotor = record.Kind == PartKind.Rotor;
         var worst = record.Sizes.Count == 0 ? null : rotor ? record.Sizes.MinBy(r => r.Value) : record.Sizes.MaxBy(r => r.Value);
-        var all = record.Places.Concat(record.Sizes.Select(r => new ReadingPlace(r.Degrees ?? 0, r.Station))).Distinct();
+        var look = path is null ? null : LookHere(record);
+        var all = record.Places.Concat(record.Sizes.Select(r => new ReadingPlace(rotor ? r.Degrees ?? 0 : (r.Degrees ?? 0) % 180, r.Station))).Concat(look is { } l ? [l] : []).Distinct();
         return [.. all.Select(place =>
         {
             var reading = record.ReadingAt(place);
-            var state = place == at ? "now" : reading is null ? "toread" : reading.Id == worst?.Id ? "worst" : "read";
+            var state = at is { } now && (place == now || !rotor && place == new ReadingPlace(now.Degrees % 180, now.Station)) ? "now" : reading is null ? place == look ? "look" : "toread" : reading.Id == worst?.Id ? "worst" : "read";
             return new DrawnPlace(place.Degrees, IndexOf(record, place), reading is null ? null : reader.Reading(reading.Value), state,
                 path is null ? null : path + Query(place), reading is null ? null : (double)reading.Value.Millimetres)
             {
@@ -30,6 +31,19 @@ internal static class Readings
                 Value = FormattableString.Invariant($"{place.Degrees}|{place.Station?.Millimetres}"),
             };
         })];
+    }
+
+    /// <summary>Where the fit lies beyond every reading: a place that is worth a reading as well, to the nearest half hour; null where there is none.</summary>
+    public static ReadingPlace? LookHere(SurfaceRecord record)
+    {
+        if (record.Limits is null || record.Sizes.Count == 0) return null;
+        var rotor = record.Kind == PartKind.Rotor;
+        var degrees = rotor ? record.RotorFigures.Notes.FirstOrDefault(n => n.Code == "lookHere")?.Degrees
+            : record.DrumFigures is { Roundness: { Proven: true, LargestAxis: { } axis }, Largest: { } largest, Greatest: { } greatest } && largest > greatest + record.Uncertainty ? axis : null;
+        if (degrees is not { } at) return null;
+        var circle = rotor ? 360 : 180;
+        var near = Math.Round(at / 15) * 15 % circle;
+        return record.Sizes.Any(s => Math.Abs(((s.Degrees ?? 0) - near + circle * 1.5m) % circle - circle / 2m) < 10) ? null : new(near, record.Sizes[^1].Station);
     }
 
     /// <summary>A place in words: <c>1½ o’clock</c> or <c>axis 1½</c>.</summary>
@@ -43,7 +57,7 @@ internal static class Readings
         var (rotor, stations) = (record.Kind == PartKind.Rotor, record.Surface.DepthsMm);
         var at = Array.IndexOf(stations, station.Millimetres);
         var name = stations.Length < 2 ? "" : at == 0 ? rotor ? "Outer band, " : "Open edge, " : at == stations.Length - 1 ? rotor ? "Inner band, " : "Deep, " : "Middle, ";
-        return name + reader.With(station) + (rotor ? " in from the edge" : " in");
+        return name + reader.With(station) + " in";
     }
 
     /// <summary>Readings before the first cut, for drawing under those after it.</summary>

@@ -204,8 +204,13 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var surface = new WorkSurface
         {
             Kind = kind, Diameter = across ?? Length.Zero, Band = Optional(prefix + ".Band", typed.Band) ?? entry?.Band ?? Length.Zero,
-            Places = kind == PartKind.Rotor ? Places : Axes, DepthsMm = kind == PartKind.Drum && prefix == nameof(Main) ? DepthsOf() : [],
+            Places = kind == PartKind.Rotor ? Places : Axes, DepthsMm = prefix == nameof(Main) ? DepthsOf() : [],
         };
+        if (kind == PartKind.Rotor && surface.DepthsMm.Length > 0)
+        {
+            if (surface.Diameter == Length.Zero) ModelState.AddModelError("Main.Across", "Across: several radii need it.");
+            else if (surface.DepthsMm[^1] >= surface.Diameter.Millimetres / 2) ModelState.AddModelError(nameof(Depths), "That is past the middle of the part.");
+        }
         if (entry is not null) Journey.TakeFromBook(surface, entry, hand);
         foreach (var limit in marked) KeepMarked(surface, limit, marking!, hand);
         foreach (var (limit, length) in limits) Journey.Limit(surface, limit, length, Unit, Source, hand);
@@ -261,8 +266,8 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         List<decimal> depths = [];
         foreach (var text in Depths.Split([';', ' '], StringSplitOptions.RemoveEmptyEntries))
             if (LengthParser.Parse(text, Unit).Typed is { } depth) depths.Add(depth.Value.Millimetres);
-            else ModelState.AddModelError(nameof(Depths), "Depths from the open edge with a space between, such as 12 45.");
-        if (depths.Count > 3 || depths.Distinct().Count() != depths.Count) ModelState.AddModelError(nameof(Depths), "One to three different depths.");
+            else ModelState.AddModelError(nameof(Depths), Kind == "drum" ? "Depths from the open edge with a space between, such as 12 45." : "How far in from the edge, with a space between, such as 25 45.");
+        if (depths.Count > (Kind == "drum" ? 3 : 2) || depths.Distinct().Count() != depths.Count) ModelState.AddModelError(nameof(Depths), Kind == "drum" ? "One to three different depths." : "One or two different radii.");
         return [.. depths.Order()];
     }
 
