@@ -51,6 +51,10 @@ public class Part
     public Corner Corner { get; set; }
     [MaxLength(60)] public string? Mark { get; set; }
 
+    /// <summary>When it was said to be marked to its wheel stud, so that it goes back in the same place; null where nobody has said so.</summary>
+    public DateTimeOffset? MarkedAt { get; set; }
+    public int? MarkedById { get; set; }
+
     /// <summary>Price of a new one in the shop's money, if somebody has asked.</summary>
     public decimal? NewPrice { get; set; }
 

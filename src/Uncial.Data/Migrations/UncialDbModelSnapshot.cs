@@ -909,6 +909,14 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("character varying(60)")
                         .HasColumnName("mark");
 
+                    b.Property<DateTimeOffset?>("MarkedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("marked_at");
+
+                    b.Property<int?>("MarkedById")
+                        .HasColumnType("integer")
+                        .HasColumnName("marked_by_id");
+
                     b.Property<decimal?>("NewPrice")
                         .HasColumnType("numeric")
                         .HasColumnName("new_price");

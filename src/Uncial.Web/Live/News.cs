@@ -117,6 +117,7 @@ public sealed class NewsOfSaves(News news) : SaveChangesInterceptor
 /// <summary>Where the pages listen.</summary>
 internal static class NewsFeed
 {
-    public static void MapNews(this IEndpointRouteBuilder app) =>
-        app.MapGet("/news", (int? surface, int[]? gauge, News news, CancellationToken cancel) => TypedResults.ServerSentEvents(news.ListenAsync(surface, gauge ?? [], cancel))).ExcludeFromDescription();
+    public static void MapNews(this IEndpointRouteBuilder app) => app.MapGet("/news", (int? surface, int[]? gauge, News news, IHostApplicationLifetime life, CancellationToken cancel) =>
+        // A page that listens must not hold up the closing of the shop.
+        TypedResults.ServerSentEvents(news.ListenAsync(surface, gauge ?? [], CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping).Token))).ExcludeFromDescription();
 }

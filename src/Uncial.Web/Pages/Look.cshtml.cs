@@ -47,6 +47,15 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return Redirect(Kind == FindingKind.Nothing ? Next() : Request.Path);
     }
 
+    /// <summary>The part is marked to its wheel stud, or the word is taken back.</summary>
+    public async Task<IActionResult> OnPostMarkAsync(bool marked, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        (Part.MarkedAt, Part.MarkedById) = (marked ? Hand.At : null, marked ? Hand.OperatorId : null);
+        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        return Redirect(Request.Path);
+    }
+
     public async Task<IActionResult> OnPostWithdrawAsync(long finding, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;

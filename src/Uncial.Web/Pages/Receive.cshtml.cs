@@ -40,6 +40,9 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     [BindProperty] public int Places { get; set; } = 8;
     [BindProperty] public int Axes { get; set; } = 4;
     [BindProperty] public string? Depths { get; set; }
+
+    /// <summary>How far in from the edge a rotor is read; nothing for the usual one.</summary>
+    [BindProperty] public string? Radii { get; set; }
     [BindProperty] public string? Marking { get; set; }
 
     /// <summary>Entry of the limit book that is taken; 0 for none.</summary>
@@ -204,12 +207,12 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var surface = new WorkSurface
         {
             Kind = kind, Diameter = across ?? Length.Zero, Band = Optional(prefix + ".Band", typed.Band) ?? entry?.Band ?? Length.Zero,
-            Places = kind == PartKind.Rotor ? Places : Axes, DepthsMm = prefix == nameof(Main) ? DepthsOf() : [],
+            Places = kind == PartKind.Rotor ? Places : Axes, DepthsMm = prefix == nameof(Main) ? StationsOf(kind) : [],
         };
         if (kind == PartKind.Rotor && surface.DepthsMm.Length > 0)
         {
             if (surface.Diameter == Length.Zero) ModelState.AddModelError("Main.Across", "Across: several radii need it.");
-            else if (surface.DepthsMm[^1] >= surface.Diameter.Millimetres / 2) ModelState.AddModelError(nameof(Depths), "That is past the middle of the part.");
+            else if (surface.DepthsMm[^1] >= surface.Diameter.Millimetres / 2) ModelState.AddModelError(nameof(Radii), "That is past the middle of the part.");
         }
         if (entry is not null) Journey.TakeFromBook(surface, entry, hand);
         foreach (var limit in marked) KeepMarked(surface, limit, marking!, hand);
@@ -260,15 +263,16 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         return result.Typed?.Value;
     }
 
-    private decimal[] DepthsOf()
+    private decimal[] StationsOf(PartKind kind)
     {
-        if (string.IsNullOrWhiteSpace(Depths)) return [];
-        List<decimal> depths = [];
-        foreach (var text in Depths.Split([';', ' '], StringSplitOptions.RemoveEmptyEntries))
-            if (LengthParser.Parse(text, Unit).Typed is { } depth) depths.Add(depth.Value.Millimetres);
-            else ModelState.AddModelError(nameof(Depths), Kind == "drum" ? "Depths from the open edge with a space between, such as 12 45." : "How far in from the edge, with a space between, such as 25 45.");
-        if (depths.Count > (Kind == "drum" ? 3 : 2) || depths.Distinct().Count() != depths.Count) ModelState.AddModelError(nameof(Depths), Kind == "drum" ? "One to three different depths." : "One or two different radii.");
-        return [.. depths.Order()];
+        var (field, text, most) = kind == PartKind.Drum ? (nameof(Depths), Depths, 3) : (nameof(Radii), Radii, 2);
+        if (string.IsNullOrWhiteSpace(text)) return [];
+        List<decimal> stations = [];
+        foreach (var word in text.Split([';', ' '], StringSplitOptions.RemoveEmptyEntries))
+            if (LengthParser.Parse(word, Unit).Typed is { } station) stations.Add(station.Value.Millimetres);
+            else ModelState.AddModelError(field, kind == PartKind.Drum ? "Depths from the open edge with a space between, such as 12 45." : "How far in from the edge, with a space between, such as 25 45.");
+        if (stations.Count > most || stations.Distinct().Count() != stations.Count) ModelState.AddModelError(field, $"One to {(most == 3 ? "three" : "two")} different ones.");
+        return [.. stations.Order()];
     }
 
     private Corner FirstFreeCorner() =>
