@@ -158,7 +158,6 @@ public class ReadingEntry : Fact
 
     /// <summary>The gauge; null for a reading from before gauges had a book.</summary>
     public int? GaugeId { get; set; }
-    public Gauge? Gauge { get; set; }
 
     /// <summary>The zero check that corrected it, if one did. The correction is in <see cref="Value"/> already.</summary>
     public long? ZeroCheckId { get; set; }

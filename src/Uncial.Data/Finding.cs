@@ -1,6 +1,6 @@
 using System.ComponentModel.DataAnnotations;
-using Uncial.Core.Looking;
 using Uncial.Core.Lengths;
+using Uncial.Core.Looking;
 
 namespace Uncial.Data;
 

@@ -55,10 +55,17 @@ public sealed class SurfaceRecord
     public PartKind Kind => Surface.Kind;
 
     /// <summary>The gauge that read it last, otherwise the shop's usual one; null where the shop has none for it.</summary>
-    public Gauge? Gauge => Sizes.Count > 0 && Sizes[^1].Gauge is { } used ? used : Shop.GaugeFor(Kind);
+    public Gauge? Gauge => Sizes.Count > 0 && GaugeOf(Sizes[^1]) is { } used ? used : Shop.GaugeFor(Kind);
+
+    /// <summary>The gauge that a reading was taken with; null for one from before gauges had a book.</summary>
+    public Gauge? GaugeOf(ReadingEntry reading)
+    {
+        ArgumentNullException.ThrowIfNull(reading);
+        return reading.GaugeId is { } id ? Shop.Gauges.Find(g => g.Id == id) : null;
+    }
 
     /// <summary>Names of the gauges behind the standing sizes.</summary>
-    public string GaugeNames => Sizes.Any(s => s.Gauge is not null) ? string.Join(", ", Sizes.Select(s => s.Gauge?.Name).OfType<string>().Distinct()) : Gauge?.Name ?? "";
+    public string GaugeNames => Sizes.Any(s => s.GaugeId is not null) ? string.Join(", ", Sizes.Select(s => GaugeOf(s)?.Name).OfType<string>().Distinct()) : Gauge?.Name ?? "";
 
     /// <summary>Readings that are in doubt, since their gauge failed on its standard afterwards. They count for nothing.</summary>
     public IReadOnlyList<ReadingEntry> Doubted { get; }
@@ -310,7 +317,6 @@ public sealed class SurfaceRecord
         .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.Withdrawal)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Flag)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Gauge)
         .Include(p => p.Surfaces).ThenInclude(s => s.Plans)
         .Include(p => p.Surfaces).ThenInclude(s => s.Passes)
         .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations)

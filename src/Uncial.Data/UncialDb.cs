@@ -99,7 +99,7 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         {
             reading.HasOne(r => r.Withdrawal).WithOne().HasForeignKey<Withdrawal>(w => w.ReadingId).OnDelete(DeleteBehavior.Restrict);
             reading.HasOne(r => r.Flag).WithOne().HasForeignKey<ReadingFlag>(f => f.ReadingId).OnDelete(DeleteBehavior.Restrict);
-            reading.HasOne(r => r.Gauge).WithMany().HasForeignKey(r => r.GaugeId).OnDelete(DeleteBehavior.Restrict);
+            reading.HasOne<Gauge>().WithMany().HasForeignKey(r => r.GaugeId).OnDelete(DeleteBehavior.Restrict);
             reading.HasOne<ZeroCheckEntry>().WithMany().HasForeignKey(r => r.ZeroCheckId).OnDelete(DeleteBehavior.Restrict);
             reading.Property(r => r.Correction).HasDefaultValueSql("0");
             reading.HasIndex(r => r.Key).IsUnique();

@@ -9,7 +9,7 @@ public sealed class ShopFile(UncialDb db)
     private Shop? shop;
 
     /// <summary>The shop with its gauges and their latest zero checks.</summary>
-    public async Task<Shop> ShopAsync(CancellationToken cancel = default) =>  shop ??= await db.ShopAsync(cancel);
+    public async Task<Shop> ShopAsync(CancellationToken cancel = default) => shop ??= await db.ShopAsync(cancel);
 
     /// <summary>A part by its tag with every fact of its surfaces, or null.</summary>
     public async Task<Part?> PartAsync(string tag, CancellationToken cancel) =>

@@ -1,12 +1,11 @@
 extern alias standins;
-
 using Microsoft.EntityFrameworkCore;
 using OpenQA.Selenium;
+using standins::Uncial.StandIns;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Data;
-using standins::Uncial.StandIns;
 
 namespace Uncial.Web.Tests;
 
@@ -119,7 +118,10 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Read at axis 4½");
         screen.Enter(".009");
         screen.UntilHeading("All 4 diameters read");
-        screen.Go($"/measure/{drum}?at=180");
+        screen.Go($"/measure/{drum}?at=0");
+        screen.UntilText("Opposite ends of one diameter are one axis");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
+        screen.Press(Keys.Escape, "e");
         screen.UntilHeading("turned end for end");
         screen.Enter("8");
         screen.UntilHeading("All 4 diameters read");
@@ -240,7 +242,10 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.SignIn("Tom Okoro", "1304");
         screen.Go("/measure/" + rotor);
         screen.UntilHeading("Read at 12 ");
-        screen.Press(Keys.Escape, "n", "pit beside it", Keys.Enter, "24.31", Keys.Enter);
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
+        screen.Press(Keys.Escape, "n");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Note", "the remark in focus");
+        screen.Press("pit beside it", Keys.Enter, "24.31", Keys.Enter);
         screen.UntilHeading("Read at 1½");
         screen.Press(Keys.Control + "z" + Keys.Control);
         screen.UntilHeading("Read at 12 ");
@@ -258,6 +263,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         using var screen = new Screen(shop.Address);
         screen.SignIn("Tom Okoro", "1304");
         screen.Go("/measure/" + rotor);
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
         screen.Press(Keys.Escape, "l");
         screen.UntilHeading("What is there to see?");
         screen.IsAccessible();
@@ -300,6 +306,72 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => screen.Path_ == "/tag/" + rotor, "the tag");
         await using var db = shop.Db();
         (await db.Outcomes.Where(o => o.PartId == db.Parts.First(p => p.Tag == rotor).Id).Select(o => new { o.Kind, o.Reason }).SingleAsync(Cancel)).ShouldBe(new { Kind = OutcomeKind.Scrapped, Reason = (string?)"Crack." });
+    }
+
+    [Fact]
+    public async Task A_quick_check_answers_while_one_types_and_becomes_a_job_if_wanted()
+    {
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Press("q");
+        screen.UntilHeading("Quick check");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Limit", "the limit in focus");
+        screen.Press("MIN TH 22.4", Keys.Enter, ".8812"); // inches in a millimetre shop: no rotor is 0.88 mm thick
+        screen.UntilText("Beyond discard");
+        screen.UntilText("0.8812 in ≈ 22.3825 mm");
+        screen.IsAccessible();
+        screen.Press(Keys.Control + "a" + Keys.Control, "22.9; 22.85");
+        screen.UntilText("Within its limits");
+        screen.UntilText("0.45");
+        screen.Driver.FindElement(By.CssSelector("[value=drum]")).SendKeys(" ");
+        screen.UntilText("MIN and TH stand on rotors");
+        screen.Fill("Limit, as it stands there", "9 1/16in");
+        screen.Fill("Reading, as the gauge shows it", "8 7/8 + 132t");
+        screen.UntilText("9.007 in");
+        screen.UntilText("Within its limits");
+        screen.Driver.FindElement(By.Name("Vehicle")).SendKeys(Keys.Enter);
+        screen.UntilText("Say which vehicle it is.");
+        Value(screen, "Reading").ShouldBe("8 7/8 + 132t");
+        screen.Press("Dunlin trailer", Keys.Enter);
+        screen.UntilHeading("Read at axis 1½");
+        await using var db = shop.Db();
+        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Mark == "Quick check")).SingleAsync(Cancel);
+        var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
+        (record.Limits!.Discard, record.Worst).ShouldBe((Length.FromInches(9.0625m), Length.FromInches(9.007m)));
+    }
+
+    [Fact]
+    public async Task The_owner_enters_a_gauge_and_what_is_wrong_is_said_at_its_field()
+    {
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Marit Sund", "9051");
+        screen.Go("/gauges");
+        screen.IsAccessible();
+        screen.Press("n");
+        screen.UntilHeading("A new gauge");
+        screen.IsAccessible();
+        screen.Fill("Name", "Drum gauge 1");
+        screen.Driver.FindElement(By.Name("Typed.Kind")).SendKeys("Drum gauge, bar with s");
+        screen.Fill("Setting standard", "230");
+        screen.Fill("Sends at", "somewhere");
+        screen.Fill("Bar: stations", "200 to 300 by");
+        screen.Driver.FindElement(By.Name("Typed.Reach")).SendKeys("12" + Keys.Enter);
+        foreach (var text in new[] { "Another gauge has that name", "Host, colon, port", "The stations with a space between" }) screen.UntilText(text);
+        (Value(screen, "Typed.Standard"), Value(screen, "Typed.Starts")).ShouldBe(("230", "200 to 300 by"));
+        screen.Fill("Name", "Metric bar");
+        screen.Fill("Least step", "0.01");
+        screen.Fill("Setting standard", "");
+        screen.Fill("Sends at", "");
+        screen.Driver.FindElement(By.Name("Typed.Starts")).SendKeys(" 10" + Keys.Enter + Keys.Enter);
+        screen.UntilHeading("Metric bar");
+        await using var db = shop.Db();
+        var bar = (await db.Gauges.SingleAsync(g => g.Name == "Metric bar", Cancel)).Bar!;
+        (bar.Starts.Count, bar.Reach, bar.StartFor(Limits.Create(PartKind.Drum, Mm(228.6m), null, Mm(230.1m), Core.ShopRules.Default).Limits!)).ShouldBe((11, Mm(12), Mm(220)));
+        screen.Go("/gauges?edit=true");
+        using var tom = new Screen(shop.Address);
+        tom.SignIn("Tom Okoro", "1304");
+        tom.Go("/gauges?edit=true");
+        tom.UntilHeading("Pick a gauge");
     }
 
     private static Length Mm(decimal mm) => Length.FromMillimetres(mm);

@@ -121,7 +121,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
         Shop = await file.ShopAsync(cancel);
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Gauges", Shop.Name, "gauges");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Gauges", "", "gauges");
         DoubtCounts = await db.ReadingFlags.Join(db.Readings, f => f.ReadingId, r => r.Id, (f, r) => r.GaugeId).Where(g => g != null)
             .GroupBy(g => g!.Value).ToDictionaryAsync(g => g.Key, g => g.Count(), cancel);
         if (Id is null) return null;

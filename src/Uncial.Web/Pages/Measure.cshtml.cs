@@ -35,7 +35,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     [BindProperty] public string? KmSinceNew { get; set; }
     [BindProperty(Name = nameof(Figures))] public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
 
-    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => 
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
         Worth is null ? [WorkedReadings] : [WorkedReadings, ("Worth cutting?", Worth.Steps)];
 
     protected override Station At => Station.Measure;

@@ -72,7 +72,8 @@ export function mark() {
     const place = document.querySelector(`a[data-place="${CSS.escape(item.place)}"]`);
     if (!place) continue;
     place.classList.add('is-waiting');
-    const word = place.querySelector('.word');
+    const words = [...place.querySelectorAll('.word')];
+    const word = words.find(w => w.textContent) ?? words[0];
     if (word) word.textContent = ` ${item.text} ${item.state === 'waits' ? 'waits' : 'asks'}`;
   }
 }

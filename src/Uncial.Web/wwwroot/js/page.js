@@ -25,6 +25,7 @@ function arrive() {
 /* ---------- forms ---------- */
 let busy = false;
 let sent = '';
+let shows = 0;
 
 const isBusy = () => busy;
 
@@ -60,9 +61,10 @@ async function refresh() {
   const asks = document.querySelector('form[data-waits]:not([data-done])')?.elements;
   const at = asks && new URLSearchParams(asks.depth.value ? { at: asks.at.value, depth: asks.depth.value } : { at: asks.at.value });
   const seen = asks?.Seen.value;
+  const shown = shows;
   try {
     const answer = await fetch(asks ? `${location.pathname}?${at}` : location.pathname, { headers: { 'X-Requested-With': 'fetch' } });
-    if (!answer.ok || busy || location.href !== here) return;
+    if (!answer.ok || busy || shows !== shown || location.href !== here) return; // what came in between is newer
     const html = await answer.text();
     const focus = document.activeElement?.name;
     const typing = [...document.querySelectorAll('form[data-swap] input,form[data-swap] textarea')]
@@ -89,6 +91,7 @@ function show(html, url) {
   const scroll = document.querySelector('.slate')?.scrollTop ?? 0;
   // Another kind of page (signed out, printed tag): go there as the browser does.
   if (!from || !to || from.className !== to.className) { keepTyped(); location.assign(url); return; }
+  shows++;
   document.title = page.title;
   document.documentElement.dataset.theme = page.documentElement.dataset.theme;
   document.body.classList.remove('is-lost');
