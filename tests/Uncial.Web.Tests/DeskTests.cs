@@ -309,6 +309,31 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task A_quick_hand_is_ahead_of_a_slow_server_and_every_reading_finds_its_place()
+    {
+        var (rotor, _) = await PartsAsync();
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/" + rotor);
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
+        screen.Slow(700);
+        screen.Press("24.31", Keys.Enter, "24.32", Keys.Enter, "24.33", Keys.Enter, "24.3");
+        screen.UntilHeading("Read at 4½");
+        screen.Until(() => Value(screen, "Entry") == "24.3", "what was typed on");
+        screen.Press("4", Keys.Enter);
+        screen.UntilHeading("Read at 6 ");
+        (await ReadingsAsync(rotor)).Select(r => (r.Typed, r.Degrees)).ShouldBe([("24.31", 0m), ("24.32", 45m), ("24.33", 90m), ("24.34", 135m)]);
+        // The server goes away with two readings on their way: they wait, each at its place.
+        screen.Slow(5000);
+        screen.Press("24.35", Keys.Enter, "24.36", Keys.Enter);
+        screen.Offline(true);
+        screen.UntilHeading("Read at 9 ");
+        screen.Offline(false);
+        screen.Until(() => !screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Displayed, "what waited gone in");
+        (await ReadingsAsync(rotor)).Skip(4).Select(r => (r.Value, r.Degrees)).ShouldBe([(Mm(24.35m), 180m), (Mm(24.36m), 225m)]);
+    }
+
+    [Fact]
     public async Task A_quick_check_answers_while_one_types_and_becomes_a_job_if_wanted()
     {
         using var screen = new Screen(shop.Address);

@@ -101,6 +101,16 @@ internal sealed class Screen : IDisposable
         });
     }
 
+    /// <summary>Lets every answer take so long.</summary>
+    public void Slow(int milliseconds)
+    {
+        Driver.ExecuteCdpCommand("Network.enable", []);
+        Driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new Dictionary<string, object?>
+        {
+            ["offline"] = false, ["latency"] = milliseconds, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1,
+        });
+    }
+
     public void Dispose()
     {
         Driver.Quit();

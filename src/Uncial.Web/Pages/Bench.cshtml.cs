@@ -66,7 +66,9 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     {
         ArgumentNullException.ThrowIfNull(part);
         if (part.Part.Outcome is { } outcome)
-            return outcome.Kind switch { OutcomeKind.Released => ("cut", "Released", "is-done"), OutcomeKind.Shelved => ("waiting", "Shelved", "is-done"), _ => ("over", "Scrapped", "is-done is-over") };
+            return outcome.Kind switch { OutcomeKind.Released => ("cut", "Released", "is-done"), OutcomeKind.Shelved => ("waiting", "Shelved", "is-done"), OutcomeKind.Refused => ("waiting", "Refused", "is-done"), _ => ("over", "Scrapped", "is-done is-over") };
+        if (part.Record.End is { } end) return ("over", Words.Say("finding." + end.Kind), "is-over");
+        if (part.Record.Sizes.Count == 0 && part.Record.Doubted.Count > 0) return ("close", "Readings in doubt", "is-waiting");
         if (part.Record.DiscardVerdict == Verdict.Beyond) return ("over", "Beyond limit", "is-over");
         return part.Station switch
         {

@@ -29,8 +29,38 @@ let shows = 0;
 
 const isBusy = () => busy;
 
+// Whole readings that were typed and entered while an answer was under way: they go to the next places, in their order.
+const ahead = [];
+
+function keepAhead(form) {
+  const entry = form.matches('[data-waits]') && form.querySelector('[data-entry]');
+  if (!entry || !entry.value.startsWith(sent) || entry.value.length === sent.length) return;
+  ahead.push(entry.value.slice(sent.length));
+  entry.value = sent;
+}
+
+function sendAhead() {
+  const form = document.querySelector('form[data-waits]:not([data-done])');
+  // What is asked of one reading is answered before the next goes on.
+  if (!form || ahead.length === 0 || form.querySelector('.is-wrong,[name=Insisted]')) return;
+  const entry = form.querySelector('[data-entry]');
+  const more = entry.value;
+  entry.value = ahead.shift();
+  form.requestSubmit();
+  entry.value += more;
+}
+
+function holdAll(form) {
+  const entry = form.querySelector('[data-entry]');
+  const more = entry.value.startsWith(sent) ? entry.value.slice(sent.length) : '';
+  entry.value = sent;
+  hold(form);
+  while (ahead.length > 0 && !entry.disabled) { entry.value = ahead.shift(); hold(form); }
+  if (!entry.disabled) entry.value = more;
+}
+
 async function send(form, button) {
-  if (busy) return;
+  if (busy) { keepAhead(form); return; }
   busy = true;
   sent = document.querySelector('[data-entry]')?.value ?? '';
   const data = new FormData(form);
@@ -46,11 +76,12 @@ async function send(form, button) {
     form.classList.add('is-lost');
     document.body.classList.add('is-lost');
     // The server is away. A reading waits in the outbox and the next place is asked; anything else stands where it is, and the same key sends it again.
-    if (form.matches('[data-waits]')) hold(form);
+    if (form.matches('[data-waits]')) holdAll(form);
     form.querySelector('[data-lost]')?.scrollIntoView({ block: 'nearest' });
   } finally {
     busy = false;
   }
+  sendAhead();
 }
 
 // Fetches the page anew and keeps what is being typed on it.
