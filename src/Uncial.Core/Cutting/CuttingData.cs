@@ -2,10 +2,16 @@ using Uncial.Core.Lengths;
 
 namespace Uncial.Core.Cutting;
 
-/// <summary>One feed of a lathe: its number on the lever and what it moves in a turn.</summary>
+/// <summary>One feed of a lathe: its number on the lever and what it moves.</summary>
 /// <param name="Number">As engraved on the machine.</param>
-/// <param name="PerTurn">Length in a turn of the spindle, above 0.</param>
-public sealed record Feed(string Number, Length PerTurn);
+/// <param name="PerTurn">Length in a turn of the spindle, above 0; 0 where it goes by time.</param>
+/// <param name="PerMinute">Length in a minute, whatever the spindle does; null where it goes by the turn.</param>
+public sealed record Feed(string Number, Length PerTurn, Length? PerMinute = null)
+{
+    /// <summary>What it moves in a turn at a speed.</summary>
+    /// <param name="turnsPerMinute">Spindle speed, above 0.</param>
+    public Length InATurn(decimal turnsPerMinute) => PerMinute is { } way ? CuttingData.FeedPerTurn(way, turnsPerMinute) : PerTurn;
+}
 
 /// <summary>Speeds, times and surfaces of a cut. Source: geometry of turning.</summary>
 public static class CuttingData

@@ -9,6 +9,9 @@ public enum Station
     /// <summary>Readings before cutting.</summary>
     Measure,
 
+    /// <summary>On the lathe, and whether it runs true there.</summary>
+    Mount,
+
     /// <summary>Passes chosen.</summary>
     Plan,
 
@@ -29,12 +32,13 @@ public enum Station
 /// <param name="HasLimits">A discard or machine-to limit is known.</param>
 /// <param name="PlacesAsked">Places, or axes times depths, that are to be read.</param>
 /// <param name="PlacesRead">Of these, how many have a reading that stands, taken since the last pass.</param>
+/// <param name="Mounted">It is on the lathe, and somebody said that it may be cut as it is mounted.</param>
 /// <param name="PassesPlanned">Passes of the newest plan; null where there is none.</param>
 /// <param name="PassesDone">Passes of the newest plan that are done.</param>
 /// <param name="Confirmed">A confirmation that allows a release stands, made after the last pass.</param>
 /// <param name="Closed">The part was released, shelved or scrapped.</param>
 public readonly record struct SurfaceFacts(
-    bool HasLimits, int PlacesAsked, int PlacesRead, int? PassesPlanned, int PassesDone, bool Confirmed, bool Closed)
+    bool HasLimits, int PlacesAsked, int PlacesRead, bool Mounted, int? PassesPlanned, int PassesDone, bool Confirmed, bool Closed)
 {
     /// <summary>The station at which the surface waits. It follows from the facts and is stored nowhere.</summary>
     public Station Station
@@ -43,7 +47,7 @@ public readonly record struct SurfaceFacts(
         {
             if (Closed) return Station.Done;
             if (!HasLimits) return Station.Receive;
-            if (PassesPlanned is null) return PlacesRead < PlacesAsked ? Station.Measure : Station.Plan;
+            if (PassesPlanned is null) return PlacesRead < PlacesAsked ? Station.Measure : Mounted ? Station.Plan : Station.Mount;
             if (PassesDone < PassesPlanned) return Station.Cut;
             return Confirmed ? Station.Release : Station.Confirm;
         }

@@ -5,11 +5,45 @@ using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Planning;
 
-/// <summary>A lathe of the shop, as far as planning and cutting data go.</summary>
+/// <summary>What kind of machine a lathe is.</summary>
+public enum LatheKind
+{
+    /// <summary>Bench brake lathe: arbor, twin cutter for rotors, boring bar for drums.</summary>
+    Bench,
+
+    /// <summary>Engine lathe with a chuck or a face plate.</summary>
+    Engine,
+
+    /// <summary>Rotary surface grinder with a table.</summary>
+    Grinder,
+}
+
+/// <summary>A lock of a lathe, and whether it is tight while a rotor or a drum is cut.</summary>
+/// <param name="Name">What the shop calls it.</param>
+/// <param name="TightForRotor">Tight while a rotor is cut; otherwise free.</param>
+/// <param name="TightForDrum">Tight while a drum is cut; otherwise free.</param>
+public sealed record LatheLock(string Name, bool TightForRotor, bool TightForDrum);
+
+/// <summary>Diameters that a machine takes, both ends included.</summary>
+/// <param name="Least">Least diameter.</param>
+/// <param name="Greatest">Greatest diameter.</param>
+public sealed record DiameterRange(Length Least, Length Greatest);
+
+/// <summary>The arbor of a bench lathe, counted from its shoulder.</summary>
+/// <param name="Diameter">Its diameter; adapters with the same bore fit.</param>
+/// <param name="Room">From the shoulder to its end.</param>
+/// <param name="Thread">Length of thread at its end: only there the nut holds.</param>
+/// <param name="Nut">Thickness of the nut.</param>
+public sealed record Arbor(Length Diameter, Length Room, Length Thread, Length Nut);
+
+/// <summary>A lathe of the shop: what it is, how its dials count, what it takes and how it is worked.</summary>
 public sealed record Lathe
 {
     /// <summary>What the shop calls it.</summary>
     public required string Name { get; init; }
+
+    /// <summary>Bench lathe, engine lathe or grinder.</summary>
+    public LatheKind Kind { get; init; }
 
     /// <summary>What one division of its dials is marked as.</summary>
     public required Length Division { get; init; }
@@ -35,8 +69,11 @@ public sealed record Lathe
     /// <summary>Number of the feed for finishing.</summary>
     public required string FinishFeed { get; init; }
 
-    /// <summary>Spindle speeds in turns a minute.</summary>
+    /// <summary>Spindle speeds in turns a minute; slowest and fastest alone where it is <see cref="Stepless"/>.</summary>
     public required IReadOnlyList<decimal> Speeds { get; init; }
+
+    /// <summary>It runs at any speed between the slowest and the fastest.</summary>
+    public bool Stepless { get; init; }
 
     /// <summary>Surface speed in m/min that its tools bear in grey iron.</summary>
     public double FastestSurface { get; init; } = 90;
@@ -46,6 +83,71 @@ public sealed record Lathe
 
     /// <summary>Minutes to bring the tool to the cut and away from it.</summary>
     public decimal ApproachMinutes { get; init; } = 0.5m;
+
+    /// <summary>Rotors that it takes, by their outside diameter; null where it takes none.</summary>
+    public DiameterRange? Rotors { get; init; } = new(Length.FromMillimetres(100), Length.FromMillimetres(500));
+
+    /// <summary>Drums that it takes, by their inside diameter; null where it takes none.</summary>
+    public DiameterRange? Drums { get; init; } = new(Length.FromMillimetres(120), Length.FromMillimetres(500));
+
+    /// <summary>Both faces of a rotor are cut at once; otherwise one after the other.</summary>
+    public bool TwinCutter { get; init; } = true;
+
+    /// <summary>A single tool reaches both faces in one chucking; otherwise the part is turned round in between.</summary>
+    public bool BothFacesInOneChucking { get; init; }
+
+    /// <summary>Head that cuts rotors, as the shop calls it.</summary>
+    public string RotorHead { get; init; } = "twin cutter";
+
+    /// <summary>Head that cuts drums.</summary>
+    public string DrumHead { get; init; } = "boring bar";
+
+    /// <summary>Minutes to change from one head to the other.</summary>
+    public decimal ChangeOverMinutes { get; init; } = 10m;
+
+    /// <summary>The arbor nut tightens clockwise; most have a left-hand thread and tighten anticlockwise.</summary>
+    public bool NutTightensClockwise { get; init; }
+
+    /// <summary>Its locks, in the order in which they are gone through.</summary>
+    public IReadOnlyList<LatheLock> Locks { get; init; } = [new("Cutter knobs", true, true), new("Cross-slide", true, true), new("Spindle feed", true, false), new("Cross-feed", false, true)];
+
+    /// <summary>Where the feed lever points for a rotor.</summary>
+    public string RotorLever { get; init; } = "outwards";
+
+    /// <summary>Where it points for a drum.</summary>
+    public string DrumLever { get; init; } = "out of the drum";
+
+    /// <summary>Turns to back off after the spindle was run in to its stop.</summary>
+    public decimal RunInTurns { get; init; } = 1m;
+
+    /// <summary>How far the tool may stand out before it chatters: the lathe's own mark.</summary>
+    public Length OverhangMark { get; init; } = Length.FromMillimetres(90);
+
+    /// <summary>What the head needs beside an adapter inside a drum, radially.</summary>
+    public Length CutterRoom { get; init; } = Length.FromMillimetres(35);
+
+    /// <summary>Its arbor; null for a machine with a chuck, plate or table.</summary>
+    public Arbor? Arbor { get; init; }
+
+    /// <summary>Edges of one insert, both sides together.</summary>
+    public int EdgesPerInsert { get; init; } = 6;
+
+    /// <summary>Metres of cut after which an edge is looked at.</summary>
+    public decimal EdgeMetres { get; init; } = 2500m;
+
+    /// <summary>It takes a part of a kind and size; sizes that nobody knows are taken.</summary>
+    /// <param name="part">Rotor or drum.</param>
+    /// <param name="diameter">Outside of a rotor, inside of a drum; 0 where not known.</param>
+    public bool Takes(PartKind part, Length diameter) =>
+        (part == PartKind.Rotor ? Rotors : Drums) is { } range && (diameter <= Length.Zero || (diameter >= range.Least && diameter <= range.Greatest));
+
+    /// <summary>The techniques that it can work by: a grinder grinds, a lathe does not.</summary>
+    /// <param name="all">All techniques of the shop.</param>
+    public IReadOnlyList<Technique> Techniques(IReadOnlyList<Technique> all)
+    {
+        ArgumentNullException.ThrowIfNull(all);
+        return [.. all.Where(t => t.SparksOut == (Kind == LatheKind.Grinder))];
+    }
 
     /// <summary>The dial as planning sees it.</summary>
     /// <param name="confirmed">A measured pass on record has borne it out.</param>
@@ -60,31 +162,34 @@ public sealed record Lathe
     {
         var number = kind == PassKind.Rough ? RoughFeed : FinishFeed;
         var feed = Feeds.First(f => f.Number == number);
-        var bearable = CuttingData.Speed(Speeds, diameter, FastestSurface);
+        var bearable = Stepless ? CuttingData.SpeedInRange(Speeds.Min(), Speeds.Max(), diameter, FastestSurface) : CuttingData.Speed(Speeds, diameter, FastestSurface);
         var speed = bearable ?? Speeds.Min();
         var surface = CuttingData.SurfaceSpeed(diameter, speed);
-        var minutes = CuttingData.Minutes(band, feed.PerTurn, speed, ApproachMinutes);
-        var roughness = CuttingData.RoughnessMean(feed.PerTurn, NoseRadius);
+        var perTurn = feed.InATurn(speed);
+        var minutes = CuttingData.Minutes(band, perTurn, speed, ApproachMinutes);
+        var roughness = CuttingData.RoughnessMean(perTurn, NoseRadius);
         var steps = new Steps();
         steps.Add("surfaceSpeed", "π · {0} · {1} / 1000", Term.Number(surface), null, diameter.Millimetres, speed);
+        if (feed.PerMinute is { } perMinute) steps.Add("feedPerTurn", "{0} / {1}", perTurn, null, perMinute, speed);
         if (bearable is null) steps.Add("speedBorne", "{0} > {1}", Term.State("tooFast"), null, Term.Number(surface), (decimal)FastestSurface);
-        steps.Add("minutes", "{0} / {1} / {2} + {3}", minutes, null, band, feed.PerTurn, speed, ApproachMinutes);
-        steps.Add("roughness", "1000 · {0}² / (32 · {1})", Term.Number(roughness), null, feed.PerTurn.Millimetres, NoseRadius.Millimetres);
-        return new(feed, speed, minutes, surface, roughness, TooFast: bearable is null,
-            Threads: part == PartKind.Drum && kind != PassKind.Rough && feed.PerTurn > CuttingData.CoarsestDrumFinish)
+        steps.Add("minutes", "{0} / {1} / {2} + {3}", minutes, null, band, perTurn, speed, ApproachMinutes);
+        steps.Add("roughness", "1000 · {0}² / (32 · {1})", Term.Number(roughness), null, perTurn.Millimetres, NoseRadius.Millimetres);
+        return new(feed, perTurn, speed, minutes, surface, roughness, TooFast: bearable is null,
+            Threads: part == PartKind.Drum && kind != PassKind.Rough && perTurn > CuttingData.CoarsestDrumFinish)
         { Steps = steps.All };
     }
 }
 
 /// <summary>How a pass runs on a lathe.</summary>
-/// <param name="Feed">Feed number and length in a turn.</param>
+/// <param name="Feed">Feed as engraved.</param>
+/// <param name="PerTurn">What it moves in a turn at this speed.</param>
 /// <param name="TurnsPerMinute">Spindle speed.</param>
 /// <param name="Minutes">Time of the pass with its approach.</param>
 /// <param name="SurfaceSpeed">m/min at the largest diameter.</param>
 /// <param name="RoughnessMean">Ra in µm, about.</param>
 /// <param name="TooFast">Even the slowest speed of the lathe is faster than the tool bears.</param>
 /// <param name="Threads">A finishing feed this coarse cuts a thread into a drum that pulls the shoes aside.</param>
-public sealed record PassRun(Feed Feed, decimal TurnsPerMinute, decimal Minutes, double SurfaceSpeed, double RoughnessMean, bool TooFast, bool Threads)
+public sealed record PassRun(Feed Feed, Length PerTurn, decimal TurnsPerMinute, decimal Minutes, double SurfaceSpeed, double RoughnessMean, bool TooFast, bool Threads)
 {
     /// <summary>How it was worked out, in order: surface speed in m/min of millimetres and turns, minutes, Ra in µm of millimetres.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];

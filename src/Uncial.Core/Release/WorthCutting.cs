@@ -63,7 +63,8 @@ public sealed record WorthCutting(
         ArgumentNullException.ThrowIfNull(rules);
         var option = plan.Options.FirstOrDefault(o => o.Key == plan.Recommended);
         if (verdict == Verdict.Beyond || belowFloor) option = null;
-        var after = option?.Passes is [.., var last] ? last.SizeAfter : (Length?)null;
+        // Where readings and run-outs do not agree the forecast may come out better than the worst reading: no cut adds metal.
+        var after = option?.Passes is [.., var last] ? (limits.Kind == PartKind.Rotor ? Length.Min(worst, last.SizeAfter) : Length.Max(worst, last.SizeAfter)) : (Length?)null;
         LifeLeft? Life(Length from) => facts.KilometresSinceNew is { } km ? LifeLeft.Of(limits, null, new(km, worst), from) : null;
         var (uncut, cut) = (Life(worst), after is { } size ? Life(size) : null);
         var money = WorthIt.Of(option is not null, rules.MountMinutes + facts.CutMinutes, facts.NewPartPrice, cut?.DistanceLeft, rules);
