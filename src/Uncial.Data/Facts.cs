@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.AspNetCore.Identity;
 using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
 
@@ -58,6 +59,9 @@ public class Part
     /// <summary>Price of a new one in the shop's money, if somebody has asked.</summary>
     public decimal? NewPrice { get; set; }
 
+    /// <summary>The sizes that decide how it is mounted; null where nobody has entered any.</summary>
+    public MountShape? Shape { get; set; }
+
     /// <summary>How far it has gone, where that is not what the vehicle has gone.</summary>
     public int? KmSinceNew { get; set; }
 
@@ -104,6 +108,9 @@ public class WorkSurface
     public List<PlanEntry> Plans { get; } = [];
     public List<PassEntry> Passes { get; } = [];
     public List<Confirmation> Confirmations { get; } = [];
+    public List<MountEntry> Mounts { get; } = [];
+    public List<SetUpEntry> SetUps { get; } = [];
+    public List<SetUpDecision> SetUpDecisions { get; } = [];
 }
 
 /// <summary>Something that was stated: by whom and when. Facts are added, never changed.</summary>
@@ -195,6 +202,9 @@ public class PlanEntry : Fact
     public int Version { get; set; }
     [MaxLength(60)] public required string Technique { get; set; }
 
+    /// <summary>The lathe that its dial settings are for; null for one from before lathes had a book.</summary>
+    public int? LatheId { get; set; }
+
     /// <summary>What it rests on and its passes, as <see cref="PlanDocument"/>.</summary>
     public required string Document { get; set; }
 }
@@ -227,6 +237,11 @@ public class PassEntry : Fact
     /// <summary>A size measured right after the pass.</summary>
     public Length? Size { get; set; }
 
+    public int? LatheId { get; set; }
+
+    /// <summary>Way of each tip through the metal, metres; 0 where size or band are not known.</summary>
+    public decimal Metres { get; set; }
+
     /// <summary>What followed from it.</summary>
     public Uncial.Core.Cutting.NextStep Next { get; set; }
 
@@ -247,6 +262,7 @@ public class Confirmation : Fact
     public Length? Allowance { get; set; }
     public Length GrooveLeft { get; set; }
     public Decision Decision { get; set; }
+    public int? LatheId { get; set; }
 
     /// <summary>The sizes before and after ruled out that the dial counts twice or half the depth.</summary>
     public bool DialBorneOut { get; set; }

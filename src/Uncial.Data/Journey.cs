@@ -3,6 +3,7 @@ using Uncial.Core.Cutting;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Looking;
+using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 using Uncial.Core.Release;
@@ -20,6 +21,28 @@ public readonly record struct Hand(int OperatorId, DateTimeOffset At);
 /// <param name="Size">A size measured now, or null.</param>
 /// <param name="SizeDegrees">Where it was measured.</param>
 public sealed record PassSeen(int DarkOuter, int DarkInner, Length? GrooveOuter, Length? GrooveInner, Length? Size, decimal? SizeDegrees);
+
+/// <summary>What was seen when the set-up was checked.</summary>
+/// <param name="Manner">How it was checked.</param>
+/// <param name="Turned">Turn of the part on the arbor, clockwise, degrees.</param>
+/// <param name="First">Mark in the first position.</param>
+/// <param name="Second">Mark after the turn, or the opposite arc in a drum; null for one scratch.</param>
+public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark First, RunoutMark? Second)
+{
+    /// <summary>What it comes to, by the shop's rules and the lathe's dial.</summary>
+    public SetUpCheck Check(SurfaceRecord record)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        var rules = record.Shop.Rules;
+        return Manner switch
+        {
+            SetUpManner.OneScratch => SetUpCheck.OfFirstScratch(First, rules),
+            SetUpManner.TwoArcs => SetUpCheck.OfOval(First.Arc!.Value, Second!.Arc!.Value),
+            _ => SetUpCheck.Of(record.Kind, Turned, rules.SetUpTolerance,
+                Manner == SetUpManner.Indicator ? record.Shop.GaugeFor(ReadingKind.RunoutOuter)?.Resolution ?? Length.FromMillimetres(0.01m) : record.Lathe.Profile.Dial(true).DepthPerDivision, First, Second!),
+        };
+    }
+}
 
 /// <summary>What goes with a reading beside its figure.</summary>
 /// <param name="Insisted">It was questioned, and the operator stood by it.</param>
@@ -156,6 +179,74 @@ public static class Journey
         reading.Withdrawal = new() { Reason = reason, At = hand.At, ById = hand.OperatorId };
     }
 
+    /// <summary>Puts the part on a lathe.</summary>
+    /// <param name="record">The surface.</param>
+    /// <param name="lathe">The lathe.</param>
+    /// <param name="mounting">The stack that was picked.</param>
+    /// <param name="damped">Band, silencers or belt are on.</param>
+    /// <param name="found">It was mounted before and put on again: what was found.</param>
+    /// <param name="hand">Who mounts.</param>
+    public static MountEntry Mount(SurfaceRecord record, ShopLathe lathe, Mounting mounting, bool damped, RemountCause? found, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(lathe);
+        ArgumentNullException.ThrowIfNull(mounting);
+        record.Surface.Turn++;
+        var mount = new MountEntry
+        {
+            LatheId = lathe.Id, Cuts = record.CutsDone, Way = mounting.Way, Centring = mounting.Centring, Document = StoredJson.Write(mounting), Damped = damped, Found = found, At = hand.At, ById = hand.OperatorId,
+        };
+        record.Surface.Mounts.Add(mount);
+        return mount;
+    }
+
+    /// <summary>Keeps a check of the set-up; the last one counts.</summary>
+    public static SetUpEntry CheckSetUp(SurfaceRecord record, SetUpSeen seen, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(seen);
+        var mount = record.Mount ?? throw new InvalidOperationException("The part is not on a lathe.");
+        var check = seen.Check(record);
+        record.Surface.Turn++;
+        var entry = new SetUpEntry
+        {
+            MountId = mount.Id, Mount = mount, Manner = seen.Manner, Turned = seen.Second is null || seen.Manner == SetUpManner.TwoArcs ? 0 : seen.Turned,
+            FirstDegrees = seen.First.At.Degrees, FirstArc = seen.First.Arc, FirstLength = seen.First.Depth ?? seen.First.Runout,
+            SecondDegrees = seen.Second?.At.Degrees, SecondArc = seen.Second?.Arc, SecondLength = seen.Second?.Depth ?? seen.Second?.Runout,
+            Tolerance = record.Shop.Rules.SetUpTolerance, Verdict = check.Verdict, SetUpRunout = check.SetUpRunout, PartRunout = check.PartRunout,
+            RunoutNow = check.RunoutNow, CostNow = check.CostNow, LeftOnVehicle = check.LeftOnVehicle, SetUpShare = check.SetUpShare, At = hand.At, ById = hand.OperatorId,
+        };
+        record.Surface.SetUps.Add(entry);
+        return entry;
+    }
+
+    /// <summary>
+    /// The part may be cut as it is mounted. Run-out that the check found enters the needs, unless it was read on the lathe since the part was mounted.
+    /// </summary>
+    /// <exception cref="ArgumentException">Against the check, or without one, it takes a reason.</exception>
+    public static void GoOn(SurfaceRecord record, string? reason, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        var mount = record.Mount ?? throw new InvalidOperationException("The part is not on a lathe.");
+        var check = record.SetUp;
+        if (check is not { Verdict: SetUpVerdict.True } && Trimmed(reason) is null) throw new ArgumentException("Going on against the check takes a reason.", nameof(reason));
+        record.Surface.SetUpDecisions.Add(new() { MountId = mount.Id, CheckId = check?.Id, Reason = check is { Verdict: SetUpVerdict.True } ? null : Trimmed(reason), At = hand.At, ById = hand.OperatorId });
+        record.Surface.Turn++;
+        if (check?.RunoutNow is not { } runout) return;
+        var (kind, value) = record.Kind == PartKind.Rotor ? (ReadingKind.RunoutOuter, runout) : (ReadingKind.Eccentricity, runout / 2);
+        if (record.Figure(kind) is { } known && known.At > mount.At) return;
+        Read(record, kind, null, new(LengthText.Figure(value, LengthUnit.Millimetre, 3, Toward.Nearest), LengthUnit.Millimetre, value, ""), LengthUnit.Millimetre, null, hand, new(Note: "from the set-up check"));
+    }
+
+    /// <summary>Something done to an insert.</summary>
+    public static InsertEvent Insert(ShopLathe lathe, InsertNow now, InsertEventKind kind, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(lathe);
+        ArgumentNullException.ThrowIfNull(now);
+        var edge = kind switch { InsertEventKind.Replaced => 1, InsertEventKind.Turned => (now.Edge ?? 1) % lathe.Profile.EdgesPerInsert + 1, _ => now.Edge ?? 1 };
+        return new() { LatheId = lathe.Id, Holder = now.Holder, Kind = kind, Edge = edge, At = hand.At, ById = hand.OperatorId };
+    }
+
     public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand, AfterPass? after = null)
     {
         ArgumentNullException.ThrowIfNull(record);
@@ -163,7 +254,7 @@ public static class Journey
         record.Surface.Turn++;
         record.Surface.Plans.Add(new()
         {
-            Version = record.Surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
+            LatheId = record.Lathe.Id, Version = record.Surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
             Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = after?.Steps ?? [] }),
         });
     }
@@ -192,7 +283,7 @@ public static class Journey
         {
             Plan = record.LatestPlan, Index = index, Cut = record.CutsDone + 1, DarkOuter = seen.DarkOuter, DarkInner = seen.DarkInner,
             GrooveOuter = seen.GrooveOuter, GrooveInner = seen.GrooveInner, Size = seen.Size, Next = after.Next, DialBorneOut = after.BearsDialOut,
-            Notes = StoredJson.Write(after.Notes), At = hand.At, ById = hand.OperatorId,
+            Notes = StoredJson.Write(after.Notes), LatheId = record.Lathe.Id, Metres = MetresOf(record, passes[index].Kind), At = hand.At, ById = hand.OperatorId,
         });
         if (after.Next == NextStep.PlanAnew) PlanAnew(record, after, plan.Option.Key, hand);
         else if (after.Next == NextStep.Stop || (after.Next == NextStep.Finished && index + 1 < passes.Count))
@@ -211,7 +302,7 @@ public static class Journey
         {
             Cuts = record.CutsDone, Kind = record.Kind, Worst = worst, Discard = record.Limits!.Discard, MachineTo = record.Limits.MachineTo,
             Uncertainty = record.Uncertainty, Allowance = judgement.Allowance, GrooveLeft = record.GrooveLeft, Decision = judgement.Decision,
-            DialBorneOut = record.DialBorneOut, At = hand.At, ById = hand.OperatorId,
+            DialBorneOut = record.DialBorneOut, LatheId = record.Lathe.Id, At = hand.At, ById = hand.OperatorId,
         });
         return judgement;
     }
@@ -228,6 +319,15 @@ public static class Journey
         var anew = PassPlanner.Plan(after.Request with { DefaultTechnique = technique });
         var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart) ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
         TakePlan(record, after.Request, option ?? Empty(Finished), option is null ? [.. after.Notes, new Note("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)] : after.Notes, hand, after);
+    }
+
+    /// <summary>Metres that each tip goes through the metal in one pass.</summary>
+    private static decimal MetresOf(SurfaceRecord record, PassKind kind)
+    {
+        var (across, band) = (record.Surface.Diameter, record.Surface.Band);
+        if (across <= Length.Zero || band <= Length.Zero) return 0;
+        var mean = record.Kind == PartKind.Rotor ? Length.Max(band, across - band) : across;
+        return Math.Round((decimal)CuttingData.LengthOfCut(mean, band, record.Lathe.Profile.Run(kind, record.Kind, across, band).PerTurn), 1);
     }
 
     private static string? Trimmed(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();

@@ -1,8 +1,10 @@
 using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
 using Uncial.Core;
 using Uncial.Core.Cutting;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 
@@ -15,7 +17,8 @@ public class Shop
     [MaxLength(120)] public required string Name { get; set; }
     public required ShopRules Rules { get; set; }
     public List<Gauge> Gauges { get; } = [];
-    public required Lathe Lathe { get; set; }
+    public List<ShopLathe> Lathes { get; } = [];
+    public List<BoardAdapter> Board { get; } = [];
     [MaxLength(60)] public string DefaultTechnique { get; set; } = "working";
     public bool HasDemoData { get; set; }
     [ConcurrencyCheck] public int Turn { get; set; }
@@ -30,6 +33,13 @@ public class Shop
     /// <summary>The gauge in use for what is no size: an indicator for run-out, a depth gauge for grooves; null where the shop has none.</summary>
     public Gauge? GaugeFor(ReadingKind kind) => Gauges.Where(g => g.RetiredAt is null && g.Kind == (kind is ReadingKind.RunoutOuter or ReadingKind.RunoutInner or ReadingKind.Eccentricity
         ? GaugeKind.Indicator : GaugeKind.DepthGauge)).MinBy(g => g.Id);
+
+    /// <summary>The lathe that a part goes on unless another is picked: the first in use that takes it, otherwise the first.</summary>
+    public ShopLathe LatheFor(PartKind kind, Length diameter) =>
+        Lathes.Where(l => l.RetiredAt is null).OrderBy(l => l.Id).FirstOrDefault(l => l.Profile.Takes(kind, diameter)) ?? Lathes.OrderBy(l => l.RetiredAt is not null).ThenBy(l => l.Id).First();
+
+    /// <summary>The adapters in use.</summary>
+    [NotMapped] public IReadOnlyList<Adapter> AdaptersInUse => [.. Board.Where(a => a.RetiredAt is null).OrderBy(a => a.Id).Select(a => a.Spec)];
 
     /// <summary>A shop as it starts: nothing in it but sensible settings.</summary>
     public static Shop New(string name)
@@ -46,16 +56,17 @@ public class Shop
                 new() { Name = "Indicator", Kind = GaugeKind.Indicator, Resolution = Mm(0.01m), PermissibleError = Mm(0.01m) },
                 new() { Name = "Depth gauge", Kind = GaugeKind.DepthGauge, Resolution = Mm(0.01m), PermissibleError = Mm(0.02m) },
             },
-            Lathe = new()
+            Lathes =
             {
-                Name = "Quay lathe",
-                Division = Mm(0.01m),
-                DialAllowance = Mm(0.01m),
-                Feeds = [new("1", Mm(0.06m)), new("2", Mm(0.12m)), new("3", Mm(0.25m)), new("4", Mm(0.40m))],
-                RoughFeed = "3",
-                FinishFeed = "1",
-                Speeds = [60m, 85m, 110m, 150m, 200m],
-                NoseRadius = Mm(0.8m),
+                new()
+                {
+                    Profile = new()
+                    {
+                        Name = "Brake lathe", Division = Mm(0.01m), DialAllowance = Mm(0.01m), NoseRadius = Mm(0.8m), Speeds = [60m, 85m, 110m, 150m, 200m],
+                        Feeds = [new("1", Mm(0.06m)), new("2", Mm(0.12m)), new("3", Mm(0.25m)), new("4", Mm(0.40m))], RoughFeed = "3", FinishFeed = "1",
+                        Arbor = new(Mm(25m), Mm(230m), Mm(80m), Mm(22m)),
+                    },
+                },
             },
         };
     }

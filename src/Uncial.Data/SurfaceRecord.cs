@@ -41,7 +41,10 @@ public sealed class SurfaceRecord
         CutsDone = surface.Passes.Count;
         standing = surface.Readings.Where(r => r.Withdrawal is null && r.Flag is null).OrderBy(r => r.Id).ToLookup(r => r.Kind);
         Doubted = [.. surface.Readings.Where(r => r.Withdrawal is null && r.Flag is not null).OrderBy(r => r.Id)];
-        LatestPlan = surface.Plans.Where(p => !RestsOnDoubt(p)).MaxBy(p => p.Version);
+        Mount = surface.Mounts.MaxBy(m => m.Id) is { } mount && surface.Confirmations.All(c => c.At <= mount.At) ? mount : null;
+        SetUps = Mount is null ? [] : [.. surface.SetUps.Where(c => c.MountId == Mount.Id).OrderBy(c => c.Id)];
+        LatestPlan = surface.Plans.Where(p => !RestsOnDoubt(p) && !IsForAnotherLathe(p)).MaxBy(p => p.Version);
+        Lathe = (Mount?.LatheId ?? surface.Passes.MaxBy(p => p.Cut)?.LatheId) is { } latheId && shop.Lathes.Find(l => l.Id == latheId) is { } lathe ? lathe : shop.LatheFor(surface.Kind, surface.Diameter);
         PassesOfPlan = [.. surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
         Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone)];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
@@ -71,6 +74,25 @@ public sealed class SurfaceRecord
     public IReadOnlyList<ReadingEntry> Doubted { get; }
 
     public Limits? Limits { get; }
+
+    /// <summary>The lathe that it is on, was cut on, or will go on unless another is picked.</summary>
+    public ShopLathe Lathe { get; }
+
+    /// <summary>How it is mounted; null where it is not on a lathe, or was confirmed since.</summary>
+    public MountEntry? Mount { get; }
+
+    /// <summary>Checks of this mounting, the oldest first. The last one counts.</summary>
+    public IReadOnlyList<SetUpEntry> SetUps { get; }
+
+    /// <summary>The check that counts, or null.</summary>
+    public SetUpEntry? SetUp => SetUps.Count == 0 ? null : SetUps[^1];
+
+    /// <summary>That it may be cut as it is mounted; a check made afterwards asks anew.</summary>
+    public SetUpDecision? SetUpDecision => Mount is null ? null : Surface.SetUpDecisions.Where(d => d.MountId == Mount.Id).MaxBy(d => d.Id) is { } decision && (SetUp is null || decision.CheckId == SetUp.Id) ? decision : null;
+
+    /// <summary>It went on against its check, or without one, in this job: the reasons, the oldest first.</summary>
+    public IReadOnlyList<SetUpDecision> WentOnAnyway => [.. Surface.SetUpDecisions.Where(d => d.Reason is not null).OrderBy(d => d.Id)];
+
     public int CutsDone { get; }
     public PlanEntry? LatestPlan { get; }
     public PlanDocument? Plan => LatestPlan is null ? null : document ??= StoredJson.Read<PlanDocument>(LatestPlan.Document);
@@ -128,7 +150,7 @@ public sealed class SurfaceRecord
 
     /// <summary>Where it waits.</summary>
     public Station Station => new SurfaceFacts(
-        Limits is not null, Places.Count, Places.Count(p => ReadingAt(p) is not null), Plan?.Option.Passes.Count, PassesOfPlan.Count,
+        Limits is not null, Places.Count, Places.Count(p => ReadingAt(p) is not null), SetUpDecision is not null, Plan?.Option.Passes.Count, PassesOfPlan.Count,
         Confirmation is { Decision: Decision.Release or Decision.LeadOnly }, Part.Outcome is not null).Station;
 
     /// <summary>All places that are to be read, in the order of reading.</summary>
@@ -275,10 +297,17 @@ public sealed class SurfaceRecord
     /// <summary>What a new plan starts from: the readings, or the state that the last pass left.</summary>
     public PlanRequest RequestForPlan(bool dialConfirmed)
     {
-        var dial = Shop.Lathe.Dial(dialConfirmed);
-        if (CutsDone > 0 && Sizes.Count > 0) return Plan!.Request.ZeroedAnew(Worst!.Value, Uncertainty, GrooveLeft) with { Dial = dial };
+        var profile = Lathe.Profile;
+        var dial = profile.Dial(dialConfirmed);
+        if (CutsDone > 0 && Sizes.Count > 0) return OnLathe(Plan!.Request.ZeroedAnew(Worst!.Value, Uncertainty, GrooveLeft) with { Dial = dial });
         var request = Kind == PartKind.Rotor ? PlanRequest.For(RotorMeasurement, RotorFigures, dial) : PlanRequest.For(DrumMeasurement, DrumFigures, dial);
-        return request with { DefaultTechnique = Shop.DefaultTechnique };
+        return OnLathe(request with { DefaultTechnique = Shop.DefaultTechnique });
+
+        PlanRequest OnLathe(PlanRequest asked) => asked with
+        {
+            TwinCutter = profile.TwinCutter, SetUpRunout = SetUp?.SetUpRunout, Techniques = profile.Techniques(Technique.BuiltIn),
+            SecondChuckingRunout = profile.TwinCutter || profile.BothFacesInOneChucking ? null : Shop.Rules.SecondChuckingRunout,
+        };
     }
 
     private static List<ReadingPlace> PlacesOf(WorkSurface surface)
@@ -296,6 +325,9 @@ public sealed class SurfaceRecord
 
     /// <summary>Nothing was cut by the plan yet, and a reading from before it has come into doubt since.</summary>
     private bool RestsOnDoubt(PlanEntry plan) => Doubted.Any(r => r.At <= plan.At && r.Flag!.At > plan.At) && Surface.Passes.All(p => p.PlanId != plan.Id);
+
+    /// <summary>Nothing was cut by the plan yet, and the part went onto another lathe since: its dial settings are not this one's.</summary>
+    private bool IsForAnotherLathe(PlanEntry plan) => Mount is { } mount && plan.LatheId is { } planned && planned != mount.LatheId && mount.At > plan.At && Surface.Passes.All(p => p.PlanId != plan.Id);
 
     private Length ValueOf(ReadingKind kind) => Figure(kind)?.Value ?? Length.Zero;
 
@@ -320,6 +352,9 @@ public sealed class SurfaceRecord
         .Include(p => p.Surfaces).ThenInclude(s => s.Plans)
         .Include(p => p.Surfaces).ThenInclude(s => s.Passes)
         .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Mounts)
+        .Include(p => p.Surfaces).ThenInclude(s => s.SetUps)
+        .Include(p => p.Surfaces).ThenInclude(s => s.SetUpDecisions)
         .AsSplitQuery();
 
     /// <summary>The same with the names of those who stated the facts, for the pages that tell them.</summary>
@@ -331,9 +366,12 @@ public sealed class SurfaceRecord
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Plans).ThenInclude(p => p.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Passes).ThenInclude(p => p.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations).ThenInclude(c => c.By);
+        .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations).ThenInclude(c => c.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.SetUpDecisions).ThenInclude(c => c.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Mounts).ThenInclude(c => c.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.SetUps).ThenInclude(c => c.By);
 
     /// <summary>Whether any measured cut on record has borne the lathe's dial out.</summary>
-    public static async Task<bool> DialIsConfirmedAsync(UncialDb db, CancellationToken cancel) =>
-        await db.Confirmations.AnyAsync(c => c.DialBorneOut, cancel) || await db.Passes.AnyAsync(p => p.DialBorneOut, cancel);
+    public async Task<bool> DialIsConfirmedAsync(UncialDb db, CancellationToken cancel) =>
+        await db.Confirmations.AnyAsync(c => c.DialBorneOut && c.LatheId == Lathe.Id, cancel) || await db.Passes.AnyAsync(p => p.DialBorneOut && p.LatheId == Lathe.Id, cancel);
 }

@@ -29,13 +29,20 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
     public DbSet<PassEntry> Passes => Set<PassEntry>();
     public DbSet<Confirmation> Confirmations => Set<Confirmation>();
     public DbSet<Outcome> Outcomes => Set<Outcome>();
+    public DbSet<ShopLathe> Lathes => Set<ShopLathe>();
+    public DbSet<BoardAdapter> Adapters => Set<BoardAdapter>();
+    public DbSet<InsertEvent> InsertEvents => Set<InsertEvent>();
+    public DbSet<MountEntry> Mounts => Set<MountEntry>();
+    public DbSet<SetUpEntry> SetUpChecks => Set<SetUpEntry>();
+    public DbSet<SetUpDecision> SetUpDecisions => Set<SetUpDecision>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     private const int ChecksLookedAt = 20;
 
-    /// <summary>The shop with its gauges and their latest zero checks, tracked.</summary>
+    /// <summary>The shop with its lathes, its adapters, its gauges and their latest zero checks, tracked.</summary>
     public async Task<Shop> ShopAsync(CancellationToken cancel) => await Shops
         .Include(s => s.Gauges.OrderBy(g => g.Id)).ThenInclude(g => g.ZeroChecks.OrderByDescending(c => c.At).Take(ChecksLookedAt))
+        .Include(s => s.Lathes.OrderBy(l => l.Id)).Include(s => s.Board.OrderBy(a => a.Id))
         .AsSplitQuery().SingleAsync(cancel);
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
@@ -57,8 +64,28 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         builder.Entity<Shop>(shop =>
         {
             Json(shop.Property(s => s.Rules));
-            Json(shop.Property(s => s.Lathe));
+            shop.HasMany(s => s.Lathes).WithOne().HasForeignKey(l => l.ShopId).OnDelete(DeleteBehavior.Restrict);
+            shop.HasMany(s => s.Board).WithOne().HasForeignKey(l => l.ShopId).OnDelete(DeleteBehavior.Restrict);
             shop.HasMany(s => s.Gauges).WithOne().HasForeignKey(g => g.ShopId).OnDelete(DeleteBehavior.Restrict);
+        });
+        Json(builder.Entity<ShopLathe>().ToTable("lathes").Property(l => l.Profile));
+        Json(builder.Entity<BoardAdapter>().ToTable("adapters").Property(a => a.Spec));
+        builder.Entity<InsertEvent>(entry =>
+        {
+            entry.ToTable("insert_events").HasIndex(e => new { e.LatheId, e.Holder, e.At });
+            entry.HasOne<ShopLathe>().WithMany().HasForeignKey(e => e.LatheId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<MountEntry>(mount =>
+        {
+            mount.ToTable("mounts").HasIndex(m => new { m.LatheId, m.At });
+            mount.HasOne<ShopLathe>().WithMany().HasForeignKey(m => m.LatheId).OnDelete(DeleteBehavior.Restrict);
+            mount.Property(m => m.Document).HasColumnType("jsonb");
+        });
+        builder.Entity<SetUpEntry>().ToTable("set_up_checks").HasOne(s => s.Mount).WithMany().HasForeignKey(s => s.MountId).OnDelete(DeleteBehavior.Restrict);
+        builder.Entity<SetUpDecision>(decision =>
+        {
+            decision.ToTable("set_up_decisions").HasOne(d => d.Check).WithMany().HasForeignKey(d => d.CheckId).OnDelete(DeleteBehavior.Restrict);
+            decision.HasOne<MountEntry>().WithMany().HasForeignKey(d => d.MountId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<Gauge>().HasMany(g => g.ZeroChecks).WithOne().HasForeignKey(c => c.GaugeId).OnDelete(DeleteBehavior.Restrict);
         builder.Entity<ZeroCheckEntry>().ToTable("zero_checks").HasIndex(c => new { c.GaugeId, c.At });
@@ -70,6 +97,7 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         builder.Entity<Part>(part =>
         {
             part.HasIndex(p => p.Tag).IsUnique();
+            Json(part.Property(p => p.Shape));
             part.HasOne(p => p.Outcome).WithOne().HasForeignKey<Outcome>(o => o.PartId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<WorkSurface>(surface =>
@@ -80,6 +108,9 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             surface.HasMany(s => s.Readings).WithOne().HasForeignKey(r => r.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Plans).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Passes).WithOne().HasForeignKey(p => p.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Mounts).WithOne().HasForeignKey(m => m.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.SetUps).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.SetUpDecisions).WithOne().HasForeignKey(d => d.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Confirmations).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<Finding>(finding =>
@@ -112,11 +143,13 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         builder.Entity<PlanEntry>(plan =>
         {
             plan.HasIndex(p => new { p.SurfaceId, p.Version }).IsUnique();
+            plan.HasOne<ShopLathe>().WithMany().HasForeignKey(p => p.LatheId).OnDelete(DeleteBehavior.Restrict);
             plan.Property(p => p.Document).HasColumnType("jsonb");
         });
         builder.Entity<PassEntry>(pass =>
         {
             pass.HasIndex(p => new { p.PlanId, p.Index }).IsUnique();
+            pass.HasOne<ShopLathe>().WithMany().HasForeignKey(p => p.LatheId).OnDelete(DeleteBehavior.Restrict);
             pass.HasIndex(p => new { p.SurfaceId, p.Cut }).IsUnique();
             pass.HasOne(p => p.Plan).WithMany().HasForeignKey(p => p.PlanId).OnDelete(DeleteBehavior.Restrict);
             pass.Property(p => p.Notes).HasColumnType("jsonb");

@@ -16,7 +16,7 @@ internal static class Opening
         foreach (var role in new[] { Roles.Operator, Roles.Lead, Roles.Owner })
             if (!await roles.RoleExistsAsync(role)) await roles.CreateAsync(new(role));
 
-        var shop = await db.Shops.Include(s => s.Gauges).SingleOrDefaultAsync();
+        var shop = await db.Shops.Include(s => s.Gauges).Include(s => s.Lathes).Include(s => s.Board).SingleOrDefaultAsync();
         if (shop is null)
         {
             shop = Shop.New("The workshop");

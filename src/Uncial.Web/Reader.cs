@@ -46,5 +46,10 @@ public sealed class Reader(IHttpContextAccessor context)
 
     public string Limit(Length limit, bool isLeast) => LengthText.Limit(limit, Unit, isLeast);
 
+    /// <summary>A size of a tool or a part that is no reading: as few digits as it has.</summary>
+    public string Size(Length length) => length.In(Unit).ToString("0.####", CultureInfo.InvariantCulture);
+
+    public string SizeWith(Length length) => Size(length) + " " + UnitName;
+
     public string With(Length length) => Reading(length) + " " + UnitName;
 }

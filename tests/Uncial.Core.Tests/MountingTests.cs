@@ -107,7 +107,7 @@ public class MountingTests
         (way.Way, way.Centring).ShouldBe((MountWay.RaceCones, "Race 2"));
         MountSteps.For(way, PartKind.Drum, Mm.Of(230), hub, Bench).ShouldSatisfyAllConditions(s => s[0].ShouldSatisfyAllConditions(f => f.Code.ShouldBe("races"), f => f.Caution.ShouldBe("races")), s => s.ShouldContain(x => x.Code == "nutAnticlockwise"), s => s.ShouldContain(x => x.Code == "dampCord"));
         For(Shape, lathe: Bench with { Kind = LatheKind.Engine, Arbor = null }).Ways.Single().Way.ShouldBe(MountWay.Jaws);
-        var grinder = Bench with { Kind = LatheKind.Grinder, Arbor = null, Drums = null };
+        var grinder = Bench with { Kind = LatheKind.Grinder, Arbor = null, CutsDrums = false };
         For(Shape, lathe: grinder).Ways.Single().Way.ShouldBe(MountWay.Table);
         For(hub, lathe: grinder).Misfits.Single().Code.ShouldBe("hubNotFlat");
         For(Shape, PartKind.Drum, lathe: grinder).Misfits.Single().Code.ShouldBe("takesNoDrums");
@@ -144,6 +144,7 @@ public class MountingTests
     [InlineData("75 deg", 75)]
     [InlineData("12", 0)]
     [InlineData("½", 15)]
+    [InlineData("12½", 15)]
     [InlineData("13", null)]
     [InlineData("2:75", null)]
     [InlineData("1.2½", null)]

@@ -120,14 +120,14 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
 
     private static Note? Refusal(PartKind part, Length diameter, MountShape shape, Lathe lathe)
     {
-        if ((part == PartKind.Rotor ? lathe.Rotors : lathe.Drums) is not { } range) return new(part == PartKind.Rotor ? "takesNoRotors" : "takesNoDrums", Subject: lathe.Name);
+        if (lathe.RangeOf(part) is not { } range) return new(part == PartKind.Rotor ? "takesNoRotors" : "takesNoDrums", Subject: lathe.Name);
         if (diameter > range.Greatest) return new("partTooLarge", diameter, range.Greatest);
         if (diameter > Length.Zero && diameter < range.Least) return new("partTooSmall", diameter, range.Least);
         return lathe.Kind == LatheKind.Grinder && shape.Hubbed ? new("hubNotFlat") : null;
     }
 
     private static Mounting OnTable(Lathe lathe, MountShape shape, Length diameter) => new(MountWay.Table, lathe.Name, shape.Register ?? diameter,
-        [new(PieceRole.Plate, null, Length.Zero, Length.FromMillimetres(20), lathe.Rotors!.Greatest, lathe.Rotors.Greatest, Length.Zero)], [new("onTable")]);
+        [new(PieceRole.Plate, null, Length.Zero, Length.FromMillimetres(20), lathe.Rotors.Greatest, lathe.Rotors.Greatest, Length.Zero)], [new("onTable")]);
 
     /// <summary>One search over the board.</summary>
     private sealed class Search(PartKind part, Length diameter, MountShape shape, Lathe lathe, IReadOnlyList<Adapter> board)

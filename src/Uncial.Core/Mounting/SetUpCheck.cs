@@ -45,6 +45,9 @@ public sealed record SetUpCheck(
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
 
+    /// <summary>Run-out as the part turns now, part and set-up together; null where no lengths are known.</summary>
+    public Length? RunoutNow => PartRunout + CostNow;
+
     /// <summary>Smallest arc that has a direction, degrees.</summary>
     public const decimal SmallestArc = 30;
 

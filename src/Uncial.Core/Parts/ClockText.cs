@@ -6,8 +6,8 @@ namespace Uncial.Core.Parts;
 public static class ClockText
 {
     /// <summary>Reads a place: <c>2½</c>, <c>2.5</c>, <c>2,5</c>, <c>2:30</c> on the clock, or <c>75°</c>, <c>75deg</c>. Null where it is none.</summary>
-    /// <param name="text">0 to 12 hours, or 0 to 360 degrees; 12 is 0.</param>
-    public static ClockAngle? Place(string? text) => Degrees(text) is { } degrees ? ClockAngle.FromDegrees(degrees) : null;
+    /// <param name="text">0 to below 13 hours, or 0 to 360 degrees; 12 is 0 and 12½ half past it.</param>
+    public static ClockAngle? Place(string? text) => Degrees(text, 13) is { } degrees and < 390 ? ClockAngle.FromDegrees(degrees) : null;
 
     /// <summary>Reads the extent of an arc, above 0 up to 12 hours or 360 degrees. Null where it is none.</summary>
     /// <param name="text">As for a place; <c>all</c> or <c>ring</c> is all the way round.</param>
@@ -20,7 +20,7 @@ public static class ClockText
     /// <summary>Hours with one decimal, for an extent.</summary>
     public static string Hours(decimal degrees) => (degrees / 30).ToString("0.#", CultureInfo.InvariantCulture);
 
-    private static decimal? Degrees(string? text)
+    private static decimal? Degrees(string? text, decimal hoursBelow = 12.0001m)
     {
         var t = (text ?? "").Trim().ToLowerInvariant();
         if (t.EndsWith('°') || t.EndsWith("deg", StringComparison.Ordinal))
@@ -31,7 +31,7 @@ public static class ClockText
         else if (t.Length > 0 && "¼½¾".IndexOf(t[^1], StringComparison.Ordinal) is >= 0 and var quarter)
             hours = (t.Length == 1 ? 0 : Number(t[..^1])) is { } h && h % 1 == 0 ? h + (quarter + 1) / 4m : null;
         else hours = Number(t);
-        return hours is >= 0 and <= 12 ? hours * 30 : null;
+        return hours >= 0 && hours < hoursBelow ? hours * 30 : null;
     }
 
     private static decimal? Number(string text) =>

@@ -84,11 +84,17 @@ public sealed record Lathe
     /// <summary>Minutes to bring the tool to the cut and away from it.</summary>
     public decimal ApproachMinutes { get; init; } = 0.5m;
 
-    /// <summary>Rotors that it takes, by their outside diameter; null where it takes none.</summary>
-    public DiameterRange? Rotors { get; init; } = new(Length.FromMillimetres(100), Length.FromMillimetres(500));
+    /// <summary>It cuts rotors.</summary>
+    public bool CutsRotors { get; init; } = true;
 
-    /// <summary>Drums that it takes, by their inside diameter; null where it takes none.</summary>
-    public DiameterRange? Drums { get; init; } = new(Length.FromMillimetres(120), Length.FromMillimetres(500));
+    /// <summary>It cuts drums.</summary>
+    public bool CutsDrums { get; init; } = true;
+
+    /// <summary>Rotors that it takes, by their outside diameter, where it cuts any.</summary>
+    public DiameterRange Rotors { get; init; } = new(Length.FromMillimetres(100), Length.FromMillimetres(500));
+
+    /// <summary>Drums that it takes, by their inside diameter, where it cuts any.</summary>
+    public DiameterRange Drums { get; init; } = new(Length.FromMillimetres(120), Length.FromMillimetres(500));
 
     /// <summary>Both faces of a rotor are cut at once; otherwise one after the other.</summary>
     public bool TwinCutter { get; init; } = true;
@@ -139,7 +145,11 @@ public sealed record Lathe
     /// <param name="part">Rotor or drum.</param>
     /// <param name="diameter">Outside of a rotor, inside of a drum; 0 where not known.</param>
     public bool Takes(PartKind part, Length diameter) =>
-        (part == PartKind.Rotor ? Rotors : Drums) is { } range && (diameter <= Length.Zero || (diameter >= range.Least && diameter <= range.Greatest));
+        RangeOf(part) is { } range && (diameter <= Length.Zero || (diameter >= range.Least && diameter <= range.Greatest));
+
+    /// <summary>Sizes that it takes of a kind of part; null where it takes none.</summary>
+    /// <param name="part">Rotor or drum.</param>
+    public DiameterRange? RangeOf(PartKind part) => part == PartKind.Rotor ? CutsRotors ? Rotors : null : CutsDrums ? Drums : null;
 
     /// <summary>The techniques that it can work by: a grinder grinds, a lathe does not.</summary>
     /// <param name="all">All techniques of the shop.</param>

@@ -1,4 +1,5 @@
 using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
 
 namespace Uncial.Data.Demo;
 
@@ -34,6 +35,16 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         {
             var rotor = await bench.RotorAsync(job, corner, null, 300, 52, Mm, "26.0", "23.4", "23.0");
             await bench.ReadAsync(rotor, Mm, before);
+            if (corner == Corner.FrontLeft)
+            {
+                await bench.MountAsync(rotor, ("0.09", 40), ("0.06", 160), goesOn: false);
+                await bench.MountAsync(rotor, ("0.08", 40), ("0.05", 90), "Cleaned twice, comes out the same.", RemountCause.Nothing);
+            }
+            else
+            {
+                await bench.MountAsync(rotor, ("0.09", 40), ("0.05", 330), goesOn: false);
+                await bench.MountAsync(rotor, ("0.06", 40), ("0.05", 55), found: RemountCause.Dirt);
+            }
             await FacesAsync(rotor, "0.09", "0.05", "0.05", "0.02");
             await bench.PlanAsync(rotor, "working");
             await bench.CutAsync(rotor);
@@ -64,6 +75,7 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         Start(ines, 150);
         var rotor = await bench.RotorAsync(job, Corner.FrontLeft, null, 308, 50, Mm, "28.0", "26.0", "25.4");
         await bench.ReadAsync(rotor, Mm, "27.14", "27.15", "27.17", "27.18", "27.18", "27.16", "27.15", "27.14");
+        await bench.MountAsync(rotor, ("0.05", 200), ("0.03", 215));
         await FacesAsync(rotor, "0.05", "0.03", "0.04", "0.03");
         await bench.PlanAsync(rotor, "working");
         await bench.CutAsync(rotor);
@@ -77,6 +89,8 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
     {
         var drum = await bench.DrumAsync(job, corner, null, 254, 55, Mm, "254.0", "255.1", "255.5");
         await bench.ReadAsync(drum, Mm, before);
+        if (corner == Corner.RearLeft) await bench.MountAsync(drum, ("0.07", 120), ("0.02", 300), goesOn: false);
+        await bench.MountAsync(drum, ("0.03", 120), ("0.02", 150), found: corner == Corner.RearLeft ? RemountCause.Dirt : null);
         await bench.FigureAsync(drum, ReadingKind.Groove, "0.06");
         await bench.FigureAsync(drum, ReadingKind.Eccentricity, "0.01");
         await bench.PlanAsync(drum, "light");
@@ -90,11 +104,14 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         var job = await bench.JobAsync(2417, "Brindle L3 van", "Post van no. 2", 203_700, 1.5);
         var left = await bench.RotorAsync(job, Corner.FrontLeft, null, 300, 52, Mm, "26.0", "23.4", "23.0");
         await bench.ReadAsync(left, Mm, "24.34", "24.32", "24.29", "24.27", "24.28", "24.30", "24.31", "24.33");
+        await bench.MountAsync(left, ("0.08", 300), ("0.04", 240), goesOn: false);
+        await bench.MountAsync(left, ("0.07", 300), ("0.03", 250), "Promised at noon; cone 3 is known for it.", RemountCause.Nut);
         await FacesAsync(left, "0.07", "0.04", "0.08", "0.06");
         await bench.PlanAsync(left, "light");
         await bench.CutAsync(left, darkOuter: 0b0000_0011_1000, darkInner: 0b0010_0000_0000);
         var right = await bench.RotorAsync(job, Corner.FrontRight, null, 300, 52, Mm, "26.0", "23.4", "23.0");
         await bench.ReadAsync(right, Mm, "24.38", "24.37", "24.38", "24.40", "24.41", "24.42", "24.41", "24.39");
+        await bench.MountAsync(right, ("0.08", 20), ("0.05", 70), "The same cone as on the left side.");
         await FacesAsync(right, "0.04", "0.05", "0.03", "0.03");
     }
 
@@ -116,6 +133,8 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         var job = await bench.JobAsync(2419, "Fulmar 90 saloon, 1958", "Museum of the quay", 41_300, 24);
         var left = await bench.DrumAsync(job, Corner.FrontLeft, null, 228.6m, 44, Inch, "9.000", "9.040", "9.060");
         await bench.ReadAsync(left, Inch, "8 7/8 + 150t", "9.024", "9.026", "9.027");
+        await bench.MountAsync(left, ("0.05", 60), ("0.04", 75));
+        await bench.FigureAsync(left, ReadingKind.Eccentricity, "0");
         await bench.PlanAsync(left, "light");
         await bench.CutAsync(left);
         await bench.ReadAsync(left, Inch, "9.041", "9.041", "9.042", "9.041");

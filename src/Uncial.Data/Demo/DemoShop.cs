@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 
@@ -40,8 +41,16 @@ public static class DemoShop
         // What their own repeats came to.
         shop.Rules = shop.Rules with { DrumGaugeRepeat = Length.FromMillimetres(0.008m) };
         db.Gauges.RemoveRange(shop.Gauges.ToList());
+        db.Adapters.RemoveRange(shop.Board.ToList());
         await db.SaveChangesAsync();
         shop.Gauges.AddRange(DemoGauges.All(now));
+        // One by one: their order is the order in which they are offered.
+        var lathes = DemoLathes.All().ToList();
+        shop.Lathes[0].Profile = lathes[0].Profile;
+        foreach (var lathe in lathes.Skip(1)) { shop.Lathes.Add(lathe); await db.SaveChangesAsync(); }
+        foreach (var adapter in DemoLathes.Board()) { shop.Board.Add(adapter); await db.SaveChangesAsync(); }
+        foreach (var holder in shop.Lathes[0].Holders)
+            db.InsertEvents.Add(Journey.Insert(shop.Lathes[0], new(holder, holder == ToolHolder.Bar ? 3 : 1, 0, false, false), InsertEventKind.Turned, new(ids[0], now.AddDays(-9))));
         await db.SaveChangesAsync();
         db.Book.AddRange(DemoBook.All(now.AddDays(-60), ids[0]));
         await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
@@ -132,6 +141,22 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
         await db.SaveChangesAsync();
     }
 
+    /// <summary>Puts the part on the lathe and checks the set-up with an indicator, half a turn apart; goes on where a reason is given or it is true.</summary>
+    public async Task MountAsync(Part part, (string Runout, int At) first, (string Runout, int At) second, string? reason = null, RemountCause? found = null, bool goesOn = true)
+    {
+        var record = Record(part);
+        var plan = MountingPlan.For(record.Kind, record.Surface.Diameter, part.Shape!, record.Lathe.Profile, shop.AdaptersInUse);
+        if (plan.Ways.Count == 0) throw new InvalidOperationException($"The demo part {part.Tag} cannot be mounted: {plan.Misfits.Concat(plan.Missing.Select(m => new Core.Note(m))).First().Code}.");
+        Journey.Mount(record, record.Lathe, plan.Ways[0], damped: true, found, Hand);
+        await db.SaveChangesAsync();
+        RunoutMark Mark((string Runout, int At) seen) => RunoutMark.Indicated(ClockAngle.FromDegrees(seen.At), Typed(seen.Runout, LengthUnit.Millimetre).Value);
+        Journey.CheckSetUp(Record(part), new(SetUpManner.Indicator, 180, Mark(first), Mark(second)), Hand);
+        await db.SaveChangesAsync();
+        if (!goesOn) return;
+        Journey.GoOn(Record(part), reason, Hand);
+        await db.SaveChangesAsync();
+    }
+
     public async Task PlanAsync(Part part, string technique)
     {
         var record = Record(part);
@@ -172,7 +197,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
     private async Task<Part> PartAsync(Job job, Corner corner, string? mark, WorkSurface surface, LengthUnit unit, string? nominal, string? machineTo, string? discard)
     {
         // Short and legible through grease: no 0, O, 1, I or L.
-        var part = new Part { Tag = "TQ" + (char)('A' + tags / 7) + (char)('2' + tags % 7) + (char)('P' + tags % 5), Corner = corner, Mark = mark, Surfaces = { surface } };
+        var part = new Part { Tag = "TQ" + (char)('A' + tags / 7) + (char)('2' + tags % 7) + (char)('P' + tags % 5), Corner = corner, Mark = mark, Shape = DemoLathes.ShapeOf(job.Vehicle, surface.Kind), Surfaces = { surface } };
         tags++;
         job.Parts.Add(part);
         Limits(surface, unit, nominal, machineTo, discard);

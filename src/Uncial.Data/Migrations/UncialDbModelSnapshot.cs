@@ -209,6 +209,42 @@ namespace Uncial.Data.Migrations
                     b.ToTable("operator_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.BoardAdapter", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<DateTimeOffset?>("RetiredAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("retired_at");
+
+                    b.Property<int>("ShopId")
+                        .HasColumnType("integer")
+                        .HasColumnName("shop_id");
+
+                    b.Property<string>("Spec")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("spec");
+
+                    b.Property<int>("Turn")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.HasKey("Id")
+                        .HasName("pk_adapters");
+
+                    b.HasIndex("ShopId")
+                        .HasDatabaseName("ix_adapters_shop_id");
+
+                    b.ToTable("adapters", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.BookEntry", b =>
                 {
                     b.Property<int>("Id")
@@ -357,6 +393,10 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("kind");
+
+                    b.Property<int?>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
 
                     b.Property<decimal>("MachineTo")
                         .HasColumnType("numeric")
@@ -580,6 +620,53 @@ namespace Uncial.Data.Migrations
                     b.ToTable("gauges", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.InsertEvent", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<int>("Edge")
+                        .HasColumnType("integer")
+                        .HasColumnName("edge");
+
+                    b.Property<string>("Holder")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("holder");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<int>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_insert_events");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_insert_events_by_id");
+
+                    b.HasIndex("LatheId", "Holder", "At")
+                        .HasDatabaseName("ix_insert_events_lathe_id_holder_at");
+
+                    b.ToTable("insert_events", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Job", b =>
                 {
                     b.Property<int>("Id")
@@ -740,6 +827,74 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_limit_settlements_surface_id");
 
                     b.ToTable("limit_settlements", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.MountEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<string>("Centring")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("centring");
+
+                    b.Property<int>("Cuts")
+                        .HasColumnType("integer")
+                        .HasColumnName("cuts");
+
+                    b.Property<bool>("Damped")
+                        .HasColumnType("boolean")
+                        .HasColumnName("damped");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("document");
+
+                    b.Property<string>("Found")
+                        .HasColumnType("text")
+                        .HasColumnName("found");
+
+                    b.Property<int>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.Property<string>("Way")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("way");
+
+                    b.HasKey("Id")
+                        .HasName("pk_mounts");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_mounts_by_id");
+
+                    b.HasIndex("SurfaceId")
+                        .HasDatabaseName("ix_mounts_surface_id");
+
+                    b.HasIndex("LatheId", "At")
+                        .HasDatabaseName("ix_mounts_lathe_id_at");
+
+                    b.ToTable("mounts", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Operator", b =>
@@ -921,6 +1076,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("new_price");
 
+                    b.Property<string>("Shape")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("shape");
+
                     b.Property<string>("Tag")
                         .IsRequired()
                         .HasMaxLength(12)
@@ -985,6 +1144,14 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("index");
 
+                    b.Property<int?>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
+                    b.Property<decimal>("Metres")
+                        .HasColumnType("numeric")
+                        .HasColumnName("metres");
+
                     b.Property<string>("Next")
                         .IsRequired()
                         .HasColumnType("text")
@@ -1012,6 +1179,9 @@ namespace Uncial.Data.Migrations
 
                     b.HasIndex("ById")
                         .HasDatabaseName("ix_passes_by_id");
+
+                    b.HasIndex("LatheId")
+                        .HasDatabaseName("ix_passes_lathe_id");
 
                     b.HasIndex("PlanId", "Index")
                         .IsUnique()
@@ -1080,6 +1250,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("document");
 
+                    b.Property<int?>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
                     b.Property<int>("SurfaceId")
                         .HasColumnType("integer")
                         .HasColumnName("surface_id");
@@ -1099,6 +1273,9 @@ namespace Uncial.Data.Migrations
 
                     b.HasIndex("ById")
                         .HasDatabaseName("ix_plans_by_id");
+
+                    b.HasIndex("LatheId")
+                        .HasDatabaseName("ix_plans_lathe_id");
 
                     b.HasIndex("SurfaceId", "Version")
                         .IsUnique()
@@ -1262,6 +1439,164 @@ namespace Uncial.Data.Migrations
                     b.ToTable("reading_flags", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.SetUpDecision", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<long?>("CheckId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("check_id");
+
+                    b.Property<long>("MountId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("mount_id");
+
+                    b.Property<string>("Reason")
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("reason");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_set_up_decisions");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_set_up_decisions_by_id");
+
+                    b.HasIndex("CheckId")
+                        .HasDatabaseName("ix_set_up_decisions_check_id");
+
+                    b.HasIndex("MountId")
+                        .HasDatabaseName("ix_set_up_decisions_mount_id");
+
+                    b.HasIndex("SurfaceId")
+                        .HasDatabaseName("ix_set_up_decisions_surface_id");
+
+                    b.ToTable("set_up_decisions", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.SetUpEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<decimal?>("CostNow")
+                        .HasColumnType("numeric")
+                        .HasColumnName("cost_now_mm");
+
+                    b.Property<decimal?>("FirstArc")
+                        .HasColumnType("numeric")
+                        .HasColumnName("first_arc");
+
+                    b.Property<decimal>("FirstDegrees")
+                        .HasColumnType("numeric")
+                        .HasColumnName("first_degrees");
+
+                    b.Property<decimal?>("FirstLength")
+                        .HasColumnType("numeric")
+                        .HasColumnName("first_length_mm");
+
+                    b.Property<decimal?>("LeftOnVehicle")
+                        .HasColumnType("numeric")
+                        .HasColumnName("left_on_vehicle_mm");
+
+                    b.Property<string>("Manner")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("manner");
+
+                    b.Property<long>("MountId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("mount_id");
+
+                    b.Property<decimal?>("PartRunout")
+                        .HasColumnType("numeric")
+                        .HasColumnName("part_runout_mm");
+
+                    b.Property<decimal?>("RunoutNow")
+                        .HasColumnType("numeric")
+                        .HasColumnName("runout_now_mm");
+
+                    b.Property<decimal?>("SecondArc")
+                        .HasColumnType("numeric")
+                        .HasColumnName("second_arc");
+
+                    b.Property<decimal?>("SecondDegrees")
+                        .HasColumnType("numeric")
+                        .HasColumnName("second_degrees");
+
+                    b.Property<decimal?>("SecondLength")
+                        .HasColumnType("numeric")
+                        .HasColumnName("second_length_mm");
+
+                    b.Property<decimal?>("SetUpRunout")
+                        .HasColumnType("numeric")
+                        .HasColumnName("set_up_runout_mm");
+
+                    b.Property<double?>("SetUpShare")
+                        .HasColumnType("double precision")
+                        .HasColumnName("set_up_share");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.Property<decimal>("Tolerance")
+                        .HasColumnType("numeric")
+                        .HasColumnName("tolerance_mm");
+
+                    b.Property<decimal>("Turned")
+                        .HasColumnType("numeric")
+                        .HasColumnName("turned");
+
+                    b.Property<string>("Verdict")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("verdict");
+
+                    b.HasKey("Id")
+                        .HasName("pk_set_up_checks");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_set_up_checks_by_id");
+
+                    b.HasIndex("MountId")
+                        .HasDatabaseName("ix_set_up_checks_mount_id");
+
+                    b.HasIndex("SurfaceId")
+                        .HasDatabaseName("ix_set_up_checks_surface_id");
+
+                    b.ToTable("set_up_checks", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Shop", b =>
                 {
                     b.Property<int>("Id")
@@ -1280,11 +1615,6 @@ namespace Uncial.Data.Migrations
                     b.Property<bool>("HasDemoData")
                         .HasColumnType("boolean")
                         .HasColumnName("has_demo_data");
-
-                    b.Property<string>("Lathe")
-                        .IsRequired()
-                        .HasColumnType("jsonb")
-                        .HasColumnName("lathe");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -1306,6 +1636,42 @@ namespace Uncial.Data.Migrations
                         .HasName("pk_shops");
 
                     b.ToTable("shops", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.ShopLathe", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<string>("Profile")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("profile");
+
+                    b.Property<DateTimeOffset?>("RetiredAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("retired_at");
+
+                    b.Property<int>("ShopId")
+                        .HasColumnType("integer")
+                        .HasColumnName("shop_id");
+
+                    b.Property<int>("Turn")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.HasKey("Id")
+                        .HasName("pk_lathes");
+
+                    b.HasIndex("ShopId")
+                        .HasDatabaseName("ix_lathes_shop_id");
+
+                    b.ToTable("lathes", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
@@ -1521,6 +1887,16 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_operator_tokens_operators_user_id");
                 });
 
+            modelBuilder.Entity("Uncial.Data.BoardAdapter", b =>
+                {
+                    b.HasOne("Uncial.Data.Shop", null)
+                        .WithMany("Board")
+                        .HasForeignKey("ShopId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_adapters_shops_shop_id");
+                });
+
             modelBuilder.Entity("Uncial.Data.BookEntry", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -1606,6 +1982,25 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_gauges_shops_shop_id");
                 });
 
+            modelBuilder.Entity("Uncial.Data.InsertEvent", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_insert_events_users_by_id");
+
+                    b.HasOne("Uncial.Data.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_insert_events_lathes_lathe_id");
+
+                    b.Navigation("By");
+                });
+
             modelBuilder.Entity("Uncial.Data.Job", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "ReceivedBy")
@@ -1663,6 +2058,32 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.MountEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_mounts_users_by_id");
+
+                    b.HasOne("Uncial.Data.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_mounts_lathes_lathe_id");
+
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany("Mounts")
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_mounts_surfaces_surface_id");
+
+                    b.Navigation("By");
+                });
+
             modelBuilder.Entity("Uncial.Data.Outcome", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -1703,6 +2124,12 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_passes_users_by_id");
 
+                    b.HasOne("Uncial.Data.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_passes_lathes_lathe_id");
+
                     b.HasOne("Uncial.Data.PlanEntry", "Plan")
                         .WithMany()
                         .HasForeignKey("PlanId")
@@ -1731,6 +2158,12 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_plans_users_by_id");
 
+                    b.HasOne("Uncial.Data.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_plans_lathes_lathe_id");
+
                     b.HasOne("Uncial.Data.WorkSurface", null)
                         .WithMany("Plans")
                         .HasForeignKey("SurfaceId")
@@ -1750,7 +2183,7 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_readings_users_by_id");
 
-                    b.HasOne("Uncial.Data.Gauge", "Gauge")
+                    b.HasOne("Uncial.Data.Gauge", null)
                         .WithMany()
                         .HasForeignKey("GaugeId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -1770,8 +2203,6 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_readings_zero_checks_zero_check_id");
 
                     b.Navigation("By");
-
-                    b.Navigation("Gauge");
                 });
 
             modelBuilder.Entity("Uncial.Data.ReadingFlag", b =>
@@ -1800,6 +2231,78 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
 
                     b.Navigation("ZeroCheck");
+                });
+
+            modelBuilder.Entity("Uncial.Data.SetUpDecision", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_set_up_decisions_users_by_id");
+
+                    b.HasOne("Uncial.Data.SetUpEntry", "Check")
+                        .WithMany()
+                        .HasForeignKey("CheckId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_set_up_decisions_set_up_checks_check_id");
+
+                    b.HasOne("Uncial.Data.MountEntry", null)
+                        .WithMany()
+                        .HasForeignKey("MountId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_set_up_decisions_mounts_mount_id");
+
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany("SetUpDecisions")
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_set_up_decisions_surfaces_surface_id");
+
+                    b.Navigation("By");
+
+                    b.Navigation("Check");
+                });
+
+            modelBuilder.Entity("Uncial.Data.SetUpEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_set_up_checks_users_by_id");
+
+                    b.HasOne("Uncial.Data.MountEntry", "Mount")
+                        .WithMany()
+                        .HasForeignKey("MountId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_set_up_checks_mounts_mount_id");
+
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany("SetUps")
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_set_up_checks_surfaces_surface_id");
+
+                    b.Navigation("By");
+
+                    b.Navigation("Mount");
+                });
+
+            modelBuilder.Entity("Uncial.Data.ShopLathe", b =>
+                {
+                    b.HasOne("Uncial.Data.Shop", null)
+                        .WithMany("Lathes")
+                        .HasForeignKey("ShopId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_lathes_shops_shop_id");
                 });
 
             modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
@@ -1883,7 +2386,11 @@ namespace Uncial.Data.Migrations
 
             modelBuilder.Entity("Uncial.Data.Shop", b =>
                 {
+                    b.Navigation("Board");
+
                     b.Navigation("Gauges");
+
+                    b.Navigation("Lathes");
                 });
 
             modelBuilder.Entity("Uncial.Data.WorkSurface", b =>
@@ -1894,11 +2401,17 @@ namespace Uncial.Data.Migrations
 
                     b.Navigation("LimitEntries");
 
+                    b.Navigation("Mounts");
+
                     b.Navigation("Passes");
 
                     b.Navigation("Plans");
 
                     b.Navigation("Readings");
+
+                    b.Navigation("SetUpDecisions");
+
+                    b.Navigation("SetUps");
 
                     b.Navigation("Settlements");
                 });

@@ -67,7 +67,7 @@ internal sealed class StockRule
     private IHtmlContent Draw()
     {
         svg.Add($"<svg width='{Width}' height='{Height}' viewBox='0 0 {Width} {Height}' role='img' aria-label='Stock rule: {view.Head} {LengthText.Name(view.Unit)} {view.HeadWord}'>");
-        svg.Add($"<defs><pattern id='sr-p' width='9' height='9' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path class='sr-hatch' d='M0 0V9'/></pattern><pattern id='sr-o' width='11' height='11' patternUnits='userSpaceOnUse' patternTransform='rotate(-45)'><path class='sr-overhatch' d='M2 0V11'/></pattern></defs>");
+        svg.Add($"<defs><pattern id='sr-p' width='9' height='9' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path class='sr-hatch' d='M0 0V9'/></pattern><pattern id='sr-o' width='11' height='11' patternUnits='userSpaceOnUse' patternTransform='rotate(-45)'><path class='sr-overhatch' d='M2 0V11'/></pattern><pattern id='sr-w' width='6' height='6' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path class='sr-waste' d='M0 0V6M0 0H6'/></pattern></defs>");
         svg.Add($"<rect class='sr-body' x='{Left}' y='{Top}' width='{Body}' height='{Bottom - Top}'/>");
         Bands();
         Lines();
@@ -85,7 +85,7 @@ internal sealed class StockRule
         {
             var to = D(slice.To);
             if (!GoesOn(at, to)) continue;
-            bands.Add(slice.State == "cut" ? ("sr-cut", "", at, to, slice.Name) : ("sr-plan", "sr-p", at, to, slice.Name));
+            bands.Add(slice.State == "cut" ? ("sr-cut", "", at, to, slice.Name) : slice.State == "waste" ? ("sr-gone", "sr-w", at, to, slice.Name) : ("sr-plan", "sr-p", at, to, slice.Name));
             at = to;
         }
         if (view.Now is not null && GoesOn(at, machineTo)) bands.Add(("sr-brass", "", at, machineTo, "spare"));
@@ -98,6 +98,7 @@ internal sealed class StockRule
         {
             var (top, height) = Span(from, to);
             svg.Add($"<rect class='{css}' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
+            if (pattern == "sr-w") svg.Add($"<rect fill='url(#sr-w)' stroke='var(--ink)' x='{Left + 46}' y='{top}' width='{Body - 92}' height='{height}'/>");
             if (pattern == "sr-o") svg.Add($"<rect fill='url(#sr-o)' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-p") svg.Add($"<rect fill='url(#sr-p)' opacity='.55' x='{Left + 56}' y='{top}' width='{Body - 108}' height='{height}'/>");
         }
@@ -165,6 +166,7 @@ internal sealed class StockRule
         double[] steps = [0, 8, -8, 14, -14, 20, -20, 26, -26];
         var step = steps.FirstOrDefault(d => Math.Abs(d) < height / 2 - 10 && wholes.TrueForAll(w => Math.Abs(y - 5 + d - w) > 14), 0);
         y += step;
+        if (css == "sr-gone") svg.Add($"<rect x='{x - name.Length * 3.9 - 4}' y='{y - 14}' width='{name.Length * 7.8 + 8}' height='18' fill='var(--sheet)'/>");
         if (css == "sr-plan") svg.Add($"<rect x='{x - name.Length * 3.9 - 4}' y='{y - 14}' width='{name.Length * 7.8 + 8}' height='18' fill='var(--blue-wash)'/>");
         svg.Add($"<text class='sr-name{(light ? " light" : css == "sr-brass" ? " on-brass" : "")}' text-anchor='middle' x='{x}' y='{y}'>{name}</text>");
     }

@@ -14,7 +14,7 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     /// <summary>A part on the bench, at the surface that is furthest behind.</summary>
     public sealed record OnBench(Part Part, SurfaceRecord Record, int Number, Station Station)
     {
-        public string Href => RailView.Href(Record, Number, Station);
+        public string Href => RailView.Href(Record, Number, Station == Station.Mount && Record.DiscardVerdict == Verdict.Beyond ? Station.Plan : Station);
     }
 
     /// <summary>A lane of the board.</summary>
@@ -40,7 +40,7 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         IReadOnlyList<OnBench> At(params Station[] stations) => [.. all.Where(p => stations.Contains(p.Station))];
         Lanes =
         [
-            new(Station.Measure, "Measure", At(Station.Receive, Station.Measure)), new(Station.Plan, "Plan", At(Station.Plan)), new(Station.Cut, "Cut", At(Station.Cut)),
+            new(Station.Measure, "Measure", At(Station.Receive, Station.Measure)), new(Station.Plan, "Mount, plan", At(Station.Mount, Station.Plan)), new(Station.Cut, "Cut", At(Station.Cut)),
             new(Station.Confirm, "Confirm", At(Station.Confirm)), new(Station.Release, "Release", At(Station.Release)), new(Station.Done, "Out today", At(Station.Done)),
         ];
         Jobs = [.. all.Where(p => p.Station != Station.Done).Select(p => p.Part.Job!).DistinctBy(j => j.Id).Concat(empty).OrderBy(j => j.PromisedAt ?? DateTimeOffset.MaxValue).ThenBy(j => j.Number)];
@@ -74,7 +74,8 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         {
             Station.Receive => ("waiting", "Limits missing", "is-waiting"),
             Station.Measure => part.Record.Sizes.Count == 0 ? ("toread", "To read", "is-waiting") : ("now", $"{part.Record.Sizes.Count} of {part.Record.Places.Count} read", ""),
-            Station.Plan => ("read", "Read", ""),
+            Station.Mount => part.Record.Mount is null ? ("read", "Read", "") : ("on", "On the lathe", ""),
+            Station.Plan => ("on", "Mounted", ""),
             Station.Cut => part.Record.PassesOfPlan.Count == 0 ? ("planned", "Planned", "") : ("cutting", $"Pass {part.Record.PassesOfPlan.Count + 1} of {part.Record.Plan!.Option.Passes.Count}", "is-cutting"),
             Station.Confirm => ("toread", "To confirm", ""),
             _ => ("within", "Confirmed", ""),
@@ -109,7 +110,8 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         {
             Station.Receive => "Find limits of " + name,
             Station.Measure => "Measure " + name,
-            Station.Plan => part.Record.DiscardVerdict == Verdict.Beyond ? "Decide on " + name : "Plan " + name,
+            Station.Mount when part.Record.DiscardVerdict != Verdict.Beyond => (part.Record.Mount is null ? "Mount " : "Check the set-up of ") + name,
+            Station.Mount or Station.Plan => part.Record.DiscardVerdict == Verdict.Beyond ? "Decide on " + name : "Plan " + name,
             Station.Cut => part.Record.PassesOfPlan.Count == 0 ? "Cut " + name : "Go on cutting " + name,
             Station.Confirm => "Confirm " + name,
             _ => "Release " + name,

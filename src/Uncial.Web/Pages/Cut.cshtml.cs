@@ -17,13 +17,13 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     private static readonly string[] RotorChecks =
     [
         "Eyes covered, shield down, no rings, sleeves up", "Band on the vents, insert sharp and snug", "Ridges off by hand: outer, then inner",
-        "Each bit zeroed at first touch, on a land where it was read", "Cutter knobs, cross-slide and spindle feed tight; cross-feed free", "Lever to feed outwards",
+        "Each bit zeroed at first touch, on a land where it was read",
     ];
 
     private static readonly string[] DrumChecks =
     [
         "Eyes covered, shield down, no rings, sleeves up", "Band near the open edge, insert sharp and snug", "Lip and ridge off by hand",
-        "Bit zeroed at first touch, at a depth where it was read", "Cross-feed tight; spindle feed free", "Lever to feed out of the drum",
+        "Bit zeroed at first touch, at a depth where it was read",
     ];
 
     private static readonly string[] LaterChecks = ["Dial set moving inwards only, locks as before", "Shield down, hands clear"];
@@ -48,12 +48,31 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public PlannedPass Pass => Plan.Option.Passes[Index];
     public PlannedPass? Following => Plan.Option.Passes.ElementAtOrDefault(Index + 1);
     public bool IsFirst => Record.CutsDone == 0;
-    public IReadOnlyList<string> Checks => Index > 0 ? LaterChecks : IsRotor ? RotorChecks : DrumChecks;
+    public IReadOnlyList<string> Checks => Index > 0 ? LaterChecks : [.. IsRotor ? RotorChecks : DrumChecks, .. LatheChecks];
+
+    /// <summary>Locks and lever of this lathe, as they stand for this kind of part.</summary>
+    private IEnumerable<string> LatheChecks
+    {
+        get
+        {
+            var lathe = Record.Lathe.Profile;
+            string Locked(bool tight) => string.Join(", ", lathe.Locks.Where(l => (IsRotor ? l.TightForRotor : l.TightForDrum) == tight).Select(l => l.Name));
+            var locks = new[] { (Locked(true), "tight"), (Locked(false), "free") }.Where(l => l.Item1.Length > 0).Select(l => $"{l.Item1} {l.Item2}");
+            yield return string.Join("; ", locks);
+            yield return $"Lever to feed {(IsRotor ? lathe.RotorLever : lathe.DrumLever)}";
+        }
+    }
+
+    /// <summary>What is to be known of the set-up before the first cut; null where it was found true.</summary>
+    public string? SetUpSays => Record.CutsDone > 0 || Index > 0 ? null
+        : Record.Mount is null ? Words.Say("setUpSays.notMounted")
+        : Record.SetUpDecision is { Reason: { } reason } ? Words.Say(Record.SetUp is null ? "setUpSays.unchecked" : "setUpSays.against", reason)
+        : Record.SetUpDecision is null ? Words.Say("setUpSays.notDecided") : null;
     public string PassName => PlanModel.NameOf(Pass.Kind, Index, Plan.Option.Passes);
-    public PassRun Run => Record.Shop.Lathe.Run(Pass.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
+    public PassRun Run => Record.Lathe.Profile.Run(Pass.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
     public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
     public bool KnowsMinutes => KnowsSpeed && Record.Surface.Band > Length.Zero;
-    public string DialsAt(PlannedPass pass) => string.Join(IsRotor ? " outer, " : "", pass?.DialFromTouch.Select(d => Drawing.DialText.Of(Record.Shop.Lathe, d)) ?? []) + (IsRotor ? " inner" : "");
+    public string DialsAt(PlannedPass pass) => string.Join(IsRotor ? " outer, " : "", pass?.DialFromTouch.Select(d => Drawing.DialText.Of(Record.Lathe.Profile, d)) ?? []) + (IsRotor ? " inner" : "");
 
     /// <summary>What changed the plan that runs now, while none of its passes is done.</summary>
     public IReadOnlyList<Note> Changed => Index == 0 && Record.CutsDone > 0 ? Plan.Why : [];

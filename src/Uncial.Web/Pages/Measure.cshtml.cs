@@ -99,10 +99,10 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     private async Task WeighAsync(CancellationToken cancel)
     {
         if (Place is not null || !IsOpen || !MayPlan || Record.Worst is not { } worst) return;
-        var request = Record.RequestForPlan(await SurfaceRecord.DialIsConfirmedAsync(Db, cancel));
+        var request = Record.RequestForPlan(await Record.DialIsConfirmedAsync(Db, cancel));
         var plan = PassPlanner.Plan(request);
         var passes = plan.Options.FirstOrDefault(o => o.Key == plan.Recommended)?.Passes ?? [];
-        var lathe = Record.Shop.Lathe;
+        var lathe = Record.Lathe.Profile;
         var minutes = Record.Surface.Diameter > Length.Zero && Record.Surface.Band > Length.Zero ? passes.Sum(p => lathe.Run(p.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band).Minutes) : 0;
         Worth = WorthCutting.Of(Limits, worst, IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict, !IsRotor && Drum!.BelowFloor, plan,
             new(Part.KmSinceNew ?? Part.Job!.OdometerKm, Part.NewPrice, minutes, Record.IsWithinItsPapers), Record.Shop.Rules);

@@ -60,7 +60,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         ViewData["Title"] = Title;
         ViewData["Rail"] = RailView.Of(Record, Number, At);
         // A crack, or that it must not be turned, stops the part where it was found.
-        if (Record.End is not null && part.Outcome is null && At is (Station.Plan or Station.Cut or Station.Confirm or Station.Release)) return Redirect($"/look/{Tag}/{Number}");
+        if (Record.End is not null && part.Outcome is null && At is (Station.Mount or Station.Plan or Station.Cut or Station.Confirm or Station.Release)) return Redirect($"/look/{Tag}/{Number}");
         if (Record.Limits is null && this is not LookModel && At != Station.Receive && At != Station.Release) return Redirect(Href(Station.Receive));
         return null;
     }
@@ -70,12 +70,15 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     {
     }
 
+    /// <summary>Reads the surface anew after a fact was added in the same action.</summary>
+    protected void Reread() => Record = new(Record.Surface, Record.Part, Record.Shop);
+
     /// <summary>Notices an action on a page that was made before somebody else's fact.</summary>
     protected bool IsStale()
     {
         if (Turn == Record.Surface.Turn) return false;
         var last = Record.Surface.Readings.Cast<Fact>().Concat(Record.Surface.Plans).Concat(Record.Surface.Passes).Concat(Record.Surface.Confirmations)
-            .Concat(Record.Surface.LimitEntries).MaxBy(f => f.At);
+            .Concat(Record.Surface.LimitEntries).Concat(Record.Surface.SetUpDecisions).MaxBy(f => f.At);
         Trouble = $"{last?.By?.DisplayName ?? "Somebody"} has added to this part since you looked. It is shown now; nothing of yours is lost. Press again if it still holds.";
         return true;
     }

@@ -44,7 +44,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 
     public bool MayCut => EnoughRead && !IsBeyond && !BelowFloor && Record.Part.Outcome is null;
 
-    public PassRun RunOf(PassKind kind) => Record.Shop.Lathe.Run(kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
+    public PassRun RunOf(PassKind kind) => Record.Lathe.Profile.Run(kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
 
     /// <summary>Speeds need the diameter, minutes the swept band too; what nobody measured is not guessed.</summary>
     public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
@@ -113,7 +113,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             return;
         }
         if (!EnoughRead) return;
-        Basis = Record.RequestForPlan(await SurfaceRecord.DialIsConfirmedAsync(Db, cancel)) with { DefaultTechnique = Record.Shop.DefaultTechnique };
+        Basis = Record.RequestForPlan(await Record.DialIsConfirmedAsync(Db, cancel)) with { DefaultTechnique = Record.Shop.DefaultTechnique };
         Plan = PassPlanner.Plan(Basis);
         if (IsBeyond || BelowFloor) return;
         Chosen = Plan.Options.FirstOrDefault(o => o.Key == Technique) ?? Plan.Options.FirstOrDefault(o => o.Key == Plan.Recommended);
@@ -154,7 +154,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     }
 
     /// <summary>A dial setting as it will stand on this lathe's scale.</summary>
-    public string Dial(Length setting) => DialText.Of(Record.Shop.Lathe, setting);
+    public string Dial(Length setting) => DialText.Of(Record.Lathe.Profile, setting);
 
     internal StockRuleView Rule()
     {

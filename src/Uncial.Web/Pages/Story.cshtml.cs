@@ -50,6 +50,12 @@ public class StoryModel(ShopFile shop, Reader reader) : PageModel
                 f.Withdrawal is { } back ? $"taken back: {back.Reason}" : f.Note, f.Withdrawal is not null);
         foreach (var r in surface.Readings)
             yield return new(r.At, r.By?.DisplayName, "now", where + Of(r), $"typed “{r.Typed}” {LengthText.Name(r.Unit)}" + (record.GaugeOf(r) is { } g ? $", {g.Name}" : "") + (r.Correction != Length.Zero ? $", zero {(r.Correction > Length.Zero ? "+" : "−")}{reader.Fine(r.Correction.Abs())}" : "") + (r.TypedAt is { } typed ? $", typed {typed.ToLocalTime():HH:mm}, waited for the server" : "") + (r.Insisted ? ", questioned and kept" : "") + (r.Note is { } note ? $"; “{note}”" : "") + (r.Flag is null ? "" : "; in doubt, its gauge failed afterwards") + (r.Withdrawal is { } w ? $"; taken back: {w.Reason}" : ""), r.Withdrawal is not null || r.Flag is not null);
+        foreach (var m in surface.Mounts)
+            yield return new(m.At, m.By?.DisplayName, "on", $"{where}{(m.Found is null ? "Mounted" : "Mounted anew")} on {record.Shop.Lathes.Find(l => l.Id == m.LatheId)?.Profile.Name}", $"{Words.Say("mountWay." + m.Way)}, {m.Centring}" + (m.Found is { } found ? $"; {Words.Say("cause." + found).ToLowerInvariant()}" : ""), false);
+        foreach (var c in surface.SetUps)
+            yield return new(c.At, c.By?.DisplayName, MountModel.WordsOf(c.Verdict).Mark, $"{where}Set-up: {MountModel.WordsOf(c.Verdict).Word.ToLowerInvariant()}", Words.Say("manner." + c.Manner).ToLowerInvariant() + (c.SetUpRunout is { } s ? $", {reader.Fine(s, Toward.Greater)} {reader.UnitName} in the set-up, {reader.Fine(c.PartRunout!.Value)} in the part" : ""), false);
+        foreach (var d in surface.SetUpDecisions.Where(d => d.Reason is not null))
+            yield return new(d.At, d.By?.DisplayName, "close", where + (d.CheckId is null ? "Gone on without a set-up check" : "Gone on against the set-up check"), d.Reason, false);
         foreach (var p in surface.Plans)
         {
             var document = StoredJson.Read<PlanDocument>(p.Document);

@@ -4,6 +4,7 @@ import { startEcho } from './echo.js';
 import { hold, startOutbox } from './outbox.js';
 import { startNews } from './news.js';
 import { startPass } from './pass.js';
+import { startMarks } from './marks.js';
 import { spelled } from './units.js';
 
 const typed = el => el.matches('input:not([type=checkbox],[type=radio],[type=hidden]),textarea,select');
@@ -18,6 +19,7 @@ function arrive() {
   document.querySelectorAll('[data-book]').forEach(book => { if (book.value === '0' && !book.closest('form').querySelector('.is-wrong')) pickEntry(book); });
   startEcho();
   startPass();
+  startMarks();
   startOutbox({ refresh, show });
   startNews({ isBusy, refresh });
 }
@@ -247,6 +249,10 @@ document.addEventListener('keydown', event => {
   const entry = document.querySelector('[data-entry]:not([disabled])');
   if (entry && /^[\d.,/]$/.test(event.key)) entry.focus({ preventScroll: true }); // the digit itself then lands in the entry
 });
+
+document.addEventListener('another', event => send(event.target, { getAttribute: () => event.target.dataset.try }));
+
+document.addEventListener('toggle', event => { if (event.target.matches('.anyway') && event.target.open) event.target.querySelector('input').focus(); }, true);
 
 document.addEventListener('toggle', event => { if (event.target.matches('.remark') && event.target.open) event.target.querySelector('input').focus(); }, true);
 

@@ -1,0 +1,71 @@
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+
+namespace Uncial.Data;
+
+/// <summary>One checked set-up in a lathe's history.</summary>
+/// <param name="LatheId">The lathe.</param>
+/// <param name="Centring">Adapter that centred the part.</param>
+/// <param name="At">When.</param>
+/// <param name="SetUpRunout">Run-out of the set-up.</param>
+/// <param name="Verdict">What it came to.</param>
+public sealed record SetUpPast(int LatheId, string Centring, DateTimeOffset At, Length SetUpRunout, SetUpVerdict Verdict);
+
+/// <summary>What the shop's records say of its lathes.</summary>
+public static class LatheBook
+{
+    private const int SetUpsLookedAt = 200;
+
+    /// <summary>The last check with a length of each of the newest mountings, the oldest first.</summary>
+    /// <param name="db">The database.</param>
+    /// <param name="lathe">Of one lathe only, or null for all.</param>
+    /// <param name="cancel">Cancels the work.</param>
+    public static async Task<IReadOnlyList<SetUpPast>> SetUpsAsync(UncialDb db, int? lathe, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var checks = await db.SetUpChecks.AsNoTracking()
+            .Where(c => c.SetUpRunout != null && (lathe == null || c.Mount!.LatheId == lathe)
+                && !db.SetUpChecks.Any(n => n.MountId == c.MountId && n.Id > c.Id && n.SetUpRunout != null))
+            .OrderByDescending(c => c.Id).Take(SetUpsLookedAt)
+            .Select(c => new { c.Mount!.LatheId, c.Mount.Centring, c.At, c.SetUpRunout, c.Verdict }).ToListAsync(cancel);
+        return [.. checks.Select(c => new SetUpPast(c.LatheId, c.Centring, c.At, c.SetUpRunout!.Value, c.Verdict)).Reverse()];
+    }
+
+    /// <summary>What was found at the newest remounts on a lathe.</summary>
+    public static async Task<IReadOnlyList<RemountCause>> CausesAsync(UncialDb db, int lathe, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return await db.Mounts.Where(m => m.LatheId == lathe && m.Found != null).OrderByDescending(m => m.Id).Take(SetUpsLookedAt).Select(m => m.Found!.Value).ToListAsync(cancel);
+    }
+
+    /// <summary>The inserts of a lathe as they stand.</summary>
+    public static async Task<IReadOnlyList<InsertNow>> InsertsAsync(UncialDb db, ShopLathe lathe, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(lathe);
+        var events = await db.InsertEvents.AsNoTracking().Where(e => e.LatheId == lathe.Id).GroupBy(e => e.Holder)
+            .Select(g => new { g.Key, Last = g.OrderByDescending(e => e.Id).First(), Fresh = g.Where(e => e.Kind != InsertEventKind.Chipped).Max(e => (DateTimeOffset?)e.At) }).ToListAsync(cancel);
+        var oldest = events.Count == 0 ? DateTimeOffset.MinValue : lathe.Holders.Select(h => events.Find(e => e.Key == h)?.Fresh ?? DateTimeOffset.MinValue).Min();
+        var cuts = await (from p in db.Passes join s in db.Surfaces on p.SurfaceId equals s.Id where p.LatheId == lathe.Id && p.At > oldest select new { p.At, p.Metres, s.Kind }).ToListAsync(cancel);
+        return [.. lathe.Holders.Select(holder =>
+        {
+            var known = events.Find(e => e.Key == holder);
+            var metres = cuts.Where(c => c.At > (known?.Fresh ?? DateTimeOffset.MinValue) && c.Kind == (holder == ToolHolder.Bar ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor)).Sum(c => c.Metres);
+            return new InsertNow(holder, known?.Last.Edge, metres, known?.Last.Kind == InsertEventKind.Chipped, metres > lathe.Profile.EdgeMetres);
+        })];
+    }
+
+    /// <summary>The sizes of the newest part of the same vehicle, axle and kind, to start from; null where there is none.</summary>
+    public static async Task<MountShape?> ShapeLikeAsync(UncialDb db, Part part, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(part);
+        var (vehicle, kind) = (part.Job!.Vehicle, part.Surfaces[0].Kind);
+        var front = part.Corner is Corner.FrontLeft or Corner.FrontRight;
+        var rear = part.Corner is Corner.RearLeft or Corner.RearRight;
+        return await db.Parts.AsNoTracking().Where(p => p.Id != part.Id && p.Shape != null && p.Job!.Vehicle == vehicle && p.Surfaces.Any(s => !s.InHat && s.Kind == kind)
+                && (front ? p.Corner == Corner.FrontLeft || p.Corner == Corner.FrontRight : rear ? p.Corner == Corner.RearLeft || p.Corner == Corner.RearRight : p.Corner == Corner.Other))
+            .OrderByDescending(p => p.Id).Select(p => p.Shape).FirstOrDefaultAsync(cancel);
+    }
+}

@@ -1,0 +1,244 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+using Uncial.Core.Planning;
+using Uncial.Data;
+using Uncial.Web.Wording;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What is typed about a lathe.</summary>
+public sealed class LatheTyped
+{
+    public string? Name { get; set; }
+    public LatheKind Kind { get; set; }
+    public string? DialUnit { get; set; }
+    public string? Division { get; set; }
+    public string? DialAllowance { get; set; }
+    public string? DivisionsPerTurn { get; set; }
+    public bool CountsDiameter { get; set; }
+    public string? NoseRadius { get; set; }
+    public string? Feeds { get; set; }
+    public bool FeedsByTime { get; set; }
+    public string? RoughFeed { get; set; }
+    public string? FinishFeed { get; set; }
+    public string? Speeds { get; set; }
+    public bool Stepless { get; set; }
+    public string? FastestSurface { get; set; }
+    public string? Approach { get; set; }
+    public bool CutsRotors { get; set; }
+    public bool CutsDrums { get; set; }
+    public string? Rotors { get; set; }
+    public string? Drums { get; set; }
+    public bool TwinCutter { get; set; }
+    public bool OneChucking { get; set; }
+    public string? RotorHead { get; set; }
+    public string? DrumHead { get; set; }
+    public string? ChangeOver { get; set; }
+    public bool NutClockwise { get; set; }
+    public string? Locks { get; set; }
+    public string? RotorLever { get; set; }
+    public string? DrumLever { get; set; }
+    public string? RunInTurns { get; set; }
+    public string? Overhang { get; set; }
+    public string? CutterRoom { get; set; }
+    public string? ArborDiameter { get; set; }
+    public string? ArborRoom { get; set; }
+    public string? ArborThread { get; set; }
+    public string? ArborNut { get; set; }
+    public string? Edges { get; set; }
+    public string? EdgeMetres { get; set; }
+    public bool Retired { get; set; }
+}
+
+/// <summary>The lathes of the shop: how true their set-ups have been, what their inserts have cut, and their profiles. The owner enters and changes them.</summary>
+public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+{
+    [BindProperty(SupportsGet = true)] public int? Id { get; set; }
+    [BindProperty(SupportsGet = true)] public bool Edit { get; set; }
+    [BindProperty] public LatheTyped Typed { get; set; } = new();
+    [BindProperty] public ToolHolder Holder { get; set; }
+    [BindProperty] public InsertEventKind Did { get; set; }
+    [BindProperty] public int Turn { get; set; }
+
+    public Shop Shop { get; private set; } = null!;
+    public IReadOnlyList<ShopLathe> Lathes => [.. Shop.Lathes.OrderBy(l => l.RetiredAt is not null).ThenBy(l => l.Id)];
+    public ShopLathe? Chosen { get; private set; }
+    public IReadOnlyList<InsertNow> Inserts { get; private set; } = [];
+    public IReadOnlyList<SetUpPast> Past { get; private set; } = [];
+    public IReadOnlyList<(RemountCause Cause, int Times)> Causes { get; private set; } = [];
+
+    /// <summary>The adapters of the chosen lathe by how their set-ups came out, those that are up first.</summary>
+    public IReadOnlyList<(string Centring, IReadOnlyList<SetUpPast> Past, SetUpHealth Health)> ByAdapter =>
+        [.. Past.Where(p => p.LatheId == Chosen?.Id).GroupBy(p => p.Centring).Select(g => (g.Key, (IReadOnlyList<SetUpPast>)[.. g], HealthOf(g))).OrderByDescending(a => a.Item3.IsUp).ThenBy(a => a.Key, StringComparer.Ordinal)];
+
+    public SetUpHealth HealthOf(IEnumerable<SetUpPast> past) => SetUpHealth.Of([.. past.Select(p => p.SetUpRunout)], Shop.Rules.SetUpTolerance);
+
+    public IReadOnlyList<SetUpPast> PastOf(ShopLathe lathe) => [.. Past.Where(p => p.LatheId == lathe.Id)];
+
+    /// <summary>The adapters of a lathe that are up, in words.</summary>
+    public IEnumerable<(string Centring, SetUpHealth Health)> UpOn(ShopLathe lathe) =>
+        PastOf(lathe).GroupBy(p => p.Centring).Select(g => (g.Key, HealthOf(g))).Where(a => a.Item2.IsUp);
+
+    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
+
+    public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Edit && !reader.IsOwner) return Redirect("/lathes");
+        if (Edit) Typed = TypedOf(Chosen?.Profile ?? Shop.New("").Lathes[0].Profile with { Name = "" }, Chosen?.RetiredAt is not null);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostInsertAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Chosen is not { } lathe || Inserts.FirstOrDefault(i => i.Holder == Holder) is not { } now) return NotFound();
+        db.InsertEvents.Add(Journey.Insert(lathe, now, Did, new(reader.OperatorId, time.GetUtcNow())));
+        await db.SaveChangesAsync(cancel);
+        return Redirect("/lathes/" + lathe.Id);
+    }
+
+    public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
+    {
+        if (!reader.IsOwner) return Forbid();
+        Edit = true;
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        var profile = ReadProfile();
+        if (Turn != (Chosen?.Turn ?? 0)) ModelState.AddModelError("Typed.Name", "Somebody changed it since; look again.");
+        if (Typed.Retired && Shop.Lathes.All(l => l.Id == Chosen?.Id || l.RetiredAt is not null)) ModelState.AddModelError("Typed.Name", "The shop keeps one lathe in use.");
+        if (!ModelState.IsValid || profile is null) return Page();
+        var lathe = Chosen;
+        if (lathe is null) Shop.Lathes.Add(lathe = new() { ShopId = Shop.Id, Profile = profile });
+        lathe.Profile = profile;
+        lathe.RetiredAt = Typed.Retired ? lathe.RetiredAt ?? time.GetUtcNow() : null;
+        lathe.Turn++;
+        await db.SaveChangesAsync(cancel);
+        return Redirect("/lathes/" + lathe.Id);
+    }
+
+    private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
+    {
+        Shop = await file.ShopAsync(cancel);
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Lathes", "", "lathes");
+        Past = await LatheBook.SetUpsAsync(db, null, cancel);
+        if (Id is null) return null;
+        Chosen = Shop.Lathes.Find(l => l.Id == Id);
+        if (Chosen is null) return NotFound();
+        Inserts = await LatheBook.InsertsAsync(db, Chosen, cancel);
+        Causes = [.. (await LatheBook.CausesAsync(db, Chosen.Id, cancel)).CountBy(c => c).OrderByDescending(c => c.Value).Select(c => (c.Key, c.Value))];
+        return null;
+    }
+
+    private static string N(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
+
+    private LatheTyped TypedOf(Lathe l, bool retired)
+    {
+        string L(Length length) => N(length.In(reader.Unit));
+        string R(DiameterRange range) => $"{L(range.Least)} to {L(range.Greatest)}";
+        return new()
+        {
+            Name = l.Name, Kind = l.Kind, DialUnit = LengthText.Name(l.DialUnit), Division = L(l.Division), DialAllowance = L(l.DialAllowance), DivisionsPerTurn = N(l.DivisionsPerTurn), CountsDiameter = l.CountsDiameter,
+            NoseRadius = L(l.NoseRadius), FeedsByTime = l.Feeds.Any(f => f.PerMinute is not null), Feeds = string.Join("  ", l.Feeds.Select(f => f.Number + ":" + L(f.PerMinute ?? f.PerTurn))), RoughFeed = l.RoughFeed, FinishFeed = l.FinishFeed,
+            Speeds = l.Stepless ? $"{N(l.Speeds.Min())} to {N(l.Speeds.Max())}" : string.Join(" ", l.Speeds.Select(N)), Stepless = l.Stepless, FastestSurface = N((decimal)l.FastestSurface), Approach = N(l.ApproachMinutes),
+            CutsRotors = l.CutsRotors, CutsDrums = l.CutsDrums, Rotors = R(l.Rotors), Drums = R(l.Drums), TwinCutter = l.TwinCutter, OneChucking = l.BothFacesInOneChucking, RotorHead = l.RotorHead, DrumHead = l.DrumHead,
+            ChangeOver = N(l.ChangeOverMinutes), NutClockwise = l.NutTightensClockwise, RotorLever = l.RotorLever, DrumLever = l.DrumLever, RunInTurns = N(l.RunInTurns), Overhang = L(l.OverhangMark), CutterRoom = L(l.CutterRoom),
+            Locks = string.Join(", ", l.Locks.Select(k => k.Name + (k.TightForRotor, k.TightForDrum) switch { (true, true) => ": both", (true, false) => ": rotor", (false, true) => ": drum", _ => ": free" })),
+            ArborDiameter = l.Arbor is { } a ? L(a.Diameter) : null, ArborRoom = l.Arbor is { } b ? L(b.Room) : null, ArborThread = l.Arbor is { } c ? L(c.Thread) : null, ArborNut = l.Arbor is { } d ? L(d.Nut) : null,
+            Edges = N(l.EdgesPerInsert), EdgeMetres = N(l.EdgeMetres), Retired = retired,
+        };
+    }
+
+    private Lathe? ReadProfile()
+    {
+        var (division, allowance, nose) = (Size("Division", Typed.Division, 5), Size("DialAllowance", Typed.DialAllowance, 5), Size("NoseRadius", Typed.NoseRadius, 5));
+        var (rotors, drums) = (Range("Rotors", Typed.Rotors), Range("Drums", Typed.Drums));
+        var (feeds, speeds, locks) = (ReadFeeds(), ReadSpeeds(), ReadLocks());
+        foreach (var (field, feed) in new[] { ("RoughFeed", Typed.RoughFeed), ("FinishFeed", Typed.FinishFeed) })
+            if (!feeds.Any(f => f.Number == feed?.Trim())) Bad(field, "One of the feed numbers.");
+        var surface = Number("FastestSurface", Typed.FastestSurface, 1, 500);
+        var (approach, change, turns) = (Number("Approach", Typed.Approach, 0, 60), Number("ChangeOver", Typed.ChangeOver, 0, 240), Number("RunInTurns", Typed.RunInTurns, 0, 50));
+        var (perTurn, edges, metres) = (Number("DivisionsPerTurn", Typed.DivisionsPerTurn, 10, 500), Number("Edges", Typed.Edges, 1, 16), Number("EdgeMetres", Typed.EdgeMetres, 1, 100_000));
+        var (overhang, room) = (Size("Overhang", Typed.Overhang, 1000), Size("CutterRoom", Typed.CutterRoom, 500));
+        foreach (var (field, text) in new[] { ("Name", Typed.Name), ("RotorHead", Typed.RotorHead), ("DrumHead", Typed.DrumHead), ("RotorLever", Typed.RotorLever), ("DrumLever", Typed.DrumLever) })
+            if (string.IsNullOrWhiteSpace(text) || text.Trim().Length > 60) Bad(field, "At most 60 letters.");
+        if (Shop.Lathes.Any(l => l.Id != Chosen?.Id && l.Profile.Name == Typed.Name?.Trim())) Bad("Name", "Another lathe has that name.");
+        if (!Typed.CutsRotors && !Typed.CutsDrums) Bad("Rotors", "It cuts rotors, drums, or both.");
+        Arbor? arbor = null;
+        if (Typed.Kind == LatheKind.Bench)
+        {
+            var a = new Arbor(Size("ArborDiameter", Typed.ArborDiameter, 200), Size("ArborRoom", Typed.ArborRoom, 1000), Size("ArborThread", Typed.ArborThread, 1000), Size("ArborNut", Typed.ArborNut, 200));
+            if (ModelState.IsValid && (a.Thread > a.Room || a.Nut > a.Thread)) Bad("ArborThread", "The nut is on the thread, the thread on the arbor.");
+            arbor = a;
+        }
+        return !ModelState.IsValid ? null : new()
+        {
+            Name = Typed.Name!.Trim(), Kind = Typed.Kind, DialUnit = Typed.DialUnit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre, Division = division, DialAllowance = allowance, DivisionsPerTurn = (int)perTurn, CountsDiameter = Typed.CountsDiameter,
+            NoseRadius = nose, Feeds = feeds, RoughFeed = Typed.RoughFeed!.Trim(), FinishFeed = Typed.FinishFeed!.Trim(), Speeds = speeds, Stepless = Typed.Stepless, FastestSurface = (double)surface, ApproachMinutes = approach,
+            CutsRotors = Typed.CutsRotors, CutsDrums = Typed.CutsDrums, Rotors = rotors, Drums = drums, TwinCutter = Typed.TwinCutter && Typed.Kind != LatheKind.Grinder, BothFacesInOneChucking = Typed.OneChucking, RotorHead = Typed.RotorHead!.Trim(), DrumHead = Typed.DrumHead!.Trim(),
+            ChangeOverMinutes = change, NutTightensClockwise = Typed.NutClockwise, Locks = locks, RotorLever = Typed.RotorLever!.Trim(), DrumLever = Typed.DrumLever!.Trim(), RunInTurns = turns, OverhangMark = overhang, CutterRoom = room,
+            Arbor = arbor, EdgesPerInsert = (int)edges, EdgeMetres = metres,
+        };
+    }
+
+    private void Bad(string field, string what) => ModelState.AddModelError("Typed." + field, what);
+
+    private Length Size(string field, string? text, decimal most)
+    {
+        var result = LengthParser.Parse(text, reader.Unit);
+        if (result.Fault is { } fault) Bad(field, Words.Of(fault, reader.Unit));
+        else if (result.Typed!.Value.Millimetres > most) Bad(field, $"That is over {reader.SizeWith(Length.FromMillimetres(most))}.");
+        return result.Typed?.Value ?? Length.Zero;
+    }
+
+    private DiameterRange Range(string field, string? text)
+    {
+        if ((text ?? "").Split(" to ", StringSplitOptions.TrimEntries) is [var from, var to]
+            && LengthParser.Parse(from, reader.Unit).Typed is { } least && LengthParser.Parse(to, reader.Unit).Typed is { } greatest && least.Value <= greatest.Value) return new(least.Value, greatest.Value);
+        Bad(field, "From least to greatest, such as 180 to 380.");
+        return new(Length.Zero, Length.Zero);
+    }
+
+    private decimal Number(string field, string? text, decimal least, decimal most)
+    {
+        if (decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n >= least && n <= most) return n;
+        Bad(field, $"A number from {N(least)} to {N(most)}.");
+        return 0;
+    }
+
+    private List<Feed> ReadFeeds()
+    {
+        List<Feed> feeds = [];
+        var most = Typed.FeedsByTime ? 500 : 5;
+        foreach (var text in (Typed.Feeds ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries))
+        {
+            if (text.Split(':') is [{ Length: > 0 and <= 8 } number, var size] && LengthParser.Parse(size, reader.Unit).Typed is { } typed && typed.Value.Millimetres <= most)
+                feeds.Add(Typed.FeedsByTime ? new(number, Length.Zero, typed.Value) : new(number, typed.Value));
+            else Bad("Feeds", "Number, colon, feed; such as 1:0.06 3:0.25.");
+        }
+        if (feeds.Count == 0) Bad("Feeds", "At least one feed, such as 1:0.06.");
+        return feeds;
+    }
+
+    private List<decimal> ReadSpeeds()
+    {
+        var speeds = (Typed.Speeds ?? "").Split([' ', ','], StringSplitOptions.RemoveEmptyEntries).Where(t => t != "to")
+            .Select(t => decimal.TryParse(t, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n is > 0 and <= 5000 ? n : 0).ToList();
+        if (speeds.Count == 0 || speeds.Contains(0) || (Typed.Stepless && speeds.Count != 2)) Bad("Speeds", Typed.Stepless ? "Slowest to fastest, such as 28 to 400." : "Turns a minute with a space between, such as 60 85 110.");
+        return speeds;
+    }
+
+    private List<LatheLock> ReadLocks()
+    {
+        List<LatheLock> locks = [];
+        foreach (var text in (Typed.Locks ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
+        {
+            if (text.Split(':', StringSplitOptions.TrimEntries) is [{ Length: > 0 and <= 40 } name, "rotor" or "drum" or "both" or "free"] parts) locks.Add(new(name, parts[1] is "rotor" or "both", parts[1] is "drum" or "both"));
+            else Bad("Locks", "Name, colon, when it is tight (rotor, drum, both or free), a comma between.");
+        }
+        return locks;
+    }
+}
