@@ -305,7 +305,9 @@ public sealed class SurfaceRecord
 
         PlanRequest OnLathe(PlanRequest asked) => asked with
         {
-            TwinCutter = profile.TwinCutter, SetUpRunout = SetUp?.SetUpRunout, Techniques = profile.Techniques(Technique.BuiltIn),
+            TwinCutter = profile.TwinCutter,
+            SetUpRunout = SetUp?.SetUpRunout,
+            Techniques = profile.Techniques(Technique.BuiltIn),
             SecondChuckingRunout = profile.TwinCutter || profile.BothFacesInOneChucking ? null : Shop.Rules.SecondChuckingRunout,
         };
     }

@@ -128,11 +128,19 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Cut("working", 0.9m)).DialBorneOut.ShouldBeTrue(); // a drift is no factor of two
         (await Cut("working", 2m)).DialBorneOut.ShouldBeFalse();
         (await Cut("working", 0.5m)).DialBorneOut.ShouldBeFalse();
-        (await SurfaceRecord.DialIsConfirmedAsync(db, Cancel)).ShouldBeTrue();
+        static SurfaceRecord OnLathe(Shop settings, int lathe)
+        {
+            var surface = new WorkSurface { Kind = PartKind.Rotor, Mounts = { new() { LatheId = lathe, Centring = "Cone", Document = "{}" } } };
+            return new(surface, new() { Tag = "x", Surfaces = { surface } }, settings);
+        }
+        var here = await db.ShopAsync(Cancel);
+        (await OnLathe(here, here.Lathes[0].Id).DialIsConfirmedAsync(db, Cancel)).ShouldBeTrue();
+        (await OnLathe(here, here.Lathes[1].Id).DialIsConfirmedAsync(db, Cancel)).ShouldBeFalse(); // each lathe by itself
         await using var fresh = new EmptyShop();
         await fresh.InitializeAsync();
         await using var empty = fresh.Db();
-        (await SurfaceRecord.DialIsConfirmedAsync(empty, Cancel)).ShouldBeFalse();
+        var there = await empty.ShopAsync(Cancel);
+        (await OnLathe(there, there.Lathes[0].Id).DialIsConfirmedAsync(empty, Cancel)).ShouldBeFalse();
     }
 
     [Fact]
@@ -268,7 +276,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Job!.Number < 3000)).ToListAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
         var stations = parts.SelectMany(p => p.Surfaces.Select(s => new SurfaceRecord(s, p, settings).Station)).Distinct().Order();
-        stations.ShouldBe([Station.Receive, Station.Measure, Station.Plan, Station.Cut, Station.Confirm, Station.Release, Station.Done]);
+        stations.ShouldBe([Station.Receive, Station.Measure, Station.Mount, Station.Plan, Station.Cut, Station.Confirm, Station.Release, Station.Done]);
     }
 
     [Fact]

@@ -27,6 +27,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Press(Keys.Enter, "0.05", Keys.Enter, Keys.Enter, "0.05", Keys.Enter, "0.02", Keys.Enter, "0", Keys.Enter);
         screen.Until(() => screen.Driver.FindElement(By.Name("Figures[RunoutInner]")).GetAttribute("value") == "0.05" && screen.Driver.FindElement(By.Name("Turn")).GetAttribute("value") == "13", "the figures kept");
         screen.Press(Keys.Enter);
+        Mount(screen, "12", "6", "0.045", "12", "6", "0.045"); // half-way round at half of the 0.09 that it runs out
         screen.UntilHeading("Pick a way to work");
         screen.Driver.FindElement(By.CssSelector(".way[aria-pressed=true]")).Text.ShouldContain("0.24");
         screen.IsAccessible();
@@ -48,6 +49,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.UntilText("proven");
         screen.IsAccessible();
         screen.Press(Keys.Enter);
+        Mount(screen, "12", "all", "0.01", "12", "all", "0.01");
         screen.UntilHeading("Pick a way to work");
         screen.Press(Keys.Enter);
         Cut(screen, "Finish", checks: 6);
@@ -69,6 +71,25 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         var stored = await db.Readings.Where(r => r.Typed == "0.9586614in").Select(r => r.Value).SingleAsync(TestContext.Current.CancellationToken);
         stored.ShouldBe(Length.FromInches(0.9586614m));
         (await db.Outcomes.CountAsync(o => o.Kind == OutcomeKind.Released, TestContext.Current.CancellationToken)).ShouldBe(2);
+    }
+
+    /// <summary>A shop whose board is empty mounts by hand; two scratches, then the steps to first touch, all by keys.</summary>
+    private static void Mount(Screen screen, params string[] marks)
+    {
+        screen.UntilHeading("Mount on Brake lathe");
+        screen.UntilText("4 sizes are missing");
+        screen.Driver.FindElement(By.TagName("body")).SendKeys("h");
+        screen.UntilHeading("Put it on");
+        screen.Enter("Cone 2");
+        screen.UntilHeading("Does it run true?");
+        foreach (var mark in marks) screen.Enter(mark);
+        screen.Press(Keys.Enter); // half a turn, as it says
+        screen.UntilHeading("It runs true");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().Text.StartsWith("Keep it, go to first touch", StringComparison.Ordinal), "the main action in focus");
+        screen.Press(Keys.Enter);
+        screen.UntilHeading("Come to first touch");
+        foreach (var step in screen.Driver.FindElements(By.CssSelector(".mount-steps input"))) step.SendKeys(Keys.Space);
+        screen.Driver.FindElement(By.TagName("body")).SendKeys(Keys.Enter);
     }
 
     private static void OpenTheShop(Screen screen)

@@ -47,7 +47,12 @@ internal sealed class Screen : IDisposable
     /// <summary>Presses keys where the focus is.</summary>
     public void Press(params string[] keys)
     {
-        foreach (var key in keys) Driver.SwitchTo().ActiveElement().SendKeys(key);
+        foreach (var key in keys)
+        {
+            // The field with the focus may be replaced by an answer just then: keys go to whatever has it.
+            try { Driver.SwitchTo().ActiveElement().SendKeys(key); }
+            catch (StaleElementReferenceException) { Driver.SwitchTo().ActiveElement().SendKeys(key); }
+        }
     }
 
     /// <summary>Types into the field that has the focus and moves on with Enter.</summary>

@@ -34,7 +34,12 @@ internal static class StackDrawing
 
     public static string Word(StackPiece piece) => piece.Role switch
     {
-        PieceRole.Part => "the part", PieceRole.Nut => "nut", PieceRole.InnerCup => piece.Name + ", inner", PieceRole.OuterCup => piece.Name + ", outer", PieceRole.Plate when piece.Name is null => "table", _ => piece.Name ?? "",
+        PieceRole.Part => "the part",
+        PieceRole.Nut => "nut",
+        PieceRole.InnerCup => piece.Name + ", inner",
+        PieceRole.OuterCup => piece.Name + ", outer",
+        PieceRole.Plate when piece.Name is null => "table",
+        _ => piece.Name ?? "",
     };
 
     private static double D(Length length) => (double)length.Millimetres;
@@ -133,7 +138,8 @@ internal static class StackDrawing
             PieceRole.InnerCup or PieceRole.OuterCup => $"seats {figure(p.Recess)} to {figure(p.Outside)}",
             PieceRole.Cone => $"{figure(p.OutsideFar)} to {figure(p.Outside)}, spring behind",
             PieceRole.Part => p.Recess > Length.Zero ? $"hole {figure(p.Recess)}, web {figure(p.To - p.From)}" : "",
-            PieceRole.NearRaceCone => $"{figure(p.OutsideFar)} to {figure(p.Outside)}", PieceRole.FarRaceCone => $"{figure(p.Outside)} to {figure(p.OutsideFar)}",
+            PieceRole.NearRaceCone => $"{figure(p.OutsideFar)} to {figure(p.Outside)}",
+            PieceRole.FarRaceCone => $"{figure(p.Outside)} to {figure(p.OutsideFar)}",
             PieceRole.InnerSpacer or PieceRole.OuterSpacer => $"{figure(p.To - p.From)} of the arbor",
             PieceRole.Nut => $"ends at {figure(p.To)}",
             _ => $"{figure(p.Outside)} across",

@@ -99,6 +99,14 @@ async function tryOut(form) {
   }
 }
 
+// At the last field Enter leads on to the main action, with what was typed shown first.
+async function settle(form) {
+  clearTimeout(later);
+  while (asking) await new Promise(done => setTimeout(done, 30));
+  await tryOut(form);
+  document.querySelector('#set-up-do .button.go:not([disabled])')?.focus();
+}
+
 function swap(selector, page) {
   const [from, to] = [page.querySelector(selector), document.querySelector(selector)];
   if (from && to) to.replaceWith(document.adoptNode(from));
@@ -139,6 +147,13 @@ export function startMarks() {
     event.stopPropagation();
   });
   const form = document.getElementById('marks');
+  form.addEventListener('keydown', event => {
+    const fields = [...form.querySelectorAll('[data-next]')];
+    if (event.key !== 'Enter' || event.target !== fields.at(-1)) return;
+    event.preventDefault();
+    event.stopPropagation();
+    settle(form);
+  });
   form.addEventListener('input', event => {
     if (event.target.name === 'Marks.Manner') return;
     clearTimeout(later);
