@@ -239,7 +239,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var one = shop.Db();
         await using var other = shop.Db();
-        var tag = await TagOf(one, 2417, Corner.FrontRight);
+        var tag = await TagOf(one, 2418, Corner.FrontLeft);
         var (a, b) = (await Open(one, tag), await Open(other, tag));
         foreach (var record in new[] { a, b })
         {

@@ -18,16 +18,16 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
     private static Length Mm(decimal mm) => Length.FromMillimetres(mm);
 
     /// <summary>A part that is read and waits to be mounted.</summary>
-    private async Task<string> PartAsync(PartKind kind = PartKind.Rotor, MountShape? shape = null)
+    private async Task<string> PartAsync(PartKind kind = PartKind.Rotor, MountShape? shape = null, RunningShop? of = null)
     {
-        await using var db = shop.Db();
+        await using var db = (of ?? shop).Db();
         var hand = new Hand((await db.Users.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var rotor = kind == PartKind.Rotor;
         var surface = new WorkSurface { Kind = kind, Places = rotor ? 8 : 4, Diameter = rotor ? Mm(300) : Mm(254), Band = Mm(50) };
         foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(rotor ? new[] { "26", "23.4", "23" } : ["254", "255.1", "255.5"]))
             Journey.Limit(surface, limit, LengthParser.Parse(text, LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.LimitBook, hand);
         var part = new Part { Tag = Guid.NewGuid().ToString("N")[..8], Corner = Corner.FrontLeft, Shape = shape ?? Shape, Surfaces = { surface } };
-        db.Jobs.Add(new() { Number = 900_000 + Random.Shared.Next(1_000_000), Vehicle = "Test", ReceivedAt = hand.At, ReceivedById = hand.OperatorId, Parts = { part } });
+        db.Jobs.Add(new() { Number = 900_000 + Random.Shared.Next(1_000_000), Vehicle = "Test " + part.Tag, ReceivedAt = hand.At, ReceivedById = hand.OperatorId, Parts = { part } });
         await db.SaveChangesAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
         for (var i = 0; i < surface.Places; i++)
@@ -39,9 +39,9 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         return part.Tag;
     }
 
-    private async Task<SurfaceRecord> RecordAsync(string tag)
+    private async Task<SurfaceRecord> RecordAsync(string tag, RunningShop? of = null)
     {
-        await using var db = shop.Db();
+        await using var db = (of ?? shop).Db();
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
         return new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
     }
@@ -246,8 +246,10 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task The_owner_changes_lathes_and_adapters_and_an_insert_starts_anew_when_it_is_turned()
     {
-        var tag = await PartAsync();
-        using var screen = new Screen(shop.Address);
+        await using var own = new RunningShop(); // what it changes, the other tests go by
+        await own.InitializeAsync();
+        var tag = await PartAsync(of: own);
+        using var screen = new Screen(own.Address);
         screen.SignIn("Marit Sund", "9051");
         screen.Go("/lathes/1");
         screen.UntilText("Cone 3 on Quay lathe: ");
@@ -270,10 +272,10 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Driver.FindElement(By.Name("Typed.CountsDiameter")).SendKeys(Keys.Space);
         screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
         screen.Until(() => screen.Driver.FindElements(By.Name("Typed.Division")).Count == 0, "the lathe kept");
-        var dial = (await RecordAsync(tag)).RequestForPlan(true).Dial;
+        var dial = (await RecordAsync(tag, own)).RequestForPlan(true).Dial;
         (dial.CountsDiameter, dial.DepthPerDivision.Millimetres).ShouldBe((true, 0.01m));
 
-        await using var db = shop.Db();
+        await using var db = own.Db();
         var cone = (await db.Adapters.ToListAsync(Cancel)).Single(a => a.Spec.Name == "Cone 3").Id;
         screen.Go("/adapters/" + cone);
         screen.IsAccessible();
@@ -285,6 +287,55 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("60 to 120");
         screen.Go("/mount/" + tag);
         screen.UntilText("Chuck 55–85 expands from 55 mm to 85 mm."); // so wide a cone does not go into the cups any more
+    }
+
+    [Fact]
+    public async Task The_book_of_lathes_takes_the_last_check_of_each_mounting_and_metres_since_an_edge_was_turned()
+    {
+        var tag = await PartAsync();
+        await using var db = shop.Db();
+        var settings = await db.ShopAsync(Cancel);
+        var (bench, capstan) = (settings.Lathes[0], settings.Lathes[1]);
+        var hand = new Hand((await db.Users.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);
+        SurfaceRecord Record() => new(part.Surfaces[0], part, settings);
+        static SetUpSeen Seen(decimal first, decimal second) => new(SetUpManner.Indicator, 180, RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(first)), RunoutMark.Indicated(ClockAngle.FromDegrees(180), Mm(second)));
+        foreach (var checks in new[] { new[] { (0.10m, 0.10m), (0.06m, 0.04m) }, [(0.02m, 0.02m)] })
+        {
+            Journey.Mount(Record(), capstan, new(MountWay.Jaws, "Test jaws", Length.Zero, [], []), false, Record().Mount is null ? null : RemountCause.Nick, hand);
+            await db.SaveChangesAsync(Cancel);
+            foreach (var (first, second) in checks)
+            {
+                Journey.CheckSetUp(Record(), Seen(first, second), hand);
+                await db.SaveChangesAsync(Cancel);
+            }
+        }
+        var past = (await LatheBook.SetUpsAsync(db, capstan.Id, Cancel)).Where(p => p.Centring == "Test jaws").ToList();
+        past.Select(p => p.SetUpRunout.Millimetres).ShouldBe([0.05m, 0.02m]);
+        (await LatheBook.CausesAsync(db, capstan.Id, Cancel)).ShouldContain(RemountCause.Nick);
+
+        // Indicated on the lathe since it was mounted: the check does not put its own figure over that.
+        var later = hand with { At = hand.At.AddSeconds(5) };
+        Journey.Read(Record(), ReadingKind.RunoutOuter, null, LengthParser.Parse("0.035", LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, null, later);
+        await db.SaveChangesAsync(Cancel);
+        Journey.GoOn(Record(), null, later);
+        await db.SaveChangesAsync(Cancel);
+        Record().Figure(ReadingKind.RunoutOuter)!.Value.ShouldBe(Mm(0.035m));
+
+        // Cut on the bench lathe by the demo; a turned edge begins at nothing, the other goes on counting.
+        var before = await LatheBook.InsertsAsync(db, bench, Cancel);
+        before.Select(i => i.Holder).ShouldBe([ToolHolder.Outer, ToolHolder.Inner, ToolHolder.Bar]);
+        before.ShouldAllBe(i => i.Metres > 0);
+        db.InsertEvents.Add(Journey.Insert(bench, before[2], InsertEventKind.Turned, later));
+        await db.SaveChangesAsync(Cancel);
+        var after = await LatheBook.InsertsAsync(db, bench, Cancel);
+        (after[0].Metres, after[2].Metres, after[2].Edge).ShouldBe((before[0].Metres, 0m, before[2].Edge!.Value % bench.Profile.EdgesPerInsert + 1));
+
+        // The next part of the same vehicle and axle starts from the sizes of this one.
+        var twin = new Part { Corner = Corner.FrontRight, Tag = "x", Job = part.Job, Surfaces = { new() { Kind = PartKind.Rotor } } };
+        (await LatheBook.ShapeLikeAsync(db, twin, Cancel)).ShouldBe(part.Shape);
+        twin.Corner = Corner.RearLeft;
+        (await LatheBook.ShapeLikeAsync(db, twin, Cancel)).ShouldBeNull();
     }
 
     [Fact]

@@ -67,7 +67,7 @@ public static class MountSteps
                 Add("flip");
                 break;
         }
-        Add(Damping(part, shape));
+        if (lathe.Kind != LatheKind.Grinder) Add(Damping(part, shape));
         if (lathe.Kind == LatheKind.Bench) Add("head", null, part == PartKind.Rotor ? lathe.RotorHead : lathe.DrumHead);
         if (lathe.Kind != LatheKind.Grinder) Add("insert", "edge");
         return steps;

@@ -126,8 +126,15 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         return lathe.Kind == LatheKind.Grinder && shape.Hubbed ? new("hubNotFlat") : null;
     }
 
-    private static Mounting OnTable(Lathe lathe, MountShape shape, Length diameter) => new(MountWay.Table, lathe.Name, shape.Register ?? diameter,
-        [new(PieceRole.Plate, null, Length.Zero, Length.FromMillimetres(20), lathe.Rotors.Greatest, lathe.Rotors.Greatest, Length.Zero)], [new("onTable")]);
+    private static Mounting OnTable(Lathe lathe, MountShape shape, Length diameter)
+    {
+        var (table, web, face) = (Length.FromMillimetres(20), shape.Web ?? Length.FromMillimetres(8), shape.Register ?? diameter / 2);
+        return new(MountWay.Table, lathe.Name, shape.Register ?? diameter,
+        [
+            new(PieceRole.Plate, null, Length.Zero, table, lathe.Rotors.Greatest, lathe.Rotors.Greatest, Length.Zero),
+            new(PieceRole.Part, null, table, table + web, face, face, shape.Hole ?? Length.Zero),
+        ], [new("onTable")]);
+    }
 
     /// <summary>One search over the board.</summary>
     private sealed class Search(PartKind part, Length diameter, MountShape shape, Lathe lathe, IReadOnlyList<Adapter> board)

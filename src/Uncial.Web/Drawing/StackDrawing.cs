@@ -17,7 +17,7 @@ internal static class StackDrawing
     public static IHtmlContent Draw(IReadOnlyList<StackPiece> stack, Lathe lathe, MountedPart part, Func<Length, string> figure)
     {
         var svg = new Svg();
-        var room = D(lathe.Arbor?.Room ?? stack.Select(p => p.To).DefaultIfEmpty(Length.FromMillimetres(100)).Max()) + 12;
+        var room = D(lathe.Arbor?.Room ?? stack.Select(p => p.To).DefaultIfEmpty(Length.FromMillimetres(100)).Max() + (part.Shape.Depth ?? Length.Zero)) + 12;
         var radius = Math.Max(D(part.Diameter) / 2 + (part.Kind == PartKind.Drum ? 12 : 0), stack.Select(p => D(Length.Max(p.Outside, p.OutsideFar)) / 2).DefaultIfEmpty(60).Max());
         var k = Math.Min(MostWide / room, MostHigh / (2 * Math.Max(radius, 60)));
         var draw = new Section(svg, k, figure);
@@ -25,10 +25,12 @@ internal static class StackDrawing
         draw.Lathe(lathe, room);
         foreach (var piece in stack.Where(p => p.Role != PieceRole.Cone && p.Role != PieceRole.Part)) draw.Piece(piece, lathe);
         foreach (var piece in stack.Where(p => p.Role == PieceRole.Cone)) draw.Piece(piece, lathe);
-        foreach (var piece in stack.Where(p => p.Role == PieceRole.Part)) draw.Part(piece, part);
+        // On an arbor the open side faces the lathe; on jaws, plate or table the hub's face lies against them and the ring stands away.
+        var away = !stack.Any(p => p.Role is PieceRole.InnerCup or PieceRole.NearRaceCone) && stack.Count(p => p.Role is PieceRole.Chuck or PieceRole.Plate) < 2;
+        foreach (var piece in stack.Where(p => p.Role == PieceRole.Part)) draw.Part(piece, part, away);
         draw.Notches(stack);
         draw.Legend(stack, part);
-        svg.Add($"<path class='hair' d='M{Left - 14} {Cy}H{Left + room * k + 16}' stroke-dasharray='14 4 3 4'/><text x='{Left}' y='406' font-size='15' class='q'>to scale, {(k >= 1 ? $"1 mm drawn {k:0.0} wide" : $"1 : {1 / k:0.0}")}; open side to the lathe</text>");
+        svg.Add($"<path class='hair' d='M{Left - 14} {Cy}H{Left + room * k + 16}' stroke-dasharray='14 4 3 4'/><text x='{Left}' y='406' font-size='15' class='q'>to scale, {(k >= 1 ? $"1 mm drawn {k:0.0} wide" : $"1 : {1 / k:0.0}")}; open side {(away ? "away from" : "to")} the lathe</text>");
         return svg.Add($"</svg>").Html();
     }
 
@@ -87,21 +89,23 @@ internal static class StackDrawing
             }
         }
 
-        public void Part(StackPiece p, MountedPart part)
+        public void Part(StackPiece p, MountedPart part, bool away)
         {
             var (x1, x2, hole, outer, depth) = (X(p.From), X(p.To), D(p.Recess) / 2, D(part.Diameter) / 2, D(part.Shape.Depth ?? Length.Zero) * k);
             if (outer <= 0) outer = Math.Max(D(p.Outside) / 2 * 1.6, 100);
             var drum = part.Kind == PartKind.Drum;
-            if (drum) { Ring(x1, x2, hole, outer + 8, "part"); Ring(Math.Max(Left, x1 - depth), x1, outer, outer + 8, "part"); return; }
+            var (wallFrom, wallTo) = away ? (x2, x2 + depth) : (Math.Max(Left, x1 - depth), x1);
+            if (drum) { Ring(x1, x2, hole, outer + 8, "part"); Ring(wallFrom, wallTo, outer, outer + 8, "part"); return; }
             var hat = Math.Min(Math.Max(D(p.Outside) / 2 + 3, hole + 6), outer - 20);
             var thick = Math.Max(D(part.Thickness), 8) * k;
             var inner = Math.Max(outer - Math.Max(D(part.Band), 30), hat);
             Ring(x1, x2, hole, hat + 7, "part");
-            Ring(Math.Max(Left, x1 - depth), x1, hat, hat + 7, "part");
-            Ring(Math.Max(Left, x1 - depth), Math.Max(Left, x1 - depth) + thick, hat, inner, "part");
-            Ring(Math.Max(Left, x1 - depth), Math.Max(Left, x1 - depth) + thick, inner, outer, "part");
+            Ring(wallFrom, wallTo, hat, hat + 7, "part");
+            var x = away ? wallTo - thick : wallFrom;
+            if (depth <= 0) x = away ? x2 : x1 - thick;
+            Ring(x, x + thick, hat, inner, "part");
+            Ring(x, x + thick, inner, outer, "part");
             if (!part.Shape.Vented) return;
-            var x = Math.Max(Left, x1 - depth);
             Ring(x + thick * 0.38, x + thick * 0.62, inner, outer, "void");
         }
 

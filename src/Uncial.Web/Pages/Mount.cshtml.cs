@@ -113,6 +113,11 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (ByHand?.Trim().Length > 60) ModelState.AddModelError(nameof(ByHand), "At most 60 letters.");
         if (Record.Mount is not null && Found is null) ModelState.AddModelError(nameof(Found), "Say what was found, so that the lathe’s history knows.");
         if (!ModelState.IsValid || Record.Part.Outcome is not null || IsStale()) return await ShowAsync(cancel);
+        if (Record.Station == Station.Cut && Record.PassesOfPlan.Count > 0)
+        {
+            Trouble = Words.Say("mountedMidPlan");
+            return await ShowAsync(cancel);
+        }
         Journey.Mount(Record, On, Chosen ?? new(Known.Hubbed ? MountWay.RaceCones : MountWay.ConeAndCups, ByHand!.Trim(), Length.Zero, [], []), Damped, Record.Mount is null ? null : Found, Hand);
         return await SaveAsync(cancel) ? Redirect(Request.Path) : await ShowAgainAsync(cancel);
     }
