@@ -39,6 +39,13 @@ public static class LatheBook
         return await db.Mounts.Where(m => m.LatheId == lathe && m.Found != null).OrderByDescending(m => m.Id).Take(SetUpsLookedAt).Select(m => m.Found!.Value).ToListAsync(cancel);
     }
 
+    /// <summary>The kind of part that was last put on a lathe; null where none was.</summary>
+    public static async Task<Core.Parts.PartKind?> LastKindAsync(UncialDb db, int lathe, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return await (from m in db.Mounts join s in db.Surfaces on m.SurfaceId equals s.Id where m.LatheId == lathe orderby m.Id descending select (Core.Parts.PartKind?)s.Kind).FirstOrDefaultAsync(cancel);
+    }
+
     /// <summary>The inserts of a lathe as they stand.</summary>
     public static async Task<IReadOnlyList<InsertNow>> InsertsAsync(UncialDb db, ShopLathe lathe, CancellationToken cancel)
     {

@@ -88,8 +88,8 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().Text.StartsWith("Keep it, go to first touch", StringComparison.Ordinal), "the main action in focus");
         screen.Press(Keys.Enter);
         screen.UntilHeading("Come to first touch");
-        foreach (var step in screen.Driver.FindElements(By.CssSelector(".mount-steps input"))) step.SendKeys(Keys.Space);
-        screen.Driver.FindElement(By.TagName("body")).SendKeys(Keys.Enter);
+        foreach (var _ in screen.Driver.FindElements(By.CssSelector(".mount-steps input"))) screen.Press(Keys.Enter); // each ticks its step and leads to the next
+        screen.Press(Keys.Enter);
     }
 
     private static void OpenTheShop(Screen screen)

@@ -74,6 +74,9 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public IReadOnlyList<(RemountCause Cause, int Times)> LookFirst { get; private set; } = [];
     public SetUpHealth Health { get; private set; }
 
+    /// <summary>What was last put on the picked lathe, and so which head is on; null where nothing was.</summary>
+    public PartKind? LastKind { get; private set; }
+
     /// <summary>Set-ups of the picked adapter on the picked lathe, the oldest first.</summary>
     public IReadOnlyList<SetUpPast> Past { get; private set; } = [];
 
@@ -96,6 +99,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
             Hubbed = Shape.Hubbed, Vented = Shape.Vented, Hole = Size("Shape.Hole", Shape.Hole), Register = Size("Shape.Register", Shape.Register), Depth = Size("Shape.Depth", Shape.Depth, allowZero: true),
             Web = Size("Shape.Web", Shape.Web), NearRace = Size("Shape.NearRace", Shape.NearRace), FarRace = Size("Shape.FarRace", Shape.FarRace), RacesApart = Size("Shape.RacesApart", Shape.RacesApart),
         };
+        if (Part.Outcome is not null) return Redirect(Request.Path);
         if (shape.Register <= shape.Hole) ModelState.AddModelError("Shape.Register", "The face lies round the hole: it is wider.");
         if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
         Part.Shape = shape;
@@ -169,6 +173,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (Step == "on" && Chosen is null && Ways.Missing.Count > 0 && string.IsNullOrWhiteSpace(ByHand)) Sizes = false;
         if (Step == "pick" && Chosen is { } chosen)
         {
+            LastKind = await LatheBook.LastKindAsync(Db, On.Id, cancel);
             Past = [.. (await LatheBook.SetUpsAsync(Db, On.Id, cancel)).Where(s => s.Centring == chosen.Centring)];
             Health = SetUpHealth.Of([.. Past.Select(s => s.SetUpRunout)], Record.Shop.Rules.SetUpTolerance);
         }

@@ -57,6 +57,18 @@ function move(group, grip, degrees) {
 }
 
 /* ---------- what it comes to ---------- */
+/* ---------- the steps: Enter ticks one and goes on to the next, then to the main action ---------- */
+document.addEventListener('keydown', event => {
+  const tick = event.target.closest?.('.mount-steps input[type=checkbox]');
+  if (!tick || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
+  event.preventDefault();
+  event.stopImmediatePropagation();
+  tick.checked = true;
+  const steps = [...tick.closest('.mount-steps').querySelectorAll('input')];
+  const next = steps.slice(steps.indexOf(tick) + 1).find(s => !s.checked || s.type === 'text') ?? tick.form.querySelector('.button.go');
+  next.focus();
+}, true);
+
 let asking = false;
 let again = false;
 let later;
@@ -76,7 +88,7 @@ async function tryOut(form) {
     if (!answer.ok || again || !form.isConnected) return;
     const page = new DOMParser().parseFromString(await answer.text(), 'text/html');
     document.body.classList.remove('is-lost');
-    for (const selector of ['#set-up', '.stock-rule', '#worked']) swap(selector, page);
+    for (const selector of ['#set-up', '.stock-rule', '.sheet-head']) swap(selector, page);
     // A reason that is being given stays under the hand.
     if (!document.querySelector('.anyway[open]')) swap('#set-up-do', page);
     for (const field of document.querySelectorAll('#marks .field')) {

@@ -96,7 +96,7 @@ async function refresh() {
   const seen = asks?.Seen.value;
   const shown = shows;
   try {
-    const answer = await fetch(asks ? `${location.pathname}?${at}` : location.pathname, { headers: { 'X-Requested-With': 'fetch' } });
+    const answer = await fetch(asks ? `${location.pathname}?${at}` : location.pathname + location.search, { headers: { 'X-Requested-With': 'fetch' } });
     if (!answer.ok || busy || shows !== shown || location.href !== here) return; // what came in between is newer
     const html = await answer.text();
     const focus = document.activeElement?.name;
