@@ -95,8 +95,17 @@ internal static class StackDrawing
             if (outer <= 0) outer = Math.Max(D(p.Outside) / 2 * 1.6, 100);
             var drum = part.Kind == PartKind.Drum;
             var (wallFrom, wallTo) = away ? (x2, x2 + depth) : (Math.Max(Left, x1 - depth), x1);
+            if (part.Shape.Hubbed)
+            {
+                // The hub carries the races; its flange stands near the nut's end.
+                var bore = Math.Max(D(p.Outside), D(p.OutsideFar)) / 2 - 3;
+                Ring(x1, x2, Math.Min(hole, bore), bore + 10, "part");
+                hole = bore + 10;
+                (x1, x2) = (Math.Max(x1, x2 - 16 * k), x2 - 6 * k);
+                (wallFrom, wallTo) = away ? (x2, x2 + depth) : (Math.Max(Left, x1 - depth), x1);
+            }
             if (drum) { Ring(x1, x2, hole, outer + 8, "part"); Ring(wallFrom, wallTo, outer, outer + 8, "part"); return; }
-            var hat = Math.Min(Math.Max(D(p.Outside) / 2 + 3, hole + 6), outer - 20);
+            var hat = Math.Min(Math.Max(D(p.Outside) / 2 + 3, hole + 6), Math.Max(outer - 20, hole));
             var thick = Math.Max(D(part.Thickness), 8) * k;
             var inner = Math.Max(outer - Math.Max(D(part.Band), 30), hat);
             Ring(x1, x2, hole, hat + 7, "part");
@@ -130,7 +139,7 @@ internal static class StackDrawing
                 var side = i % 2 == 0 || p.Role is PieceRole.InnerCup or PieceRole.OuterCup ? 1 : -1;
                 var at = Cy + side * (p.Role == PieceRole.Cone ? D(p.OutsideFar) / 2 * k * 0.8 : Math.Max(D(p.Outside) / 2 - 11, 16) * k);
                 if (p.Role == PieceRole.Part && part.Diameter > Length.Zero && p.Name is null && stack.Any(s => s.Role is PieceRole.InnerCup or PieceRole.Chuck or PieceRole.NearRaceCone))
-                    (x, at) = (Math.Max(Left, X(p.From) - D(part.Shape.Depth ?? Length.Zero) * k) + 14, Cy + (part.Kind == PartKind.Drum ? D(part.Diameter) / 2 + 4 : D(part.Diameter) / 2 - D(part.Band) / 2) * k);
+                    (x, at) = (Math.Max(Left, (part.Shape.Hubbed ? X(p.To) - 16 * k : X(p.From)) - D(part.Shape.Depth ?? Length.Zero) * k) + 14, Cy + (part.Kind == PartKind.Drum ? D(part.Diameter) / 2 + 4 : D(part.Diameter) / 2 - D(part.Band) / 2) * k);
                 svg.Add($"<circle cx='{x}' cy='{at}' r='11' fill='var(--paper)' stroke='var(--ink)' stroke-width='1.5'/><text x='{x}' y='{at + 5}' text-anchor='middle' class='fig' font-size='14' font-weight='700'>{(i + 1).ToString(System.Globalization.CultureInfo.InvariantCulture)}</text>");
                 svg.Add($"<text x='366' y='{y}' font-size='17'><tspan class='fig' font-weight='700'>{(i + 1).ToString(System.Globalization.CultureInfo.InvariantCulture)}</tspan><tspan x='390' font-weight='{(p.Role == PieceRole.Part ? 750 : 600)}'>{Word(p)}</tspan></text>");
                 if (pitch > 38) svg.Add($"<text x='390' y='{y + 18}' font-size='15' class='q'>{Note(p)}</text>");
@@ -140,7 +149,8 @@ internal static class StackDrawing
         private string Note(StackPiece p) => p.Role switch
         {
             PieceRole.InnerCup or PieceRole.OuterCup => $"seats {figure(p.Recess)} to {figure(p.Outside)}",
-            PieceRole.Cone => $"{figure(p.OutsideFar)} to {figure(p.Outside)}, spring behind",
+            PieceRole.Cone => $"{figure(p.OutsideFar)} to {figure(p.Outside)}, on a spring",
+            PieceRole.Part when p.Outside != p.OutsideFar => $"hub, {figure(p.To - p.From)} from race to race",
             PieceRole.Part => p.Recess > Length.Zero ? $"hole {figure(p.Recess)}, web {figure(p.To - p.From)}" : "",
             PieceRole.NearRaceCone => $"{figure(p.OutsideFar)} to {figure(p.Outside)}",
             PieceRole.FarRaceCone => $"{figure(p.Outside)} to {figure(p.OutsideFar)}",

@@ -330,7 +330,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     internal MountedPart Drawn => new(Record.Kind, Record.Surface.Diameter, Record.Surface.Band, IsRotor ? Record.Worst ?? Limits.MachineTo : Length.Zero, Known);
 
     /// <summary>A size as it stands in its field.</summary>
-    public string? Text(string? typed, Length? known) => typed ?? known?.In(Reader.Unit).ToString("0.####", CultureInfo.InvariantCulture);
+    public string? Text(string? typed, Length? known) => typed ?? known?.In(Reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
 
     private Length? Size(string field, string? text, bool allowZero = false)
     {
