@@ -158,6 +158,15 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         PutOn(screen);
         Type(screen, ("FirstAt", "12"), ("FirstArc", "6"), ("FirstLength", "0.03"), ("SecondAt", "6"), ("SecondArc", "6"), ("SecondLength", "x"));
         screen.Until(() => screen.Driver.FindElement(By.Name("Marks.SecondLength")).FindElement(By.XPath("..")).GetAttribute("class")!.Contains("is-wrong", StringComparison.Ordinal), "what is wrong at its field");
+        screen.Press(Keys.Enter, Keys.Enter); // leads back to what is wrong
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Marks.SecondLength", "the wrong field in focus");
+        Type(screen, ("SecondLength", "0.03"));
+        screen.UntilHeading("Clean and remount");
+        screen.Offline(true);
+        Type(screen, ("SecondLength", "0.01"));
+        screen.Until(() => !screen.Driver.FindElement(By.CssSelector("#set-up h2")).Displayed, "no verdict on other marks");
+        screen.UntilText("The server does not answer");
+        screen.Offline(false);
         Type(screen, ("SecondLength", "0.03"));
         screen.UntilHeading("Clean and remount");
         screen.UntilText("off centre, over the 0.012 allowed");

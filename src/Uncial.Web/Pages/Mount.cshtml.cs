@@ -170,7 +170,6 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         await PickAsync(cancel);
         var due = Record.Mount is null ? "pick" : Record.SetUpDecision is null ? "check" : "touch";
         Step = Step is "pick" or "on" || (Record.Mount is not null && Step is "check" or "touch") ? Step : due;
-        if (Step == "on" && Chosen is null && Ways.Missing.Count > 0 && string.IsNullOrWhiteSpace(ByHand)) Sizes = false;
         if (Step == "pick" && Chosen is { } chosen)
         {
             LastKind = await LatheBook.LastKindAsync(Db, On.Id, cancel);
@@ -314,7 +313,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (Step != "check" || Check?.CostNow is not { } cost || cost <= Length.Zero || Record.Worst is not { } worst || MayComeOff is not { } spare || spare <= Length.Zero) return view;
         var left = spare - cost;
         var trued = IsRotor ? worst - cost : worst + cost;
-        return view with { Slices = [new("set-up", trued, "waste")], ForecastWord = IsRotor ? "Trued up" : "Trued up", Head = Reader.Margin(left.Abs()), HeadWord = left < Length.Zero ? "too little for this set-up" : "left after this set-up", HeadIsOver = false };
+        return view with { Slices = [new("set-up", trued, "waste")], ForecastWord = "Trued up", Head = Reader.Margin(left.Abs()), HeadWord = left < Length.Zero ? "too little for this set-up" : "left after this set-up", HeadIsOver = false };
     }
 
     /// <summary>Reasons for chatter that are known before the first cut.</summary>

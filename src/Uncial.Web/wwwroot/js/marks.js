@@ -85,7 +85,8 @@ function ask() {
 async function tryOut(form) {
   try {
     const answer = await fetch(form.dataset.try, { method: 'POST', body: new FormData(form), headers: { 'X-Requested-With': 'fetch' } });
-    if (!answer.ok || again || !form.isConnected) return;
+    if (again || !form.isConnected) return;
+    if (!answer.ok) throw new Error('away');
     const page = new DOMParser().parseFromString(await answer.text(), 'text/html');
     document.body.classList.remove('is-lost');
     for (const selector of ['#set-up', '.stock-rule', '.sheet-head']) swap(selector, page);
@@ -107,7 +108,9 @@ async function tryOut(form) {
       draw(group);
     }
   } catch {
+    // No verdict on other marks stands beside these.
     document.body.classList.add('is-lost');
+    document.getElementById('set-up')?.classList.add('is-old');
   }
 }
 
@@ -116,7 +119,9 @@ async function settle(form) {
   clearTimeout(later);
   while (asking) await new Promise(done => setTimeout(done, 30));
   await tryOut(form);
-  document.querySelector('#set-up-do .button.go:not([disabled])')?.focus();
+  const wrong = form.querySelector('.is-wrong input');
+  (wrong ?? document.querySelector('#set-up-do .button.go:not([disabled])'))?.focus();
+  wrong?.select();
 }
 
 function swap(selector, page) {
