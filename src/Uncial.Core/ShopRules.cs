@@ -81,6 +81,12 @@ public sealed record ShopRules
     /// <summary>Below this depth a bit rubs more than it cuts, and may chatter.</summary>
     public Length RubbingDepth { get; init; } = Mm(0.10m);
 
+    /// <summary>Heaviest pass, per side: all schools agree on a ceiling.</summary>
+    public Length HeaviestPass { get; init; } = Mm(0.25m);
+
+    /// <summary>Iron that the swarf bin takes, kg.</summary>
+    public decimal SwarfBinKilograms { get; init; } = 20m;
+
     /// <summary>A rotor thinner than this rings.</summary>
     public Length ThinRotor { get; init; } = Mm(10m);
 

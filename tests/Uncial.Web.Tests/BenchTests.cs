@@ -75,7 +75,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("A fraction is in inches");
         Value(screen, "Figures[RunoutOuter]").ShouldBe("5 3/8");
         screen.Go("/measure/" + tag + "?at=0");
-        screen.Driver.FindElement(By.XPath("//button[contains(.,'Take back')]")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[contains(.,'Take back')]"), Keys.Enter);
         screen.UntilText("Say why it is taken back");
         // Plan and release are not to be had before their time.
         screen.Go("/plan/" + tag);
@@ -83,7 +83,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/release/" + tag);
         screen.UntilHeading("Not confirmed");
         screen.Driver.FindElement(By.CssSelector(".button.go")).Enabled.ShouldBeFalse();
-        screen.Driver.FindElement(By.XPath("//button[.='Scrap']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[.='Scrap']"), Keys.Enter);
         screen.UntilText("Say why it is scrap");
 
         // The address of an action, reloaded, is its page again.
@@ -120,7 +120,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/measure/" + tag);
         screen.UntilHeading("Read at 4½");
         screen.Press("27.5");
-        screen.Driver.FindElement(By.CssSelector(".unit-switch [value=in]")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".unit-switch [value=in]"), Keys.Enter);
         screen.Until(() => Value(screen, "Entry") == "27.5mm", "the entry in its own unit");
         screen.UntilText("1.08");
     }
@@ -184,7 +184,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("The plan was made anew");
         screen.UntilText("The outer face is dark at");
         // How the metal was read is kept with the plan that it made.
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("w");
+        screen.Send(By.TagName("body"), "w");
         screen.UntilText("What the metal showed");
         screen.UntilText("Still needed, outer face");
         screen.Press(Keys.Escape);
@@ -207,30 +207,30 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/shop");
         screen.Until(() => screen.Path_ == "/", "the bench: the settings are the owner's");
         screen.Driver.FindElements(By.LinkText("Shop")).ShouldBeEmpty();
-        screen.Driver.FindElement(By.XPath("//button[.='Sign out']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[.='Sign out']"), Keys.Enter);
         screen.Until(() => screen.Path_ == "/SignIn", "signed out");
         screen.SignIn("Marit Sund", "9051");
         screen.Go("/shop");
         screen.IsAccessible();
         screen.Fill("Drum: not started under", "lots");
-        screen.Driver.FindElement(By.XPath("//button[.='Keep the settings']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[.='Keep the settings']"), Keys.Enter);
         screen.Until(() => screen.Driver.FindElement(By.Name("Lengths[DrumFloor]")).GetAttribute("aria-invalid") == "true", "the field marked");
         Value(screen, "Lengths[DrumFloor]").ShouldBe("lots");
         screen.Fill("Drum: not started under", "0.8");
         screen.Fill("Between eight places", "0.5");
-        screen.Driver.FindElement(By.XPath("//button[.='Keep the settings']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[.='Keep the settings']"), Keys.Enter);
         screen.UntilText("A number from 1 to 12");
         screen.Fill("Between eight places", "4");
         screen.Fill("Left and right may differ by", "0.35");
         screen.Fill("Set-up is true up to", "0.03");
-        screen.Driver.FindElement(By.XPath("//button[.='Keep the settings']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[.='Keep the settings']"), Keys.Enter);
         screen.UntilText("Kept.");
         (Value(screen, "Lengths[DrumFloor]"), Value(screen, "UnreadShare"), Value(screen, "Lengths[AxleDifference]")).ShouldBe(("0.8", "4", "0.35"));
         screen.Fill("Name of a new hand", "Pia Holm");
         screen.Fill("PIN, four", "7788");
         screen.Press(Keys.Enter);
         screen.UntilText("Pia Holm");
-        screen.Driver.FindElement(By.XPath("//button[.='Sign out']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[.='Sign out']"), Keys.Enter);
         screen.Until(() => screen.Path_ == "/SignIn", "signed out");
         screen.SignIn("Pia Holm", "7788");
     }
@@ -268,11 +268,11 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/plan/" + tag + "?technique=light");
         screen.UntilText("a lead hand signs for that");
         screen.Driver.FindElement(By.CssSelector(".button.go")).Enabled.ShouldBeFalse();
-        screen.Driver.FindElement(By.XPath("//button[.='Sign out']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[.='Sign out']"), Keys.Enter);
         screen.Until(() => screen.Path_ == "/SignIn", "signed out");
         screen.SignIn("Ines Varga", "2417");
         screen.Go("/plan/" + tag + "?technique=light");
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilText("Say why it is cut all the same");
         screen.Fill("Its first pass could", "run-out measured twice");
         screen.Press(Keys.Enter);

@@ -82,8 +82,8 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             File.WriteAllText(file, text);
             screen.Go("/book");
-            screen.Driver.FindElement(By.Name("Upload")).SendKeys(file);
-            screen.Driver.FindElement(By.XPath("//button[text()='Look at the file']")).SendKeys(Keys.Enter);
+            screen.Send(By.Name("Upload"), file);
+            screen.Send(By.XPath("//button[text()='Look at the file']"), Keys.Enter);
         }
         Look(Head + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,mm,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n");
         screen.UntilHeading("1 bad line");
@@ -94,7 +94,7 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
         Look(Head + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,in,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n");
         screen.UntilHeading("3 to load");
         screen.UntilText("2 new, 1 changed, 0 as they are");
-        screen.Driver.FindElement(By.TagName("body")).SendKeys(Keys.Enter);
+        screen.Send(By.TagName("body"), Keys.Enter);
         screen.UntilHeading("3 entries loaded");
         (await db.Book.Where(e => e.Vehicle == "Brindle L3 van" && e.Axle == Axle.Front).OrderBy(e => e.Id).Select(e => e.EndedAt == null).ToListAsync(Cancel)).ShouldBe([false, true]);
         // Found while one types; what was used stays on record.
@@ -135,9 +135,9 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
             (record.Limits!.Discard.Millimetres, record.Limits.MachineTo.Millimetres, record.Surface.MaxVariation!.Value.Millimetres).ShouldBe((204.5m, 204.2m, 0.15m));
             (await db.Database.SqlQuery<decimal>($"select held_limit({record.Surface.Id}, 'Discard') as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.5m);
         }
-        screen.Driver.FindElement(By.XPath("//span[contains(.,'204.70')]/preceding-sibling::input")).SendKeys(Keys.Space);
+        screen.Send(By.XPath("//span[contains(.,'204.70')]/preceding-sibling::input"), Keys.Space);
         screen.Fill("Because", "Seen on the maker’s plate.");
-        screen.Driver.FindElement(By.XPath("//button[text()='Settle it']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[text()='Settle it']"), Keys.Enter);
         screen.UntilText("Settled by Ines Varga");
         await using (var db = shop.Db())
         {

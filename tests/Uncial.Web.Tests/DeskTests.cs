@@ -101,16 +101,16 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         Pick(screen, "Old bar, eighths");
         screen.UntilText("Highest below the limit");
         screen.IsAccessible();
-        foreach (var key in new[] { "−", "3" }) screen.Driver.FindElement(By.XPath($"//button[contains(@class,'key') and text()='{key}']")).Click();
+        foreach (var key in new[] { "−", "3" }) screen.Click(By.XPath($"//button[contains(@class,'key') and text()='{key}']"));
         screen.UntilText("9in - 3t"); // by the keys on the screen, below zero
         screen.Press(Keys.Control + "a" + Keys.Control, "7");
         screen.UntilText("9 + 7t = 9 + 0.007 = 9.007 in");
         screen.Press(Keys.Enter);
         screen.UntilHeading("Read at axis 1½");
         screen.Press(Keys.Shift + Keys.Tab, Keys.ArrowLeft);
-        screen.Driver.FindElement(By.CssSelector("[data-entry]")).SendKeys("132");
+        screen.Send(By.CssSelector("[data-entry]"), "132");
         screen.UntilText("8 7/8 + 132t");
-        screen.Driver.FindElement(By.CssSelector("[data-entry]")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector("[data-entry]"), Keys.Enter);
         screen.UntilHeading("Read at axis 3");
         screen.Press("251", Keys.Enter); // past the dial, and past what such a drum can be
         screen.UntilText("Is that so?");
@@ -221,7 +221,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         readings.Select(r => r.Typed).ShouldBe(["24.31", "24.32mm", "24.33mm", "24.35mm"]);
         readings.Skip(1).ShouldAllBe(r => r.TypedAt != null && r.TypedAt < r.At);
         readings.Select(r => r.Degrees).ShouldBe([0, 45, 90, 180]);
-        screen.Driver.FindElement(By.XPath("//button[text()='Look at it']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//button[text()='Look at it']"), Keys.Enter);
         screen.UntilHeading("Read at 4½");
         Value(screen, "Entry").ShouldBe("nonsense");
         screen.Press(Keys.Control + "a" + Keys.Control, "24.34", Keys.Enter);
@@ -279,14 +279,14 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Fill("Depth or height", "0.25");
         var file = Path.GetTempFileName();
         await File.WriteAllTextAsync(file, "no picture", Cancel);
-        screen.Driver.FindElement(By.Name("Photo")).SendKeys(file);
-        screen.Driver.FindElement(By.Name("Note")).SendKeys(Keys.Enter);
+        screen.Send(By.Name("Photo"), file);
+        screen.Send(By.Name("Note"), Keys.Enter);
         screen.UntilText("A JPEG, PNG or WebP picture.");
         Value(screen, "Depth").ShouldBe("0.25");
         var picture = Convert.FromBase64String("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==");
         await File.WriteAllBytesAsync(file, picture, Cancel);
-        screen.Driver.FindElement(By.Name("Photo")).SendKeys(file);
-        screen.Driver.FindElement(By.Name("Note")).SendKeys("near the edge" + Keys.Enter);
+        screen.Send(By.Name("Photo"), file);
+        screen.Send(By.Name("Note"), "near the edge" + Keys.Enter);
         screen.UntilText("near the edge");
         File.Delete(file);
         var photo = screen.Driver.FindElement(By.CssSelector("a.photo")).GetAttribute("href")!;
@@ -296,7 +296,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("value") == "Crack", "the kinds in focus");
         screen.Press(" ");
         screen.UntilText("scrap, whatever it measures");
-        screen.Driver.FindElement(By.Name("Note")).SendKeys(Keys.Enter);
+        screen.Send(By.Name("Note"), Keys.Enter);
         screen.UntilHeading("Cracked: scrap");
         screen.IsAccessible();
         screen.UntilText("Only a lead hand takes the finding back");
@@ -305,7 +305,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
             screen.Go($"/{page}/{rotor}");
             screen.UntilHeading("Cracked: scrap");
         }
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.Until(() => screen.Path_ == "/tag/" + rotor, "the tag");
         await using var db = shop.Db();
         (await db.Outcomes.Where(o => o.PartId == db.Parts.First(p => p.Tag == rotor).Id).Select(o => new { o.Kind, o.Reason }).SingleAsync(Cancel)).ShouldBe(new { Kind = OutcomeKind.Scrapped, Reason = (string?)"Crack." });
@@ -351,13 +351,13 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Control + "a" + Keys.Control, "22.9; 22.85");
         screen.UntilText("Within its limits");
         screen.UntilText("0.45");
-        screen.Driver.FindElement(By.CssSelector("[value=drum]")).SendKeys(" ");
+        screen.Send(By.CssSelector("[value=drum]"), " ");
         screen.UntilText("MIN and TH stand on rotors");
         screen.Fill("Limit, as it stands there", "9 1/16in");
         screen.Fill("Reading, as the gauge shows it", "8 7/8 + 132t");
         screen.UntilText("9.007 in");
         screen.UntilText("Within its limits");
-        screen.Driver.FindElement(By.Name("Vehicle")).SendKeys(Keys.Enter);
+        screen.Send(By.Name("Vehicle"), Keys.Enter);
         screen.UntilText("Say which vehicle it is.");
         Value(screen, "Reading").ShouldBe("8 7/8 + 132t");
         screen.Press("Dunlin trailer", Keys.Enter);
@@ -379,18 +379,18 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("A new gauge");
         screen.IsAccessible();
         screen.Fill("Name", "Drum gauge 1");
-        screen.Driver.FindElement(By.Name("Typed.Kind")).SendKeys("Drum gauge, bar with s");
+        screen.Send(By.Name("Typed.Kind"), "Drum gauge, bar with s");
         screen.Fill("Setting standard", "230");
         screen.Fill("Sends at", "somewhere");
         screen.Fill("Bar: stations", "200 to 300 by");
-        screen.Driver.FindElement(By.Name("Typed.Reach")).SendKeys("12" + Keys.Enter);
+        screen.Send(By.Name("Typed.Reach"), "12" + Keys.Enter);
         foreach (var text in new[] { "Another gauge has that name", "Host, colon, port", "The stations with a space between" }) screen.UntilText(text);
         (Value(screen, "Typed.Standard"), Value(screen, "Typed.Starts")).ShouldBe(("230", "200 to 300 by"));
         screen.Fill("Name", "Metric bar");
         screen.Fill("Least step", "0.01");
         screen.Fill("Setting standard", "");
         screen.Fill("Sends at", "");
-        screen.Driver.FindElement(By.Name("Typed.Starts")).SendKeys(" 10" + Keys.Enter + Keys.Enter);
+        screen.Send(By.Name("Typed.Starts"), " 10" + Keys.Enter + Keys.Enter);
         screen.UntilHeading("Metric bar");
         await using var db = shop.Db();
         var bar = (await db.Gauges.SingleAsync(g => g.Name == "Metric bar", Cancel)).Bar!;
@@ -408,7 +408,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
         screen.Press(Keys.Escape);
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("g");
+        screen.Send(By.TagName("body"), "g");
         screen.Until(() => screen.Driver.FindElement(By.Id("gauges")).Displayed, "the gauges");
         screen.TabTo(gauge);
         screen.Press(Keys.Enter);

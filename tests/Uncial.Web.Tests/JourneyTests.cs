@@ -78,7 +78,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
     {
         screen.UntilHeading("Mount on Brake lathe");
         screen.UntilText("4 sizes are missing");
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("h");
+        screen.Send(By.TagName("body"), "h");
         screen.UntilHeading("Put it on");
         screen.Enter("Cone 2");
         screen.UntilHeading("Does it run true?");
@@ -128,7 +128,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.UntilText("Front right drum");
         var tags = screen.Driver.FindElements(By.CssSelector(".log td.fig")).Select(e => e.Text).ToList();
         screen.Press(Keys.Escape);
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("m");
+        screen.Send(By.TagName("body"), "m");
         return (tags[0], tags[1]);
     }
 

@@ -65,7 +65,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Enter);
         screen.UntilHeading("Put it on");
         TickAll(screen);
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilHeading("Does it run true?");
     }
 
@@ -108,7 +108,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         // The second by the keys: its middle half an hour on, its end an hour.
         var middle = screen.Driver.FindElement(By.CssSelector("[data-scratch='2'] [data-grip=middle]"));
         middle.SendKeys(Keys.ArrowRight + Keys.ArrowRight);
-        screen.Driver.FindElement(By.CssSelector("[data-scratch='2'] [data-grip=to]")).SendKeys(Keys.Shift + Keys.ArrowRight + Keys.Shift);
+        screen.Send(By.CssSelector("[data-scratch='2'] [data-grip=to]"), Keys.Shift + Keys.ArrowRight + Keys.Shift);
         (Value(screen, "SecondAt"), Value(screen, "SecondArc")).ShouldBe(("7", "4"));
         Type(screen, ("FirstLength", "0.02"), ("SecondLength", "0.02"));
         screen.UntilHeading("Clean and remount");
@@ -118,14 +118,14 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         var s = Math.Sqrt(0.1366 * 0.1366 + 0.08 * 0.08 + 0.1366 * 0.08) / 2;
         screen.UntilText($"{Math.Ceiling(s * 1000) / 1000:0.000}");
 
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilText("What was it?");
         TickAll(screen);
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilText("Say what was found");
         screen.Driver.ExecuteScript("document.querySelector('[name=Found][value=Dirt]').click()");
         TickAll(screen);
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilHeading("Does it run true?");
         Manner(screen, "Indicator");
         Type(screen, ("FirstAt", "2:30"), ("FirstLength", "0.07"), ("SecondAt", "90°"), ("SecondLength", "0.06"));
@@ -146,7 +146,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         record.RotorFigures.RunoutAssumed.Outer.ShouldBeFalse();
         record.RequestForPlan(true).SetUpRunout.ShouldBe(record.SetUp!.SetUpRunout);
         TickAll(screen);
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.Until(() => screen.Path_ == "/plan/" + tag + "/1", "the plan");
     }
 
@@ -172,12 +172,12 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("off centre, over the 0.012 allowed");
         screen.Press(Keys.Escape, "g");
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Reason", "the reason in focus");
-        screen.Driver.FindElement(By.CssSelector(".anyway button")).Click();
+        screen.Click(By.CssSelector(".anyway button"));
         screen.UntilText("Say why it is cut all the same");
         Value(screen, "SecondLength").ShouldBe("0.03");
         (await RecordAsync(tag)).SetUpDecision.ShouldBeNull();
-        screen.Driver.FindElement(By.Name("Reason")).SendKeys("No other cone today");
-        screen.Driver.FindElement(By.CssSelector(".anyway button")).Click();
+        screen.Send(By.Name("Reason"), "No other cone today");
+        screen.Click(By.CssSelector(".anyway button"));
         screen.UntilHeading("Come to first touch");
         var record = await RecordAsync(tag);
         record.Figure(ReadingKind.Eccentricity)!.Value.Millimetres.ShouldBe(0.03m); // half of the 0.06 that it runs out
@@ -224,7 +224,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Escape, "g");
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Reason", "the reason in focus");
         screen.Press("In a hurry");
-        screen.Driver.FindElement(By.CssSelector(".anyway button")).Click();
+        screen.Click(By.CssSelector(".anyway button"));
         screen.UntilHeading("Come to first touch");
         (await RecordAsync(other)).SetUpDecision!.ShouldSatisfyAllConditions(d => d.Reason.ShouldBe("In a hurry"), d => d.CheckId.ShouldBeNull());
     }
@@ -240,12 +240,12 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Sizes for mounting");
         screen.Fill("Hole in the middle", "150");
         screen.Press(Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter);
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilText("The face lies round the hole: it is wider.");
         screen.Fill("Hole in the middle", "8in - 5 11/64in"); // 71.83 mm, as the tape says
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilText("Cone and cups, seated to 135 mm");
-        screen.Driver.FindElement(By.PartialLinkText("Slip grinder")).SendKeys(Keys.Enter);
+        screen.Send(By.PartialLinkText("Slip grinder"), Keys.Enter);
         screen.UntilHeading("Mount on Slip grinder");
         screen.Press(Keys.Enter);
         screen.UntilText("Try that it holds before it turns");
@@ -264,22 +264,22 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Cone 3 on Quay lathe: ");
         screen.UntilText("edge 2 of 6");
         screen.IsAccessible();
-        screen.Driver.FindElement(By.XPath("//form[.//input[@value='Outer']]//button[text()='Turned']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//form[.//input[@value='Outer']]//button[text()='Turned']"), Keys.Enter);
         screen.UntilText("edge 3 of 6, 0 of");
-        screen.Driver.FindElement(By.XPath("//form[.//input[@value='Inner']]//button[text()='Chipped']")).SendKeys(Keys.Enter);
+        screen.Send(By.XPath("//form[.//input[@value='Inner']]//button[text()='Chipped']"), Keys.Enter);
         screen.UntilText("chipped");
         screen.Go("/lathes/1?edit=true");
         screen.IsAccessible();
         screen.Fill("One division", "0,01in");
         screen.Fill("Locks", "Cross-feed: sometimes");
         screen.Fill("Name", "Quay lathe");
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilText("when it is tight (rotor, drum, both or free)");
         screen.Driver.FindElement(By.Name("Typed.Division")).GetAttribute("value").ShouldBe("0,01in");
         screen.Fill("One division", "0.02");
         screen.Fill("Locks", "Cross-feed: drum, Big knob: rotor");
-        screen.Driver.FindElement(By.Name("Typed.CountsDiameter")).SendKeys(Keys.Space);
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.Name("Typed.CountsDiameter"), Keys.Space);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.Until(() => screen.Driver.FindElements(By.Name("Typed.Division")).Count == 0, "the lathe kept");
         var dial = (await RecordAsync(tag, own)).RequestForPlan(true).Dial;
         (dial.CountsDiameter, dial.DepthPerDivision.Millimetres).ShouldBe((true, 0.01m));
@@ -289,10 +289,10 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/adapters/" + cone);
         screen.IsAccessible();
         screen.Fill("Takes to", "50");
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilText("More than the least.");
         screen.Fill("Takes to", "120");
-        screen.Driver.FindElement(By.CssSelector(".button.go")).SendKeys(Keys.Enter);
+        screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilText("60 to 120");
         screen.Go("/mount/" + tag);
         screen.UntilText("Chuck 55–85 expands from 55 mm to 85 mm."); // so wide a cone does not go into the cups any more

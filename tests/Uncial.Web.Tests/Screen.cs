@@ -20,7 +20,7 @@ internal sealed class Screen : IDisposable
         options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
             "--disable-component-update", "--disable-sync", "--window-size=1280,940", "--user-data-dir=" + profile);
         Driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
-        Wait = new(Driver, TimeSpan.FromSeconds(10));
+        Wait = new(Driver, TimeSpan.FromSeconds(30));
     }
 
     public ChromeDriver Driver { get; }
@@ -36,7 +36,7 @@ internal sealed class Screen : IDisposable
     /// <summary>Waits until something holds, as a person looks until the page has changed.</summary>
     public void Until(Func<bool> holds, string what)
     {
-        try { Wait.Until(_ => { try { return holds(); } catch (Exception e) when (e is StaleElementReferenceException or NoSuchElementException) { return false; } }); }
+        try { Wait.Until(_ => { try { return holds(); } catch (Exception e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException) { return false; } }); }
         catch (WebDriverTimeoutException) { throw new InvalidOperationException($"Not seen: {what}. On {Driver.Url} the page says: {Driver.FindElement(By.TagName("body")).Text}"); }
     }
 
@@ -44,19 +44,24 @@ internal sealed class Screen : IDisposable
 
     public void UntilText(string text) => Until(() => Driver.FindElement(By.TagName("main")).Text.Contains(text, StringComparison.Ordinal), $"“{text}”");
 
-    /// <summary>Presses keys where the focus is.</summary>
+    /// <summary>Presses keys where the focus is. The field with the focus may be replaced by an answer just then: keys go to whatever has it.</summary>
     public void Press(params string[] keys)
     {
-        foreach (var key in keys)
-        {
-            // The field with the focus may be replaced by an answer just then: keys go to whatever has it.
-            try { Driver.SwitchTo().ActiveElement().SendKeys(key); }
-            catch (StaleElementReferenceException) { Driver.SwitchTo().ActiveElement().SendKeys(key); }
-        }
+        foreach (var key in keys) Until(() => { Driver.SwitchTo().ActiveElement().SendKeys(key); return true; }, "something with the focus");
     }
 
-    /// <summary>Types into the field that has the focus and moves on with Enter.</summary>
-    public void Enter(string text) => Press(text, Keys.Enter);
+    /// <summary>Types into the field that has the focus, as soon as one has, and moves on with Enter.</summary>
+    public void Enter(string text)
+    {
+        Until(() => Driver.SwitchTo().ActiveElement().TagName is "input" or "textarea" or "select", "a field with the focus");
+        Press(text, Keys.Enter);
+    }
+
+    /// <summary>Sends keys to an element, as soon as it is there.</summary>
+    public void Send(By by, string keys) => Until(() => { Driver.FindElement(by).SendKeys(keys); return true; }, $"{by}");
+
+    /// <summary>Clicks an element, as soon as it is there.</summary>
+    public void Click(By by) => Until(() => { Driver.FindElement(by).Click(); return true; }, $"{by}");
 
     /// <summary>Tabs until the focus is on the element with this name.</summary>
     public void TabTo(string name)

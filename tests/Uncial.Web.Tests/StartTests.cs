@@ -58,6 +58,8 @@ public sealed class StartTests : IDisposable
         // The database is killed under it: health says so, the next start brings both back with what was on record.
         var cluster = await File.ReadAllTextAsync(Path.Combine(data, "db-port"), TestContext.Current.CancellationToken);
         await Signal("KILL", $"postgres .*-p {cluster.Trim()}");
+        // The kill takes a moment to be felt; 503 must come, and nothing else.
+        for (var until = DateTime.UtcNow.AddSeconds(30); await Health() == HttpStatusCode.OK && DateTime.UtcNow < until;) await Task.Delay(100, TestContext.Current.CancellationToken);
         (await Health()).ShouldBe(HttpStatusCode.ServiceUnavailable);
         await Process.Start("kill", ["-INT", $"{first.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
         await first.WaitForExitAsync(TestContext.Current.CancellationToken);

@@ -27,7 +27,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.SignIn("Ines Varga", "2417");
         screen.Go("/plan/TQB3S");
         screen.UntilHeading("Pick a way to work");
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("w");
+        screen.Send(By.TagName("body"), "w");
         var sheet = screen.Driver.FindElement(By.Id("worked"));
         screen.Until(() => sheet.Displayed, "how it was worked out");
         sheet.Text.ShouldContain("Size at first touch");
@@ -39,10 +39,10 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => !sheet.Displayed, "the page alone again");
         screen.Path_.ShouldBe("/plan/TQB3S");
         // Under the sheet no key presses anything: U would have left the part uncut.
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("w");
+        screen.Send(By.TagName("body"), "w");
         screen.Until(() => sheet.Displayed, "how it was worked out");
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("u");
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("w");
+        screen.Send(By.TagName("body"), "u");
+        screen.Send(By.TagName("body"), "w");
         screen.Until(() => !sheet.Displayed, "the page alone again");
         screen.UntilHeading("Pick a way to work");
     }
@@ -61,10 +61,10 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("A finer gauge, or repeats: up to 0.007 mm of doubt. Not enough alone.");
         screen.IsAccessible();
         screen.Offline(true);
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("s");
+        screen.Send(By.TagName("body"), "s");
         screen.UntilText("The server does not answer"); // also where there is no cut to take
         screen.Offline(false);
-        screen.Driver.FindElement(By.TagName("body")).SendKeys("s");
+        screen.Send(By.TagName("body"), "s");
         screen.UntilText("for grooves and low lands");
         screen.UntilText("scuffed only");
         // 27.62 less 0.007 and 0.040 in squares is past machine-to by what cannot be known, and far from discard.

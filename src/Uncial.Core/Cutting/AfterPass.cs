@@ -74,6 +74,11 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             var changed = needs.Where((n, i) => n != plan.Sides[i].Need).Any();
             var left = needs.Select((n, i) => Length.Max(Length.Zero, n - depth[i])).ToArray();
             for (var i = 0; i < left.Length; i++) steps.Add("needLeft", "max(0, {0} − {1})", left[i], Side(i), needs[i], depth[i]);
+            for (var i = 0; i < left.Length; i++)
+            {
+                var by = left[i] - Length.Max(Length.Zero, plan.Sides[i].Need - depth[i]);
+                if (by != Length.Zero) notes.Add(new(by > Length.Zero ? "needsMore" : "needsLess", by.Abs(), left[i], Subject: Side(i)));
+            }
             var ledger = new Ledger(plan, depth, steps);
             var stop = measured is { } size && Contradicts(ledger, size);
             var request = Carried(left, ledger);

@@ -4,6 +4,25 @@ using Uncial.Core.Planning;
 
 namespace Uncial.Core.Cutting;
 
+/// <summary>What is heard or seen of a pass that chatters.</summary>
+public enum ChatterSign
+{
+    /// <summary>A high, steady ringing: the part sings.</summary>
+    Ringing,
+
+    /// <summary>A low rumble: head, bar or spindle gives.</summary>
+    Rumble,
+
+    /// <summary>A dry squeal and shiny streaks: the bit rubs.</summary>
+    Rubbing,
+
+    /// <summary>A regular pattern on the surface, such as diamonds or waves.</summary>
+    Pattern,
+
+    /// <summary>A torn, grey surface: the edge no longer cuts.</summary>
+    Torn,
+}
+
 /// <summary>What is known of a pass that chatters, or might.</summary>
 public sealed record ChatterFacts
 {
@@ -30,6 +49,9 @@ public sealed record ChatterFacts
 
     /// <summary>The insert's edge is worn or chipped.</summary>
     public bool EdgeIsWorn { get; init; }
+
+    /// <summary>What is heard or seen; null before the cut.</summary>
+    public ChatterSign? Sign { get; init; }
 }
 
 /// <summary>Why a pass chatters.</summary>
@@ -82,7 +104,10 @@ public enum ChatterRemedy
 public sealed record Chatter(IReadOnlyList<ChatterReason> Reasons, IReadOnlyList<ChatterRemedy> Remedies)
 {
     /// <summary>Looks for reasons.</summary>
-    public static Chatter Of(ChatterFacts facts, ShopRules rules)
+    /// <param name="facts">What is known of the pass.</param>
+    /// <param name="rules">The shop's rules.</param>
+    /// <param name="helped">How often each remedy helped on this lathe before; null where nothing is kept.</param>
+    public static Chatter Of(ChatterFacts facts, ShopRules rules, IReadOnlyDictionary<ChatterRemedy, int>? helped = null)
     {
         ArgumentNullException.ThrowIfNull(facts);
         ArgumentNullException.ThrowIfNull(rules);
@@ -95,13 +120,25 @@ public sealed record Chatter(IReadOnlyList<ChatterReason> Reasons, IReadOnlyList
         if (shallow) reasons.Add(ChatterReason.Shallow);
         if (facts.Pass != PassKind.Rough && facts.Diameter >= rules.LargeDiameter) reasons.Add(ChatterReason.FineAtLargeDiameter);
 
+        // Damping first where there is none; then what the sign points at, what holds the tool, and both schools.
         List<ChatterRemedy> remedies = [];
         if (!facts.HasBand) remedies.Add(ChatterRemedy.Band);
-        remedies.Add(ChatterRemedy.MoreDamping);
-        if (facts.Overhangs) remedies.Add(ChatterRemedy.ShortenOverhang);
-        if (facts.EdgeIsWorn) remedies.Add(ChatterRemedy.FreshEdge);
-        remedies.AddRange(shallow || facts.Pass != PassKind.Rough
+        var sign = facts.Sign switch
+        {
+            ChatterSign.Rumble => ChatterRemedy.ShortenOverhang,
+            ChatterSign.Torn => ChatterRemedy.FreshEdge,
+            ChatterSign.Rubbing => ChatterRemedy.DeeperOrFaster,
+            ChatterSign.Ringing or ChatterSign.Pattern => ChatterRemedy.MoreDamping,
+            _ => (ChatterRemedy?)null,
+        };
+        List<ChatterRemedy> others = [ChatterRemedy.MoreDamping];
+        if (facts.Overhangs) others.Add(ChatterRemedy.ShortenOverhang);
+        if (facts.EdgeIsWorn) others.Add(ChatterRemedy.FreshEdge);
+        others.AddRange(shallow || facts.Pass != PassKind.Rough || facts.Sign == ChatterSign.Rubbing
             ? [ChatterRemedy.DeeperOrFaster, ChatterRemedy.SlowerOrLighter] : [ChatterRemedy.SlowerOrLighter, ChatterRemedy.DeeperOrFaster]);
+        if (sign is { } first) { others.Remove(first); others.Insert(0, first); }
+        // What has helped on this lathe before goes ahead of what has not.
+        remedies.AddRange(others.OrderByDescending(r => helped?.GetValueOrDefault(r) ?? 0));
         return new(reasons, remedies);
     }
 }

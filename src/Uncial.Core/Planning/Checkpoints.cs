@@ -48,6 +48,15 @@ internal sealed class Checkpoints
         return result;
     }
 
+    /// <summary>The passes as they are given: a first one whose bound is past machine-to blocks the plan.</summary>
+    public static Checkpoints Lay(PlanRequest request, IReadOnlyList<(PassKind Kind, long[] Divisions)> passes, Steps steps)
+    {
+        var result = new Checkpoints(request, steps);
+        if (passes.Count > 0 && result.PastMachineTo(passes[0].Divisions)) result.Start = PlanStart.Blocked;
+        foreach (var (kind, each) in passes) result.Add(kind, each);
+        return result;
+    }
+
     /// <summary>
     /// Before the first pass a new measurement tells nothing, so the pass is made shallower until its bound is inside, and the rest is
     /// planned anew for after the measurement. Where that cannot be, the plan stays as it is and is not started.

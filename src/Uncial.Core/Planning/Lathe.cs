@@ -29,6 +29,11 @@ public sealed record LatheLock(string Name, bool TightForRotor, bool TightForDru
 /// <param name="Greatest">Greatest diameter.</param>
 public sealed record DiameterRange(Length Least, Length Greatest);
 
+/// <summary>How far a frequency drive is turned down and up.</summary>
+/// <param name="Least">Slowest, above 0 … 1.</param>
+/// <param name="Greatest">Fastest, 1 … 2.</param>
+public sealed record DriveRange(decimal Least, decimal Greatest);
+
 /// <summary>The arbor of a bench lathe, counted from its shoulder.</summary>
 /// <param name="Diameter">Its diameter; adapters with the same bore fit.</param>
 /// <param name="Room">From the shoulder to its end.</param>
@@ -74,6 +79,12 @@ public sealed record Lathe
 
     /// <summary>It runs at any speed between the slowest and the fastest.</summary>
     public bool Stepless { get; init; }
+
+    /// <summary>Turns a minute of each gear with the frequency drive at 1; none where it has no drive behind gears.</summary>
+    public IReadOnlyList<decimal> Gears { get; init; } = [];
+
+    /// <summary>Slowest and fastest that the drive runs, as a fraction of its usual speed.</summary>
+    public DriveRange Drive { get; init; } = new(0.4m, 1.2m);
 
     /// <summary>Surface speed in m/min that its tools bear in grey iron.</summary>
     public double FastestSurface { get; init; } = 90;
@@ -172,8 +183,9 @@ public sealed record Lathe
     {
         var number = kind == PassKind.Rough ? RoughFeed : FinishFeed;
         var feed = Feeds.First(f => f.Number == number);
-        var bearable = Stepless ? CuttingData.SpeedInRange(Speeds.Min(), Speeds.Max(), diameter, FastestSurface) : CuttingData.Speed(Speeds, diameter, FastestSurface);
-        var speed = bearable ?? Speeds.Min();
+        var driven = Gears.Count > 0 ? CuttingData.SpeedByDrive(Gears, Drive.Least, Drive.Greatest, diameter, FastestSurface) : null;
+        var bearable = Gears.Count > 0 ? driven?.TurnsPerMinute : Stepless ? CuttingData.SpeedInRange(Speeds.Min(), Speeds.Max(), diameter, FastestSurface) : CuttingData.Speed(Speeds, diameter, FastestSurface);
+        var speed = bearable ?? (Gears.Count > 0 ? Gears.Min() * Drive.Least : Speeds.Min());
         var surface = CuttingData.SurfaceSpeed(diameter, speed);
         var perTurn = feed.InATurn(speed);
         var minutes = CuttingData.Minutes(band, perTurn, speed, ApproachMinutes);
@@ -186,7 +198,23 @@ public sealed record Lathe
         steps.Add("roughness", "1000 · {0}² / (32 · {1})", Term.Number(roughness), null, perTurn.Millimetres, NoseRadius.Millimetres);
         return new(feed, perTurn, speed, minutes, surface, roughness, TooFast: bearable is null,
             Threads: part == PartKind.Drum && kind != PassKind.Rough && perTurn > CuttingData.CoarsestDrumFinish)
-        { Steps = steps.All };
+        {
+            Gear = driven?.Gear ?? (Gears.Count > 0 ? Gears.Min() : null), Fraction = driven?.Fraction ?? (Gears.Count > 0 ? Drive.Least : null),
+            SurfaceAtInnerEdge = part == PartKind.Rotor ? CuttingData.SurfaceSpeed(Length.Max(Length.Zero, diameter - 2 * band), speed) : surface, Steps = steps.All,
+        };
+    }
+
+    /// <summary>Iron that a pass takes, by its depths, in grams; 0 where size or band are not known. The first pass over a wave takes less.</summary>
+    /// <param name="part">Rotor or drum.</param>
+    /// <param name="depths">Depth on each side.</param>
+    /// <param name="diameter">Outside of a rotor, inside of a drum.</param>
+    /// <param name="band">Width of the swept band.</param>
+    public static decimal IronOf(PartKind part, IReadOnlyList<Length> depths, Length diameter, Length band)
+    {
+        ArgumentNullException.ThrowIfNull(depths);
+        if (diameter <= Length.Zero || band <= Length.Zero || (part == PartKind.Rotor && 2 * band >= diameter)) return 0;
+        var depth = depths.Aggregate(Length.Zero, (sum, d) => sum + d);
+        return Math.Round((decimal)(part == PartKind.Rotor ? CuttingData.IronGramsOfRing(diameter, diameter - 2 * band, depth) : CuttingData.IronGrams(diameter, band, depth)), 1);
     }
 }
 
@@ -201,6 +229,15 @@ public sealed record Lathe
 /// <param name="Threads">A finishing feed this coarse cuts a thread into a drum that pulls the shoes aside.</param>
 public sealed record PassRun(Feed Feed, Length PerTurn, decimal TurnsPerMinute, decimal Minutes, double SurfaceSpeed, double RoughnessMean, bool TooFast, bool Threads)
 {
+    /// <summary>Gear to put in, turns a minute with the drive at 1; null where the lathe has no drive behind gears.</summary>
+    public decimal? Gear { get; init; }
+
+    /// <summary>What the drive is set to; null where there is none.</summary>
+    public decimal? Fraction { get; init; }
+
+    /// <summary>m/min at the inner edge of a rotor's band; the same as at the outer one in a drum.</summary>
+    public double SurfaceAtInnerEdge { get; init; }
+
     /// <summary>How it was worked out, in order: surface speed in m/min of millimetres and turns, minutes, Ra in µm of millimetres.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
 }

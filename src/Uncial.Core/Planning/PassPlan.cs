@@ -43,6 +43,9 @@ public enum PlanRefusal
 
     /// <summary>A pass could end past discard.</summary>
     DiscardBound,
+
+    /// <summary>A pass set by hand is heavier than the shop's heaviest.</summary>
+    TooHeavy,
 }
 
 /// <summary>One pass over the part.</summary>
@@ -75,6 +78,9 @@ public sealed record PlanOption(
 {
     /// <summary>The technique can do it within the metal there is.</summary>
     public bool Feasible => Refusal is null;
+
+    /// <summary>Its passes were set by hand. Unlike others it keeps them where it is refused.</summary>
+    public bool ByHand { get; init; }
 
     /// <summary>It can be done and started.</summary>
     public bool CanStart => Feasible && Start != PlanStart.Blocked;

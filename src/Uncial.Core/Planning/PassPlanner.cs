@@ -49,6 +49,49 @@ public static class PassPlanner
         return plan;
     }
 
+    /// <summary>
+    /// Lays passes out as an operator has set them, with forecast, bound and checkpoints like any plan. Nothing is made shallower by itself.
+    /// What does not go stays shown, refused, so that it can be moved on.
+    /// </summary>
+    /// <param name="request">What the plan rests on.</param>
+    /// <param name="technique">The technique that it started from, whose depths it is held against.</param>
+    /// <param name="passes">The passes, at least one.</param>
+    /// <param name="rules">The shop's rules: the heaviest pass.</param>
+    public static PlanOption ByHand(PlanRequest request, Technique technique, IReadOnlyList<HandPass> passes, ShopRules rules)
+    {
+        ArgumentNullException.ThrowIfNull(request);
+        ArgumentNullException.ThrowIfNull(technique);
+        ArgumentNullException.ThrowIfNull(passes);
+        ArgumentNullException.ThrowIfNull(rules);
+        var steps = new Steps();
+        var q = request.Dial.DepthPerDivision;
+        var budget = BudgetOf(request, steps);
+        var laid = Checkpoints.Lay(request, [.. passes.Select(p => (p.Kind, p.Divisions.ToArray()))], steps);
+        var (metal, needed) = (laid.Total * q, Length.Zero);
+        foreach (var side in request.Sides) needed += side.Need;
+        List<Note> notes = [];
+        for (var i = 0; i < request.Sides.Count; i++)
+        {
+            var depth = passes.Sum(p => p.Divisions[i]) * q;
+            if (depth < request.Sides[i].Need) notes.Add(new("staysDark", request.Sides[i].Need - depth, Subject: request.Kind == PartKind.Drum ? "bore" : i == 0 ? "outer" : "inner"));
+        }
+        for (var p = 0; p < passes.Count; p++)
+        {
+            var (least, most) = passes[p].Kind == PassKind.Rough ? (technique.RoughMin, technique.RoughMax) : (technique.FinishMin, technique.FinishMax);
+            if (passes[p].Kind == PassKind.SparkOut || most == Length.Zero) continue;
+            var depths = passes[p].Divisions.Where(d => d > 0).Select(d => d * q).ToList();
+            var number = (p + 1).ToString(System.Globalization.CultureInfo.InvariantCulture);
+            if (depths.Min() < least) notes.Add(new("passShallow", depths.Min(), least, Subject: number));
+            if (depths.Max() > most) notes.Add(new("passDeep", depths.Max(), most, Subject: number));
+        }
+        steps.Add("metal", "{0} · {1}", metal, null, laid.Total, q);
+        steps.Add("waste", "{0} − {1}", metal - needed, null, metal, needed);
+        var refusal = passes.SelectMany(p => p.Divisions).Max() * q > rules.HeaviestPass ? PlanRefusal.TooHeavy
+            : metal > budget ? PlanRefusal.Budget : laid.PastDiscard ? PlanRefusal.DiscardBound : (PlanRefusal?)null;
+        steps.Add("againstBudget", metal > budget ? "{0} > {1}" : "{0} ≤ {1}", refusal is { } why ? Term.Named(why) : Term.Named(laid.Start), null, metal, budget);
+        return new(technique.Key, refusal, laid.Start, metal, metal - needed, laid.Passes, notes) { ByHand = true, Steps = steps.All };
+    }
+
     private static Length BudgetOf(PlanRequest request, Steps steps)
     {
         var rotor = request.Kind == PartKind.Rotor;
