@@ -111,6 +111,9 @@ public class WorkSurface
     public List<MountEntry> Mounts { get; } = [];
     public List<SetUpEntry> SetUps { get; } = [];
     public List<SetUpDecision> SetUpDecisions { get; } = [];
+    public List<CutStart> CutStarts { get; } = [];
+    public List<FinishEntry> Finishes { get; } = [];
+    public List<ChatterEntry> Chatters { get; } = [];
 }
 
 /// <summary>Something that was stated: by whom and when. Facts are added, never changed.</summary>
@@ -241,6 +244,12 @@ public class PassEntry : Fact
 
     /// <summary>Way of each tip through the metal, metres; 0 where size or band are not known.</summary>
     public decimal Metres { get; set; }
+
+    /// <summary>Iron that it took by its dials, grams; 0 where size or band are not known.</summary>
+    public decimal Grams { get; set; }
+
+    /// <summary>What was heard or seen of chatter; null where it ran quiet.</summary>
+    public Uncial.Core.Cutting.ChatterSign? Noise { get; set; }
 
     /// <summary>What followed from it.</summary>
     public Uncial.Core.Cutting.NextStep Next { get; set; }

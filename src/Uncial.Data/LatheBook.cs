@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
 
@@ -61,6 +62,32 @@ public static class LatheBook
             var metres = cuts.Where(c => c.At > (known?.Fresh ?? DateTimeOffset.MinValue) && c.Kind == (holder == ToolHolder.Bar ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor)).Sum(c => c.Metres);
             return new InsertNow(holder, known?.Last.Edge, metres, known?.Last.Kind == InsertEventKind.Chipped, metres > lathe.Profile.EdgeMetres);
         })];
+    }
+
+    /// <summary>What the newest passes on a lathe took of the time planned for them.</summary>
+    public static async Task<decimal> OverrunAsync(UncialDb db, int lathe, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var passes = await db.CutStarts.Where(s => s.LatheId == lathe && s.PlannedMinutes > 0 && s.Stop!.Kind == CutStopKind.Done).OrderByDescending(s => s.Id).Take(PassTime.LookedBack)
+            .Select(s => new { s.PlannedMinutes, From = s.At, To = s.Stop!.At }).ToListAsync(cancel);
+        return PassTime.Overrun(passes.Select(p => (p.PlannedMinutes, (decimal)(p.To - p.From).TotalMinutes)));
+    }
+
+    /// <summary>How often each remedy has helped against chatter on a lathe.</summary>
+    public static async Task<IReadOnlyDictionary<ChatterRemedy, int>> HelpedAsync(UncialDb db, int lathe, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return await db.Chatters.Where(c => c.LatheId == lathe && c.Helped).GroupBy(c => c.Remedy).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
+    }
+
+    /// <summary>The swarf bin as it stands, and when it was emptied last.</summary>
+    public static async Task<(SwarfBin Bin, DateTimeOffset? EmptiedAt)> BinAsync(UncialDb db, Shop shop, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(shop);
+        var emptied = await db.BinsEmptied.MaxAsync(b => (DateTimeOffset?)b.At, cancel);
+        var grams = await db.Passes.Where(p => emptied == null || p.At > emptied).SumAsync(p => p.Grams, cancel);
+        return (new(grams, shop.Rules.SwarfBinKilograms * 1000), emptied);
     }
 
     /// <summary>The sizes of the newest part of the same vehicle, axle and kind, to start from; null where there is none.</summary>

@@ -17,6 +17,9 @@ public class ShopLathe
     /// <summary>Taken out of use; what was cut on it stays.</summary>
     public DateTimeOffset? RetiredAt { get; set; }
 
+    /// <summary>Where its read-out is listened to, host:port; null where it has none.</summary>
+    [MaxLength(60)] public string? Address { get; set; }
+
     [ConcurrencyCheck] public int Turn { get; set; }
 
     /// <summary>The tool holders that hold an insert.</summary>

@@ -19,9 +19,13 @@ public class Shop
     public List<Gauge> Gauges { get; } = [];
     public List<ShopLathe> Lathes { get; } = [];
     public List<BoardAdapter> Board { get; } = [];
+    public List<ShopTechnique> OwnTechniques { get; } = [];
     [MaxLength(60)] public string DefaultTechnique { get; set; } = "working";
     public bool HasDemoData { get; set; }
     [ConcurrencyCheck] public int Turn { get; set; }
+
+    /// <summary>The techniques that the planner tries: the built-in ones, then the shop's own in use.</summary>
+    [NotMapped] public IReadOnlyList<Technique> Techniques => [.. Technique.BuiltIn, .. OwnTechniques.Where(t => t.RetiredAt is null).OrderBy(t => t.Id).Select(t => t.Spec)];
 
     /// <summary>The gauges in use that read the size of a kind of part, the best kind first.</summary>
     public IReadOnlyList<Gauge> GaugesFor(PartKind kind) =>

@@ -43,8 +43,11 @@ public sealed class SurfaceRecord
         Doubted = [.. surface.Readings.Where(r => r.Withdrawal is null && r.Flag is not null).OrderBy(r => r.Id)];
         Mount = surface.Mounts.MaxBy(m => m.Id) is { } mount && surface.Confirmations.All(c => c.At <= mount.At) ? mount : null;
         SetUps = Mount is null ? [] : [.. surface.SetUps.Where(c => c.MountId == Mount.Id).OrderBy(c => c.Id)];
-        LatestPlan = surface.Plans.Where(p => !RestsOnDoubt(p) && !IsForAnotherLathe(p)).MaxBy(p => p.Version);
         Lathe = (Mount?.LatheId ?? surface.Passes.MaxBy(p => p.Cut)?.LatheId) is { } latheId && shop.Lathes.Find(l => l.Id == latheId) is { } lathe ? lathe : shop.LatheFor(surface.Kind, surface.Diameter);
+        LatestPlan = surface.Plans.Where(p => !RestsOnDoubt(p) && !IsForAnotherLathe(p)).MaxBy(p => p.Version);
+        // Nothing was cut by it yet, and what its settings mean on the dial was changed since: it counts for nothing.
+        if (LatestPlan is not null && DialChanged && surface.Passes.All(p => p.PlanId != LatestPlan.Id) && surface.CutStarts.All(s => s.PlanId != LatestPlan.Id) && CutsDone == 0)
+            (LatestPlan, document) = (null, null);
         PassesOfPlan = [.. surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
         Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone)];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
@@ -94,6 +97,36 @@ public sealed class SurfaceRecord
     public IReadOnlyList<SetUpDecision> WentOnAnyway => [.. Surface.SetUpDecisions.Where(d => d.Reason is not null).OrderBy(d => d.Id)];
 
     public int CutsDone { get; }
+
+    /// <summary>The dial that the plan's settings are for is not the lathe's any more.</summary>
+    public bool DialChanged => Plan is { Option.Passes.Count: > 0, Request.Dial: var dial } && (dial.Division != Lathe.Profile.Division || dial.CountsDiameter != Lathe.Profile.CountsDiameter);
+
+    /// <summary>The newest start of the pass that is due; null where nobody has started it.</summary>
+    public CutStart? Start => LatestPlan is null ? null : Surface.CutStarts.Where(s => s.PlanId == LatestPlan.Id && s.Index == PassesOfPlan.Count).MaxBy(s => s.Attempt);
+
+    /// <summary>The pass that is due is being cut.</summary>
+    public bool IsCutting => Start is { Stop: null };
+
+    /// <summary>It was made, and what the metal shows is not kept yet.</summary>
+    public bool IsCut => Start is { Stop.Kind: CutStopKind.Done };
+
+    /// <summary>A size was taken since the last pass, or none was made yet.</summary>
+    public bool IsMeasured => PassesOfPlan.Count == 0 || PassesOfPlan[^1].Size is not null;
+
+    /// <summary>A lead hand has signed for the plan's first pass.</summary>
+    public bool IsSigned => PassesOfPlan.Count == 0 && Plan is { } plan && plan.Why.Any(n => n.Code == "signedByLead");
+
+    /// <summary>Why the pass that is due may not be started, or null.</summary>
+    public StartRefusal? StartRefusal => Plan is { } plan && PassesOfPlan.Count < plan.Option.Passes.Count ? PassStart.Refuses(plan.Request, plan.Option.Passes[PassesOfPlan.Count], IsMeasured, IsSigned) : null;
+
+    /// <summary>What finishing asks for here; nothing where the surface was left as it came.</summary>
+    public IReadOnlyList<FinishStep> FinishSteps => CutsDone == 0 && Plan?.Option.Key != Journey.Scuff ? []
+        : FinishStep.For(Kind, Lathe.Profile.Kind == LatheKind.Grinder && CutsDone > 0, Part.Shape is { Hubbed: true });
+
+    /// <summary>Cut or scuffed, and not finished: it was neither said to be, nor measured or judged since.</summary>
+    public bool FinishIsDue => Plan is { } plan && PassesOfPlan.Count >= plan.Option.Passes.Count && FinishSteps.Count > 0 && Surface.Finishes.All(f => f.Cuts != CutsDone || f.At < LatestPlan!.At)
+        && Confirmation is null && (CutsDone == 0 || Sizes.Count == 0) && Surface.Passes.MaxBy(p => p.Cut)?.Next != NextStep.Stop;
+
     public PlanEntry? LatestPlan { get; }
     public PlanDocument? Plan => LatestPlan is null ? null : document ??= StoredJson.Read<PlanDocument>(LatestPlan.Document);
     public IReadOnlyList<PassEntry> PassesOfPlan { get; }
@@ -150,7 +183,7 @@ public sealed class SurfaceRecord
 
     /// <summary>Where it waits.</summary>
     public Station Station => new SurfaceFacts(
-        Limits is not null, Places.Count, Places.Count(p => ReadingAt(p) is not null), SetUpDecision is not null, Plan?.Option.Passes.Count, PassesOfPlan.Count,
+        Limits is not null, Places.Count, Places.Count(p => ReadingAt(p) is not null), SetUpDecision is not null, Plan?.Option.Passes.Count, PassesOfPlan.Count, !FinishIsDue,
         Confirmation is { Decision: Decision.Release or Decision.LeadOnly }, Part.Outcome is not null).Station;
 
     /// <summary>All places that are to be read, in the order of reading.</summary>
@@ -307,7 +340,7 @@ public sealed class SurfaceRecord
         {
             TwinCutter = profile.TwinCutter,
             SetUpRunout = SetUp?.SetUpRunout,
-            Techniques = profile.Techniques(Technique.BuiltIn),
+            Techniques = profile.Techniques(Shop.Techniques),
             SecondChuckingRunout = profile.TwinCutter || profile.BothFacesInOneChucking ? null : Shop.Rules.SecondChuckingRunout,
         };
     }
@@ -357,6 +390,8 @@ public sealed class SurfaceRecord
         .Include(p => p.Surfaces).ThenInclude(s => s.Mounts)
         .Include(p => p.Surfaces).ThenInclude(s => s.SetUps)
         .Include(p => p.Surfaces).ThenInclude(s => s.SetUpDecisions)
+        .Include(p => p.Surfaces).ThenInclude(s => s.CutStarts).ThenInclude(c => c.Stop)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Finishes)
         .AsSplitQuery();
 
     /// <summary>The same with the names of those who stated the facts, for the pages that tell them.</summary>
@@ -371,7 +406,10 @@ public sealed class SurfaceRecord
         .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations).ThenInclude(c => c.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.SetUpDecisions).ThenInclude(c => c.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Mounts).ThenInclude(c => c.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.SetUps).ThenInclude(c => c.By);
+        .Include(p => p.Surfaces).ThenInclude(s => s.SetUps).ThenInclude(c => c.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.CutStarts).ThenInclude(c => c.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Finishes).ThenInclude(c => c.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Chatters).ThenInclude(c => c.By);
 
     /// <summary>Whether any measured cut on record has borne the lathe's dial out.</summary>
     public async Task<bool> DialIsConfirmedAsync(UncialDb db, CancellationToken cancel) =>

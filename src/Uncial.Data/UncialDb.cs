@@ -35,6 +35,13 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
     public DbSet<MountEntry> Mounts => Set<MountEntry>();
     public DbSet<SetUpEntry> SetUpChecks => Set<SetUpEntry>();
     public DbSet<SetUpDecision> SetUpDecisions => Set<SetUpDecision>();
+    public DbSet<ShopTechnique> Techniques => Set<ShopTechnique>();
+    public DbSet<CutStart> CutStarts => Set<CutStart>();
+    public DbSet<CutStop> CutStops => Set<CutStop>();
+    public DbSet<FinishEntry> Finishes => Set<FinishEntry>();
+    public DbSet<ChatterEntry> Chatters => Set<ChatterEntry>();
+    public DbSet<BinEmptied> BinsEmptied => Set<BinEmptied>();
+    public DbSet<CutDraft> CutDrafts => Set<CutDraft>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     private const int ChecksLookedAt = 20;
@@ -42,7 +49,7 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
     /// <summary>The shop with its lathes, its adapters, its gauges and their latest zero checks, tracked.</summary>
     public async Task<Shop> ShopAsync(CancellationToken cancel) => await Shops
         .Include(s => s.Gauges.OrderBy(g => g.Id)).ThenInclude(g => g.ZeroChecks.OrderByDescending(c => c.At).Take(ChecksLookedAt))
-        .Include(s => s.Lathes.OrderBy(l => l.Id)).Include(s => s.Board.OrderBy(a => a.Id))
+        .Include(s => s.Lathes.OrderBy(l => l.Id)).Include(s => s.Board.OrderBy(a => a.Id)).Include(s => s.OwnTechniques.OrderBy(t => t.Id))
         .AsSplitQuery().SingleAsync(cancel);
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
@@ -66,6 +73,7 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             Json(shop.Property(s => s.Rules));
             shop.HasMany(s => s.Lathes).WithOne().HasForeignKey(l => l.ShopId).OnDelete(DeleteBehavior.Restrict);
             shop.HasMany(s => s.Board).WithOne().HasForeignKey(l => l.ShopId).OnDelete(DeleteBehavior.Restrict);
+            shop.HasMany(s => s.OwnTechniques).WithOne().HasForeignKey(t => t.ShopId).OnDelete(DeleteBehavior.Restrict);
             shop.HasMany(s => s.Gauges).WithOne().HasForeignKey(g => g.ShopId).OnDelete(DeleteBehavior.Restrict);
         });
         Json(builder.Entity<ShopLathe>().ToTable("lathes").Property(l => l.Profile));
@@ -86,6 +94,30 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         {
             decision.ToTable("set_up_decisions").HasOne(d => d.Check).WithMany().HasForeignKey(d => d.CheckId).OnDelete(DeleteBehavior.Restrict);
             decision.HasOne<MountEntry>().WithMany().HasForeignKey(d => d.MountId).OnDelete(DeleteBehavior.Restrict);
+        });
+        Json(builder.Entity<ShopTechnique>().ToTable("techniques").Property(t => t.Spec));
+        builder.Entity<CutStart>(start =>
+        {
+            // Two hands cannot start the same pass.
+            start.ToTable("cut_starts").HasIndex(s => new { s.PlanId, s.Index, s.Attempt }).IsUnique();
+            start.HasIndex(s => new { s.LatheId, s.Id });
+            start.HasOne(s => s.Plan).WithMany().HasForeignKey(s => s.PlanId).OnDelete(DeleteBehavior.Restrict);
+            start.HasOne<ShopLathe>().WithMany().HasForeignKey(s => s.LatheId).OnDelete(DeleteBehavior.Restrict);
+            start.HasOne(s => s.Stop).WithOne().HasForeignKey<CutStop>(s => s.StartId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<CutStop>().ToTable("cut_stops");
+        builder.Entity<FinishEntry>().ToTable("finishes");
+        builder.Entity<ChatterEntry>(chatter =>
+        {
+            chatter.ToTable("chatters").HasIndex(c => c.LatheId);
+            chatter.HasOne<ShopLathe>().WithMany().HasForeignKey(c => c.LatheId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<BinEmptied>().ToTable("bins_emptied");
+        builder.Entity<CutDraft>(draft =>
+        {
+            draft.ToTable("cut_drafts").Property(d => d.SurfaceId).ValueGeneratedNever();
+            draft.Property(d => d.Document).HasColumnType("jsonb");
+            draft.HasOne<WorkSurface>().WithMany().HasForeignKey(d => d.SurfaceId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<Gauge>().HasMany(g => g.ZeroChecks).WithOne().HasForeignKey(c => c.GaugeId).OnDelete(DeleteBehavior.Restrict);
         builder.Entity<ZeroCheckEntry>().ToTable("zero_checks").HasIndex(c => new { c.GaugeId, c.At });
@@ -111,6 +143,9 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             surface.HasMany(s => s.Mounts).WithOne().HasForeignKey(m => m.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.SetUps).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.SetUpDecisions).WithOne().HasForeignKey(d => d.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.CutStarts).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Finishes).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
+            surface.HasMany(s => s.Chatters).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Confirmations).WithOne().HasForeignKey(c => c.SurfaceId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<Finding>(finding =>
@@ -149,6 +184,7 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         builder.Entity<PassEntry>(pass =>
         {
             pass.HasIndex(p => new { p.PlanId, p.Index }).IsUnique();
+            pass.HasIndex(p => p.At);
             pass.HasOne<ShopLathe>().WithMany().HasForeignKey(p => p.LatheId).OnDelete(DeleteBehavior.Restrict);
             pass.HasIndex(p => new { p.SurfaceId, p.Cut }).IsUnique();
             pass.HasOne(p => p.Plan).WithMany().HasForeignKey(p => p.PlanId).OnDelete(DeleteBehavior.Restrict);

@@ -130,14 +130,15 @@ public class CuttingTests
     [Fact]
     public void A_surface_waits_where_its_facts_put_it()
     {
-        static Station At(bool limits = true, int read = 8, bool mounted = false, int? planned = null, int done = 0, bool confirmed = false, bool closed = false) =>
-            new SurfaceFacts(limits, 8, read, mounted, planned, done, confirmed, closed).Station;
+        static Station At(bool limits = true, int read = 8, bool mounted = false, int? planned = null, int done = 0, bool confirmed = false, bool closed = false, bool finished = true) =>
+            new SurfaceFacts(limits, 8, read, mounted, planned, done, finished, confirmed, closed).Station;
         At(limits: false).ShouldBe(Station.Receive);
         At(read: 5).ShouldBe(Station.Measure);
         At().ShouldBe(Station.Mount);
         At(mounted: true).ShouldBe(Station.Plan);
         At(planned: 2, done: 1, read: 0).ShouldBe(Station.Cut);
         At(planned: 2, done: 2, read: 0).ShouldBe(Station.Confirm);
+        At(planned: 2, done: 2, read: 0, finished: false).ShouldBe(Station.Cut);
         At(planned: 0).ShouldBe(Station.Confirm);
         At(planned: 2, done: 2, confirmed: true).ShouldBe(Station.Release);
         At(closed: true).ShouldBe(Station.Done);

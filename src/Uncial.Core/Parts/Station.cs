@@ -35,10 +35,11 @@ public enum Station
 /// <param name="Mounted">It is on the lathe, and somebody said that it may be cut as it is mounted.</param>
 /// <param name="PassesPlanned">Passes of the newest plan; null where there is none.</param>
 /// <param name="PassesDone">Passes of the newest plan that are done.</param>
+/// <param name="Finished">What finishing asks for was done, or nothing was cut.</param>
 /// <param name="Confirmed">A confirmation that allows a release stands, made after the last pass.</param>
 /// <param name="Closed">The part was released, shelved or scrapped.</param>
 public readonly record struct SurfaceFacts(
-    bool HasLimits, int PlacesAsked, int PlacesRead, bool Mounted, int? PassesPlanned, int PassesDone, bool Confirmed, bool Closed)
+    bool HasLimits, int PlacesAsked, int PlacesRead, bool Mounted, int? PassesPlanned, int PassesDone, bool Finished, bool Confirmed, bool Closed)
 {
     /// <summary>The station at which the surface waits. It follows from the facts and is stored nowhere.</summary>
     public Station Station
@@ -48,7 +49,7 @@ public readonly record struct SurfaceFacts(
             if (Closed) return Station.Done;
             if (!HasLimits) return Station.Receive;
             if (PassesPlanned is null) return PlacesRead < PlacesAsked ? Station.Measure : Mounted ? Station.Plan : Station.Mount;
-            if (PassesDone < PassesPlanned) return Station.Cut;
+            if (PassesDone < PassesPlanned || !Finished) return Station.Cut;
             return Confirmed ? Station.Release : Station.Confirm;
         }
     }

@@ -12,6 +12,7 @@ internal static class DemoLathes
     [
         new()
         {
+            Address = "127.0.0.1:5094",
             Profile = new()
             {
                 Name = "Quay lathe", Division = Mm(0.01m), DialAllowance = Mm(0.01m), NoseRadius = Mm(0.8m),
@@ -24,7 +25,7 @@ internal static class DemoLathes
             Profile = new()
             {
                 Name = "Old capstan", Kind = LatheKind.Engine, Division = Mm(0.02m), CountsDiameter = true, DialAllowance = Mm(0.02m), DivisionsPerTurn = 100, NoseRadius = Mm(0.4m), FastestSurface = 60,
-                Feeds = [new("A", Mm(0.05m)), new("B", Mm(0.10m)), new("C", Mm(0.20m))], RoughFeed = "C", FinishFeed = "A", Speeds = [28m, 400m], Stepless = true, TwinCutter = false, BothFacesInOneChucking = true,
+                Feeds = [new("A", Mm(0.05m)), new("B", Mm(0.10m)), new("C", Mm(0.20m))], RoughFeed = "C", FinishFeed = "A", Speeds = [28m, 400m], Stepless = true, Gears = [70m, 140m, 330m], Drive = new(0.4m, 1.2m), TwinCutter = false, BothFacesInOneChucking = true,
                 Rotors = new(Mm(120m), Mm(420m)), Drums = new(Mm(120m), Mm(420m)), RotorHead = "single tool", DrumHead = "boring tool", ChangeOverMinutes = 4m, RunInTurns = 0m,
                 Locks = [new("Top slide", true, true), new("Carriage", true, false), new("Cross slide", false, true)], RotorLever = "towards you", DrumLever = "out of the drum", OverhangMark = Mm(70m), EdgesPerInsert = 4,
             },
@@ -38,6 +39,11 @@ internal static class DemoLathes
                 Rotors = new(Mm(100m), Mm(400m)), CutsDrums = false, RotorHead = "wheel head", ChangeOverMinutes = 0m, RunInTurns = 0m, Locks = [new("Table magnet", true, true), new("Column", true, true)], RotorLever = "across the ring",
             },
         },
+    ];
+
+    public static IEnumerable<ShopTechnique> Techniques() =>
+    [
+        new() { Spec = new("Quay slow", Mm(0.04m), Mm(0.10m), Mm(0.04m), Mm(0.06m), 0, 8) },
     ];
 
     public static IEnumerable<BoardAdapter> Board() => ((IEnumerable<Adapter>)

@@ -48,6 +48,7 @@ public static class DemoShop
         var lathes = DemoLathes.All().ToList();
         shop.Lathes[0].Profile = lathes[0].Profile;
         foreach (var lathe in lathes.Skip(1)) { shop.Lathes.Add(lathe); await db.SaveChangesAsync(); }
+        foreach (var technique in DemoLathes.Techniques()) shop.OwnTechniques.Add(technique);
         foreach (var adapter in DemoLathes.Board()) { shop.Board.Add(adapter); await db.SaveChangesAsync(); }
         foreach (var holder in shop.Lathes[0].Holders)
             db.InsertEvents.Add(Journey.Insert(shop.Lathes[0], new(holder, holder == ToolHolder.Bar ? 3 : 1, 0, false, false), InsertEventKind.Turned, new(ids[0], now.AddDays(-9))));
@@ -70,6 +71,7 @@ public static class DemoShop
         ArgumentNullException.ThrowIfNull(db);
         var sending = await db.Gauges.Where(g => g.Address != null && g.Address.StartsWith("127.0.0.1:")).OrderBy(g => g.Id).Take(3).ToListAsync();
         for (var i = 0; i < sending.Count; i++) sending[i].Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 1 + i}");
+        foreach (var lathe in await db.Lathes.Where(l => l.Address != null && l.Address.StartsWith("127.0.0.1:")).Take(1).ToListAsync()) lathe.Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 4}");
         await db.SaveChangesAsync();
     }
 
@@ -177,8 +179,15 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
     public async Task CutAsync(Part part, int darkOuter = 0, int darkInner = 0)
     {
         var clean = darkOuter == 0 && darkInner == 0;
-        MinutesAgo -= 4;
+        Journey.StartPass(Record(part), 1, Hand);
+        await db.SaveChangesAsync();
+        MinutesAgo -= 3;
+        Journey.StopPass(Record(part), CutStopKind.Done, null, Hand);
+        await db.SaveChangesAsync();
         Journey.RecordPass(Record(part), new(darkOuter, darkInner, clean ? Length.Zero : null, clean ? Length.Zero : null, null, null), Hand);
+        await db.SaveChangesAsync();
+        if (!Record(part).FinishIsDue) return;
+        Journey.Finish(Record(part), [.. Record(part).FinishSteps.Select(s => s.Kind)], null, Hand);
         await db.SaveChangesAsync();
     }
 

@@ -209,6 +209,36 @@ namespace Uncial.Data.Migrations
                     b.ToTable("operator_tokens", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.BinEmptied", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<decimal>("Grams")
+                        .HasColumnType("numeric")
+                        .HasColumnName("grams");
+
+                    b.HasKey("Id")
+                        .HasName("pk_bins_emptied");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_bins_emptied_by_id");
+
+                    b.ToTable("bins_emptied", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.BoardAdapter", b =>
                 {
                     b.Property<int>("Id")
@@ -347,6 +377,64 @@ namespace Uncial.Data.Migrations
                     b.ToTable("book", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.ChatterEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<int>("Cuts")
+                        .HasColumnType("integer")
+                        .HasColumnName("cuts");
+
+                    b.Property<bool>("Helped")
+                        .HasColumnType("boolean")
+                        .HasColumnName("helped");
+
+                    b.Property<int>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
+                    b.Property<string>("Remedy")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("remedy");
+
+                    b.Property<string>("Sign")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("sign");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_chatters");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_chatters_by_id");
+
+                    b.HasIndex("LatheId")
+                        .HasDatabaseName("ix_chatters_lathe_id");
+
+                    b.HasIndex("SurfaceId")
+                        .HasDatabaseName("ix_chatters_surface_id");
+
+                    b.ToTable("chatters", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Confirmation", b =>
                 {
                     b.Property<long>("Id")
@@ -427,6 +515,141 @@ namespace Uncial.Data.Migrations
                         {
                             t.HasCheckConstraint("ck_confirmations_release_is_inside_discard", "decision not in ('Release', 'LeadOnly') or (uncertainty_mm > 0 and allowance_mm is not null and case kind when 'Rotor' then worst_mm - discard_mm else discard_mm - worst_mm end >= uncertainty_mm + allowance_mm)");
                         });
+                });
+
+            modelBuilder.Entity("Uncial.Data.CutDraft", b =>
+                {
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("document");
+
+                    b.Property<string>("Of")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("of");
+
+                    b.HasKey("SurfaceId")
+                        .HasName("pk_cut_drafts");
+
+                    b.ToTable("cut_drafts", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.CutStart", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("Attempt")
+                        .HasColumnType("integer")
+                        .HasColumnName("attempt");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<int>("Index")
+                        .HasColumnType("integer")
+                        .HasColumnName("index");
+
+                    b.Property<int>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
+                    b.Property<long>("PlanId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("plan_id");
+
+                    b.Property<decimal>("PlannedMinutes")
+                        .HasColumnType("numeric")
+                        .HasColumnName("planned_minutes");
+
+                    b.Property<int>("Seconds")
+                        .HasColumnType("integer")
+                        .HasColumnName("seconds");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_cut_starts");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_cut_starts_by_id");
+
+                    b.HasIndex("SurfaceId")
+                        .HasDatabaseName("ix_cut_starts_surface_id");
+
+                    b.HasIndex("LatheId", "Id")
+                        .HasDatabaseName("ix_cut_starts_lathe_id_id");
+
+                    b.HasIndex("PlanId", "Index", "Attempt")
+                        .IsUnique()
+                        .HasDatabaseName("ix_cut_starts_plan_id_index_attempt");
+
+                    b.ToTable("cut_starts", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.CutStop", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.Property<string>("Reason")
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("reason");
+
+                    b.Property<long>("StartId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("start_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_cut_stops");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_cut_stops_by_id");
+
+                    b.HasIndex("StartId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_cut_stops_start_id");
+
+                    b.ToTable("cut_stops", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Finding", b =>
@@ -530,6 +753,53 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_finding_withdrawals_finding_id");
 
                     b.ToTable("finding_withdrawals", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.FinishEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<int>("Cuts")
+                        .HasColumnType("integer")
+                        .HasColumnName("cuts");
+
+                    b.Property<string>("Reason")
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("reason");
+
+                    b.PrimitiveCollection<string[]>("Steps")
+                        .IsRequired()
+                        .HasColumnType("text[]")
+                        .HasColumnName("steps");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_finishes");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_finishes_by_id");
+
+                    b.HasIndex("SurfaceId")
+                        .HasDatabaseName("ix_finishes_surface_id");
+
+                    b.ToTable("finishes", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Gauge", b =>
@@ -1132,6 +1402,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("dial_borne_out");
 
+                    b.Property<decimal>("Grams")
+                        .HasColumnType("numeric")
+                        .HasColumnName("grams");
+
                     b.Property<decimal?>("GrooveInner")
                         .HasColumnType("numeric")
                         .HasColumnName("groove_inner_mm");
@@ -1157,6 +1431,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("next");
 
+                    b.Property<string>("Noise")
+                        .HasColumnType("text")
+                        .HasColumnName("noise");
+
                     b.Property<string>("Notes")
                         .IsRequired()
                         .HasColumnType("jsonb")
@@ -1176,6 +1454,9 @@ namespace Uncial.Data.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_passes");
+
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_passes_at");
 
                     b.HasIndex("ById")
                         .HasDatabaseName("ix_passes_by_id");
@@ -1647,6 +1928,11 @@ namespace Uncial.Data.Migrations
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
 
+                    b.Property<string>("Address")
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("address");
+
                     b.Property<string>("Profile")
                         .IsRequired()
                         .HasColumnType("jsonb")
@@ -1672,6 +1958,42 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_lathes_shop_id");
 
                     b.ToTable("lathes", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.ShopTechnique", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<DateTimeOffset?>("RetiredAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("retired_at");
+
+                    b.Property<int>("ShopId")
+                        .HasColumnType("integer")
+                        .HasColumnName("shop_id");
+
+                    b.Property<string>("Spec")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("spec");
+
+                    b.Property<int>("Turn")
+                        .IsConcurrencyToken()
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.HasKey("Id")
+                        .HasName("pk_techniques");
+
+                    b.HasIndex("ShopId")
+                        .HasDatabaseName("ix_techniques_shop_id");
+
+                    b.ToTable("techniques", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
@@ -1887,6 +2209,18 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_operator_tokens_operators_user_id");
                 });
 
+            modelBuilder.Entity("Uncial.Data.BinEmptied", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_bins_emptied_users_by_id");
+
+                    b.Navigation("By");
+                });
+
             modelBuilder.Entity("Uncial.Data.BoardAdapter", b =>
                 {
                     b.HasOne("Uncial.Data.Shop", null)
@@ -1909,6 +2243,32 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.ChatterEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_chatters_users_by_id");
+
+                    b.HasOne("Uncial.Data.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_chatters_lathes_lathe_id");
+
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany("Chatters")
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_chatters_surfaces_surface_id");
+
+                    b.Navigation("By");
+                });
+
             modelBuilder.Entity("Uncial.Data.Confirmation", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -1924,6 +2284,70 @@ namespace Uncial.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_confirmations_surfaces_surface_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.CutDraft", b =>
+                {
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany()
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_cut_drafts_surfaces_surface_id");
+                });
+
+            modelBuilder.Entity("Uncial.Data.CutStart", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_cut_starts_users_by_id");
+
+                    b.HasOne("Uncial.Data.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_cut_starts_lathes_lathe_id");
+
+                    b.HasOne("Uncial.Data.PlanEntry", "Plan")
+                        .WithMany()
+                        .HasForeignKey("PlanId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_cut_starts_plans_plan_id");
+
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany("CutStarts")
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_cut_starts_surfaces_surface_id");
+
+                    b.Navigation("By");
+
+                    b.Navigation("Plan");
+                });
+
+            modelBuilder.Entity("Uncial.Data.CutStop", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_cut_stops_users_by_id");
+
+                    b.HasOne("Uncial.Data.CutStart", null)
+                        .WithOne("Stop")
+                        .HasForeignKey("Uncial.Data.CutStop", "StartId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_cut_stops_cut_starts_start_id");
 
                     b.Navigation("By");
                 });
@@ -1968,6 +2392,25 @@ namespace Uncial.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_finding_withdrawals_findings_finding_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.FinishEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_finishes_users_by_id");
+
+                    b.HasOne("Uncial.Data.WorkSurface", null)
+                        .WithMany("Finishes")
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_finishes_surfaces_surface_id");
 
                     b.Navigation("By");
                 });
@@ -2305,6 +2748,16 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_lathes_shops_shop_id");
                 });
 
+            modelBuilder.Entity("Uncial.Data.ShopTechnique", b =>
+                {
+                    b.HasOne("Uncial.Data.Shop", null)
+                        .WithMany("OwnTechniques")
+                        .HasForeignKey("ShopId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_techniques_shops_shop_id");
+                });
+
             modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -2355,6 +2808,11 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.CutStart", b =>
+                {
+                    b.Navigation("Stop");
+                });
+
             modelBuilder.Entity("Uncial.Data.Finding", b =>
                 {
                     b.Navigation("Withdrawal");
@@ -2391,13 +2849,21 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Gauges");
 
                     b.Navigation("Lathes");
+
+                    b.Navigation("OwnTechniques");
                 });
 
             modelBuilder.Entity("Uncial.Data.WorkSurface", b =>
                 {
+                    b.Navigation("Chatters");
+
                     b.Navigation("Confirmations");
 
+                    b.Navigation("CutStarts");
+
                     b.Navigation("Findings");
+
+                    b.Navigation("Finishes");
 
                     b.Navigation("LimitEntries");
 
