@@ -256,7 +256,7 @@ public static class Journey
         record.Surface.Plans.Add(new()
         {
             LatheId = record.Lathe.Id, Version = record.Surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
-            Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = after?.Steps ?? [] }),
+            Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = after?.Steps ?? [], Continues = after is not null }),
         });
     }
 
@@ -322,6 +322,14 @@ public static class Journey
         if (record.Plan is not { Option.Key: Finished } plan || record.CutsDone == 0 || record.Surface.Passes.MaxBy(p => p.Cut)!.Next != NextStep.Finished) return null;
         var option = PassPlanner.Plan(plan.Request).Options.Where(o => o.CanStart && o.Passes.Count == 1 && o.Passes[0].Kind == PassKind.Finish).MinBy(o => o.Metal);
         return option is null || PassStart.Refuses(plan.Request, option.Passes[0], record.Surface.Passes.MaxBy(p => p.Cut)!.Size is not null, false) is not null ? null : option;
+    }
+
+    /// <summary>Takes the finishing pass that was offered; the dials stay as they are.</summary>
+    public static void TakeFinish(SurfaceRecord record, PlanOption option, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(option);
+        TakePlan(record, record.Plan!.Request, option, [], hand, new(NextStep.PlanAnew, record.Plan.Request, []));
     }
 
     /// <summary>Plans what is left anew for the dial as it is in the lathe's profile now, from what the last pass showed.</summary>

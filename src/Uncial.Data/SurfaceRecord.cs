@@ -19,6 +19,12 @@ public sealed record PlanDocument(PlanRequest Request, PlanOption Option, IReadO
 {
     /// <summary>How the metal was read that made this plan replace the one before; none where it is the first.</summary>
     public IReadOnlyList<Step> Seen { get; init; } = [];
+
+    /// <summary>It goes on from the zero of the plan before it: dials are not set to zero again.</summary>
+    public bool Continues { get; init; }
+
+    /// <summary>The same, also of plans from before that was kept: what was made from the metal goes on.</summary>
+    internal bool GoesOn => Continues || Seen.Count > 0;
 }
 
 /// <summary>A place that is to be read: clock position or axis, and depth in a drum.</summary>
@@ -31,6 +37,7 @@ public sealed class SurfaceRecord
     private readonly ILookup<ReadingKind, ReadingEntry> standing;
     private Length? uncertainty;
     private PlanDocument? document;
+    private long[]? dialsBefore;
     private RotorFigures? rotorFigures;
     private DrumFigures? drumFigures;
 
@@ -100,6 +107,39 @@ public sealed class SurfaceRecord
 
     /// <summary>The dial that the plan's settings are for is not the lathe's any more.</summary>
     public bool DialChanged => Plan is { Option.Passes.Count: > 0, Request.Dial: var dial } && (dial.Division != Lathe.Profile.Division || dial.CountsDiameter != Lathe.Profile.CountsDiameter);
+
+    /// <summary>Where the dials stand for a pass, as it is read off their scales: counted from the zero at first touch, through every plan since.</summary>
+    public IReadOnlyList<Length> DialAt(PlannedPass pass)
+    {
+        ArgumentNullException.ThrowIfNull(pass);
+        var before = DialsBefore;
+        return [.. pass.DialFromTouch.Select((d, i) => d + before[i] * Lathe.Profile.Division)];
+    }
+
+    /// <summary>Divisions that passes of earlier plans have taken since the dials were set to zero, for each side.</summary>
+    private long[] DialsBefore
+    {
+        get
+        {
+            if (dialsBefore is not null) return dialsBefore;
+            dialsBefore = new long[Kind == PartKind.Rotor ? 2 : 1];
+            var plans = Surface.Plans.OrderBy(p => p.Version).ToList();
+            for (var at = LatestPlan is null ? 0 : plans.FindIndex(p => p.Id == LatestPlan.Id); at > 0 && Document(plans[at]).GoesOn; at--)
+                foreach (var pass in Surface.Passes.Where(p => p.PlanId == plans[at - 1].Id))
+                    for (var side = 0; side < dialsBefore.Length; side++) dialsBefore[side] += Document(plans[at - 1]).Option.Passes[pass.Index].Divisions[side];
+            return dialsBefore;
+
+            PlanDocument Document(PlanEntry plan) => plan.Id == LatestPlan?.Id ? Plan! : StoredJson.Read<PlanDocument>(plan.Document);
+        }
+    }
+
+    /// <summary>Sides that a pass cuts; sparking out goes on with those of the pass before it.</summary>
+    public IReadOnlyList<int> SidesOf(int index)
+    {
+        var passes = Plan!.Option.Passes;
+        while (index > 0 && passes[index].Divisions.All(d => d == 0)) index--;
+        return [.. Enumerable.Range(0, passes[index].Divisions.Count).Where(i => passes[index].Divisions[i] > 0)];
+    }
 
     /// <summary>The newest start of the pass that is due; null where nobody has started it.</summary>
     public CutStart? Start => LatestPlan is null ? null : Surface.CutStarts.Where(s => s.PlanId == LatestPlan.Id && s.Index == PassesOfPlan.Count).MaxBy(s => s.Attempt);

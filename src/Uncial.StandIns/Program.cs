@@ -2,7 +2,7 @@ using Microsoft.Extensions.FileProviders;
 using Uncial.Core.Lengths;
 using Uncial.StandIns;
 
-// Plays a micrometer, a drum gauge and an indicator: on three ports after that of the page on which their spindles are turned.
+// Plays a micrometer, a drum gauge, an indicator and a lathe's read-out: on four ports after that of the page on which their spindles are turned.
 var builder = WebApplication.CreateBuilder(args);
 var port = builder.Configuration.GetValue("page", 5090);
 var look = builder.Configuration["look"];
@@ -16,8 +16,9 @@ StandInGauge[] gauges =
     new("Drum gauge 1", port + 2, 228.62m, 0.01m),
     new("Indicator 1", port + 3, 0.06m, 0.01m),
 ];
-foreach (var gauge in gauges) gauge.Open();
-app.Lifetime.ApplicationStopping.Register(() => { foreach (var gauge in gauges) gauge.Close(); });
+var lathe = new StandInLathe("Read-out of lathe 1", port + 4);
+foreach (var device in gauges.Cast<StandInDevice>().Append(lathe)) device.Open();
+app.Lifetime.ApplicationStopping.Register(() => { foreach (var device in gauges.Cast<StandInDevice>().Append(lathe)) device.Close(); });
 
 // Only pages of its own turn the spindles.
 app.Use((context, next) =>
@@ -57,4 +58,11 @@ app.MapPost("/gauges/{id:int}/off", (int id, bool on) =>
     if (on) gauges[id].Close(); else gauges[id].Open();
     return Results.NoContent();
 });
+app.MapGet("/lathe", () => new { name = lathe.Name, line = lathe.Now.Write(), port = lathe.Port, hosts = lathe.Hosts, silent = lathe.IsSilent, turns = lathe.Now.SpindleTurns, feeds = lathe.Now.Feeds, dials = lathe.Now.Dials.Select(d => d.Millimetres.ToString("0.00", System.Globalization.CultureInfo.InvariantCulture)) });
+app.MapPost("/lathe/turn", async (decimal? outer, decimal? inner, bool? zero, int? rpm, bool? feed) =>
+{
+    await lathe.TurnAsync(outer ?? 0, inner ?? 0, zero ?? false, rpm, feed);
+    return Results.NoContent();
+});
+app.MapPost("/lathe/silent", (bool on) => { lathe.IsSilent = on; return Results.NoContent(); });
 await app.RunAsync();

@@ -21,6 +21,7 @@ builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<News>();
 builder.Services.AddSingleton<NewsOfSaves>();
 builder.Services.AddHostedService<LiveGauges>();
+builder.Services.AddHostedService<LiveLathes>();
 builder.Services.AddDbContextPool<UncialDb>((services, options) => UncialDbOptions.Use(options, connection).AddInterceptors(services.GetRequiredService<NewsOfSaves>()));
 builder.Services.AddDataProtection().SetApplicationName("Uncial").PersistKeysToDbContext<UncialDb>();
 

@@ -113,6 +113,9 @@ public class AtTheLatheTests
         note.Length.ShouldBe(more.Request.Sides[0].Need - (Mm.Of(0.14m) - cut));
         // A full ring without a groove: nothing more is needed there, and it says so.
         more.Notes.ShouldContain(n => n.Code == "needsLess" && n.Subject == "inner" && n.Length == Mm.Of(0.07m) - plan.Passes[0].Depth[1]);
+        // A groove on cut metal is believed beside dark places, too.
+        var known = request with { Sides = [request.Sides[0] with { RunoutAssumed = false }, request.Sides[1]] };
+        AfterPass.Read(known, [plan.Passes[0]], [], [new(6, Mm.Of(0.2m)), new(12, null)], null, ShopRules.Default).Request.Sides[0].Need.ShouldBe(Mm.Of(0.2m));
         Seen(12, Mm.Of(0.03m)).Notes.ShouldContain(n => n.Code == "needsMore" && n.Subject == "inner" && n.Second == Mm.Of(0.03m));
     }
 

@@ -70,7 +70,8 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
 
         public AfterPass Read(IReadOnlyList<PlannedPass> toCome, SizeSeen? measured)
         {
-            var needs = plan.Sides.Select((side, i) => NeedNow(side, i)).ToArray();
+            // A groove that is seen on cut metal goes so far below the cut, whatever is still dark.
+            var needs = plan.Sides.Select((side, i) => depth[i] > Length.Zero && seen[i].GrooveLeft is { } groove && groove > Length.Zero ? Length.Max(NeedNow(side, i), depth[i] + groove) : NeedNow(side, i)).ToArray();
             var changed = needs.Where((n, i) => n != plan.Sides[i].Need).Any();
             var left = needs.Select((n, i) => Length.Max(Length.Zero, n - depth[i])).ToArray();
             for (var i = 0; i < left.Length; i++) steps.Add("needLeft", "max(0, {0} − {1})", left[i], Side(i), needs[i], depth[i]);

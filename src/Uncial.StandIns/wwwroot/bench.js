@@ -29,9 +29,31 @@ function make(gauge) {
   return section;
 }
 
+const lathe = document.querySelector('#lathe');
+const turn = query => fetch(`/lathe/turn?${new URLSearchParams(query)}`, { method: 'POST', headers: { 'X-Stand-In': '1' } }).then(look);
+for (const dial of lathe.querySelectorAll('[data-dial]'))
+  for (const by of [-0.1, -0.01, 0.01, 0.1]) {
+    const button = document.createElement('button');
+    button.textContent = (by > 0 ? '+' : '−') + Math.abs(by);
+    button.addEventListener('click', () => turn({ [dial.dataset.dial]: by }));
+    dial.append(button);
+  }
+lathe.addEventListener('click', event => {
+  const what = event.target.dataset.turn;
+  if (what === 'rpm') turn({ rpm: lathe.now.turns ? 0 : 85 });
+  else if (what === 'feed') turn({ feed: !lathe.now.feeds });
+  else if (what === 'zero') turn({ zero: true });
+  else if (what === 'silent') fetch(`/lathe/silent?on=${!lathe.now.silent}`, { method: 'POST', headers: { 'X-Stand-In': '1' } }).then(look);
+});
+
 const sections = [];
 async function look() {
   const gauges = await (await fetch('/gauges')).json();
+  lathe.now = await (await fetch('/lathe')).json();
+  lathe.querySelector('h2').textContent = lathe.now.name;
+  lathe.querySelector('.link').textContent = `Port ${lathe.now.port}, ${lathe.now.hosts ? 'heard by Uncial' : 'nobody listens'}: ${lathe.now.line}`;
+  lathe.querySelectorAll('.shows').forEach((out, i) => { out.innerHTML = `${lathe.now.dials[i]}<small>mm</small>`; });
+  for (const [what, on] of [['rpm', lathe.now.turns], ['feed', lathe.now.feeds], ['silent', lathe.now.silent]]) lathe.querySelector(`[data-turn=${what}]`).setAttribute('aria-pressed', on);
   gauges.forEach(gauge => {
     const section = sections[gauge.id] ??= make(gauge);
     section.now = gauge;

@@ -13,12 +13,12 @@ internal static class LatheDrawing
     public static IHtmlContent Dials(Lathe lathe, IReadOnlyList<(string Name, Length Setting)> tools)
     {
         var svg = new Svg();
-        svg.Add($"<svg class='drawing' viewBox='0 0 600 352' role='img' aria-label='Dials: {string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(lathe, t.Setting)))}'>");
-        for (var i = 0; i < tools.Count; i++) Dial(svg, lathe, tools.Count == 1 ? 300 : i == 0 ? 154 : 446, tools[i].Name, tools[i].Setting);
+        svg.Add($"<svg class='drawing dials' viewBox='0 0 600 352' role='img' aria-label='Dials: {string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(lathe, t.Setting)))}'>");
+        for (var i = 0; i < tools.Count; i++) Dial(svg, lathe, i, tools.Count == 1 ? 300 : i == 0 ? 154 : 446, tools[i].Name, tools[i].Setting);
         return svg.Add($"</svg>").Html();
     }
 
-    private static void Dial(Svg svg, Lathe lathe, double cx, string name, Length setting)
+    private static void Dial(Svg svg, Lathe lathe, int index, double cx, string name, Length setting)
     {
         var perTurn = lathe.DivisionsPerTurn;
         var divisions = (double)(setting / lathe.Division);
@@ -36,8 +36,10 @@ internal static class LatheDrawing
         }
         var pointer = on / perTurn * 12;
         svg.Add($"<path d='M{Polar.P(Polar.At(cx, Cy, R + 2, pointer))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer - 0.22))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer + 0.22))}Z' fill='var(--ink)'/>");
+        // Where a read-out says that the dial stands now; placed and shown by what the server sends.
+        svg.Add($"<g data-live-dial='{index}' data-cx='{cx}' data-cy='{Cy}' visibility='hidden'><path d='M{cx} {Cy - R + 26}l-9 15h18Z' fill='var(--brass)' stroke='var(--ink)' stroke-width='1'/></g>");
         var text = DialText.Of(lathe, setting);
-        svg.Add($"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>turned in, {LengthText.Name(lathe.DialUnit)}{(lathe.CountsDiameter ? " of diameter" : "")}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text>");
+        svg.Add($"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>turned in, {LengthText.Name(lathe.DialUnit)}{(lathe.CountsDiameter ? " of diameter" : "")}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700' style='fill:var(--brass-ink)'></text>");
     }
 
     /// <summary>A clock for each side; a sector is dark or clean, and a tap turns it.</summary>

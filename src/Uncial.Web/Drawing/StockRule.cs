@@ -85,7 +85,7 @@ internal sealed class StockRule
         {
             var to = D(slice.To);
             if (!GoesOn(at, to)) continue;
-            bands.Add(slice.State == "cut" ? ("sr-cut", "", at, to, slice.Name) : slice.State == "waste" ? ("sr-gone", "sr-w", at, to, slice.Name) : ("sr-plan", "sr-p", at, to, slice.Name));
+            bands.Add(slice.State == "cut" ? ("sr-cut", "", at, to, slice.Name) : slice.State == "cutting" ? ("sr-plan", "sr-cutting", at, to, slice.Name) : slice.State == "waste" ? ("sr-gone", "sr-w", at, to, slice.Name) : ("sr-plan", "sr-p", at, to, slice.Name));
             at = to;
         }
         if (view.Now is not null && GoesOn(at, machineTo)) bands.Add(("sr-brass", "", at, machineTo, "spare"));
@@ -99,6 +99,8 @@ internal sealed class StockRule
             var (top, height) = Span(from, to);
             svg.Add($"<rect class='{css}' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-w") svg.Add($"<rect fill='url(#sr-w)' stroke='var(--ink)' x='{Left + 46}' y='{top}' width='{Body - 92}' height='{height}'/>");
+            // The band fills from left to right while the pass runs.
+            if (pattern == "sr-cutting") svg.Add($"<rect class='sr-cutting' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-o") svg.Add($"<rect fill='url(#sr-o)' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-p") svg.Add($"<rect fill='url(#sr-p)' opacity='.55' x='{Left + 56}' y='{top}' width='{Body - 108}' height='{height}'/>");
         }

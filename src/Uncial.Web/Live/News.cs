@@ -3,7 +3,12 @@ using System.Runtime.CompilerServices;
 using System.Text.Json;
 using System.Threading.Channels;
 using Microsoft.EntityFrameworkCore.Diagnostics;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Planning;
 using Uncial.Data;
+using Uncial.Web.Drawing;
+using Uncial.Web.Wording;
 
 namespace Uncial.Web.Live;
 
@@ -28,7 +33,9 @@ public sealed class News
     private readonly List<Listener> listeners = [];
     private readonly Dictionary<int, GaugeNow> gauges = [];
 
-    private sealed record Listener(int? Surface, IReadOnlyList<int> Gauges, Channel<SseItem<string>> Channel);
+    private readonly Dictionary<int, (LatheLine Line, Lathe Profile)> lathes = [];
+
+    private sealed record Listener(int? Surface, IReadOnlyList<int> Gauges, int? Lathe, IReadOnlyList<Length> Targets, Channel<SseItem<string>> Channel);
 
     /// <summary>A surface has got new facts.</summary>
     public void Changed(int surface, int turn)
@@ -45,6 +52,18 @@ public sealed class News
             if (gauges.TryGetValue(gauge, out var before) && before == now) return;
             gauges[gauge] = now;
             foreach (var listener in listeners.Where(l => l.Gauges.Contains(gauge))) listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
+        }
+    }
+
+    /// <summary>What a lathe's read-out says now; null where it is silent.</summary>
+    public void Turns(int lathe, LatheLine? line, Lathe? profile)
+    {
+        lock (gate)
+        {
+            (LatheLine, Lathe)? now = line is null || profile is null ? null : (line, profile);
+            if (now is null ? !lathes.Remove(lathe) : lathes.TryGetValue(lathe, out var before) && before.Profile == profile && before.Line.Write() == line!.Write()) return;
+            if (now is { } n) lathes[lathe] = n;
+            foreach (var listener in listeners.Where(l => l.Lathe == lathe)) listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(now, listener.Targets)));
         }
     }
 
@@ -68,14 +87,20 @@ public sealed class News
     }
 
     /// <summary>Listens until the page goes away.</summary>
-    public async IAsyncEnumerable<SseItem<string>> ListenAsync(int? surface, IReadOnlyList<int> gaugeIds, [EnumeratorCancellation] CancellationToken cancel)
+    /// <param name="surface">Whose facts are of interest.</param>
+    /// <param name="gaugeIds">The gauges whose readings are.</param>
+    /// <param name="lathe">The lathe whose read-out is.</param>
+    /// <param name="targets">Where its dials shall stand.</param>
+    /// <param name="cancel">The page has gone away.</param>
+    public async IAsyncEnumerable<SseItem<string>> ListenAsync(int? surface, IReadOnlyList<int> gaugeIds, int? lathe, IReadOnlyList<Length> targets, [EnumeratorCancellation] CancellationToken cancel)
     {
-        var listener = new Listener(surface, gaugeIds, Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(Backlog) { FullMode = BoundedChannelFullMode.DropOldest }));
+        var listener = new Listener(surface, gaugeIds, lathe, targets, Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(Backlog) { FullMode = BoundedChannelFullMode.DropOldest }));
         lock (gate)
         {
             listeners.Add(listener);
             foreach (var gauge in gaugeIds)
                 if (gauges.TryGetValue(gauge, out var now)) listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
+            if (lathe is { } turning && lathes.TryGetValue(turning, out var read)) listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(read, targets)));
         }
         try
         {
@@ -102,6 +127,26 @@ public sealed class News
     private static SseItem<string> Item(string kind, object data) => new(JsonSerializer.Serialize(data, JsonSerializerOptions.Web), kind);
 }
 
+/// <summary>What a read-out says, held against where the dials shall stand.</summary>
+internal static class ReadOutWords
+{
+    public static object Of((LatheLine Line, Lathe Profile)? now, IReadOnlyList<Length> targets)
+    {
+        if (now is not { } n) return new { state = "lost", word = Words.Say("readOut.lost"), dials = Array.Empty<object>() };
+        var (line, lathe) = n;
+        var turns = line.SpindleTurns ? line.TurnsPerMinute is { } rpm ? Words.Say("readOut.turnsAt", rpm) : Words.Say("readOut.turns") : Words.Say("readOut.stands");
+        return new
+        {
+            state = "connected", word = $"{turns}, {Words.Say(line.Feeds ? "readOut.feeds" : "readOut.feedOut")}",
+            dials = line.Dials.Select((at, i) =>
+            {
+                var state = DialPosition.Of(at, i < targets.Count ? targets[i] : null, lathe.Division);
+                return new { turn = DialPosition.Degrees(at, lathe.Division, lathe.DivisionsPerTurn), says = state.ToGo is { } left ? Words.Say("readOut." + state.Word, DialText.Of(lathe, left)) : DialText.Of(lathe, at) };
+            }),
+        };
+    }
+}
+
 /// <summary>Tells the news of every surface whose facts were saved.</summary>
 public sealed class NewsOfSaves(News news) : SaveChangesInterceptor
 {
@@ -117,7 +162,7 @@ public sealed class NewsOfSaves(News news) : SaveChangesInterceptor
 /// <summary>Where the pages listen.</summary>
 internal static class NewsFeed
 {
-    public static void MapNews(this IEndpointRouteBuilder app) => app.MapGet("/news", (int? surface, int[]? gauge, News news, IHostApplicationLifetime life, CancellationToken cancel) =>
+    public static void MapNews(this IEndpointRouteBuilder app) => app.MapGet("/news", (int? surface, int[]? gauge, int? lathe, decimal[]? target, News news, IHostApplicationLifetime life, CancellationToken cancel) =>
         // A page that listens must not hold up the closing of the shop.
-        TypedResults.ServerSentEvents(news.ListenAsync(surface, gauge ?? [], CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping).Token))).ExcludeFromDescription();
+        TypedResults.ServerSentEvents(news.ListenAsync(surface, gauge ?? [], lathe, [.. (target ?? []).Select(Length.FromMillimetres)], CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping).Token))).ExcludeFromDescription();
 }

@@ -1,5 +1,7 @@
 using System.Globalization;
+using System.Text.Json;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 using Uncial.Core;
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
@@ -11,102 +13,275 @@ using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>Cut: the pass that is due, for eyes 1.5 m away; then what the metal shows after it.</summary>
+/// <summary>What the page at the lathe shows.</summary>
+public enum CutView { Ready, Cutting, Look, Noise, Finish }
+
+/// <summary>Something to be seen to before a pass is started.</summary>
+/// <param name="Code">Stable name.</param>
+/// <param name="Text">What it is.</param>
+/// <param name="State">tight, loose or on, for what is drawn on the lathe; null for the rest.</param>
+public sealed record CutCheck(string Code, string Text, string? State = null);
+
+/// <summary>Cut: the pass that is due, for eyes 1.5 m away; then what the metal shows after it; at the end what finishing asks for.</summary>
 public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
 {
-    private static readonly string[] RotorChecks =
-    [
-        "Eyes covered, shield down, no rings, sleeves up", "Band on the vents, insert sharp and snug", "Ridges off by hand: outer, then inner",
-        "Each bit zeroed at first touch, on a land where it was read",
-    ];
+    private const int LongestDraft = 4000;
 
-    private static readonly string[] DrumChecks =
-    [
-        "Eyes covered, shield down, no rings, sleeves up", "Band near the open edge, insert sharp and snug", "Lip and ridge off by hand",
-        "Bit zeroed at first touch, at a depth where it was read",
-    ];
+    private static readonly string[] First = ["eyes", "insert", "ridges", "zero"];
+    private static readonly string[] Later = ["inwards", "hands"];
 
-    private static readonly string[] LaterChecks = ["Dial set moving inwards only, locks as before", "Shield down, hands clear"];
-
-    /// <summary>The pass was made; now what is dark is asked.</summary>
-    [BindProperty(SupportsGet = true)] public bool Seen { get; set; }
-
+    [BindProperty] public string[] Ticked { get; set; } = [];
     [BindProperty] public int DarkOuter { get; set; }
     [BindProperty] public int DarkInner { get; set; }
     [BindProperty] public string? GrooveOuter { get; set; }
     [BindProperty] public string? GrooveInner { get; set; }
     [BindProperty] public string? Size { get; set; }
     [BindProperty] public decimal SizeAt { get; set; }
+    [BindProperty] public ChatterSign? Noise { get; set; }
+    [BindProperty] public string? Reason { get; set; }
+    [BindProperty(SupportsGet = true)] public ChatterSign? Sign { get; set; }
+    [BindProperty(SupportsGet = true)] public bool Noisy { get; set; }
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
-        [("What the metal showed", Plan.Seen), (Words.Technique(Plan.Option.Key), Plan.Option.Steps)];
+        [("What the metal showed", Plan.Seen), (Words.Technique(Plan.Option.Key), Plan.Option.Steps), .. KnowsMinutes && View != CutView.Finish ? [(Words.Say("worked.lathe", Words.Say("pass." + Pass.Kind)), Run.Steps)] : Array.Empty<(string, IReadOnlyList<Step>)>()];
 
     protected override Station At => Station.Cut;
+
+    public CutView View => Record.FinishIsDue ? CutView.Finish : Noisy ? CutView.Noise : Record.IsCutting ? CutView.Cutting : Record.IsCut ? CutView.Look : CutView.Ready;
 
     public PlanDocument Plan => Record.Plan!;
     public int Index => Record.PassesOfPlan.Count;
     public PlannedPass Pass => Plan.Option.Passes[Index];
     public PlannedPass? Following => Plan.Option.Passes.ElementAtOrDefault(Index + 1);
-    public bool IsFirst => Record.CutsDone == 0;
-    public IReadOnlyList<string> Checks => Index > 0 ? LaterChecks : [.. IsRotor ? RotorChecks : DrumChecks, .. LatheChecks];
+    public string PassName => PlanModel.NameOf(Pass.Kind, Index, Plan.Option.Passes);
+    public PassRun Run => Record.Lathe.Profile.Run(Pass.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
+    public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
+    public bool KnowsMinutes => KnowsSpeed && Record.Surface.Band > Length.Zero;
 
-    /// <summary>Locks and lever of this lathe, as they stand for this kind of part.</summary>
-    private IEnumerable<string> LatheChecks
+    public DateTimeOffset Now => Hand.At;
+
+    /// <summary>Sides that this pass cuts.</summary>
+    public IReadOnlyList<int> Sides => Record.SidesOf(Index);
+
+    /// <summary>Name of the tool on a side of this lathe.</summary>
+    public string ToolOf(int side) => !IsRotor ? Record.Lathe.Profile.DrumHead : Words.Say((Record.Lathe.Profile.TwinCutter ? "tool." : "faceOf.") + (side == 0 ? "outer" : "inner"));
+
+    public string DialsAt(PlannedPass pass, int index) => string.Join(", ", Record.SidesOf(index).Select(i => Drawing.DialText.Of(Record.Lathe.Profile, Record.DialAt(pass)[i]) + (IsRotor ? i == 0 ? " outer" : " inner" : "")));
+
+    /// <summary>Locks, lever and band of this lathe as they stand for this kind of part; each is seen to before the first pass of a mounting or plan.</summary>
+    public IReadOnlyList<CutCheck> LatheChecks
     {
         get
         {
+            if (Index > 0 || GoesOn) return [];
             var lathe = Record.Lathe.Profile;
-            string Locked(bool tight) => string.Join(", ", lathe.Locks.Where(l => (IsRotor ? l.TightForRotor : l.TightForDrum) == tight).Select(l => l.Name));
-            var locks = new[] { (Locked(true), "tight"), (Locked(false), "free") }.Where(l => l.Item1.Length > 0).Select(l => $"{l.Item1} {l.Item2}");
-            yield return string.Join("; ", locks);
-            yield return $"Lever to feed {(IsRotor ? lathe.RotorLever : lathe.DrumLever)}";
+            List<CutCheck> checks = [.. lathe.Locks.Select((l, i) => new CutCheck("lock" + i.ToString(CultureInfo.InvariantCulture), l.Name, (IsRotor ? l.TightForRotor : l.TightForDrum) ? "tight" : "loose"))];
+            checks.Add(new("lever", Words.Say("cut.lever", IsRotor ? lathe.RotorLever : lathe.DrumLever), "on"));
+            if (lathe.Kind != LatheKind.Grinder) checks.Add(new("band", Words.Say(IsRotor ? "cut.band.rotor" : "cut.band.drum"), "on"));
+            return checks;
         }
     }
+
+    /// <summary>What else is seen to before the start.</summary>
+    public IReadOnlyList<CutCheck> Checks
+    {
+        get
+        {
+            var grinds = Record.Lathe.Profile.Kind == LatheKind.Grinder;
+            string Text(string code) => Words.SayOr($"cut.{code}.{(grinds ? "grinder" : IsRotor ? Record.Lathe.Profile.TwinCutter ? "rotor" : "single" : "drum")}", Words.SayOr($"cut.{code}.{(IsRotor ? "rotor" : "drum")}", Words.SayOr("cut." + code, code)));
+            var codes = Record.CutsDone == 0 || Zeroes ? First : Index == 0 ? ["eyes", .. Later] : Later;
+            return [.. codes.Where(c => !(grinds && c is "ridges")).Concat(Pass.TurnFirst ? ["turned"] : []).Select(c => new CutCheck(c, Text(c)))];
+        }
+    }
+
+    /// <summary>The dials are set to zero anew for this plan: it was made from new readings, or is the first.</summary>
+    private bool Zeroes => Index == 0 && !GoesOn;
+
+    private bool GoesOn => Plan.Continues || Plan.Seen.Count > 0;
 
     /// <summary>What is to be known of the set-up before the first cut; null where it was found true.</summary>
     public string? SetUpSays => Record.CutsDone > 0 || Index > 0 ? null
         : Record.Mount is null ? Words.Say("setUpSays.notMounted")
         : Record.SetUpDecision is { Reason: { } reason } ? Words.Say(Record.SetUp is null ? "setUpSays.unchecked" : "setUpSays.against", reason)
         : Record.SetUpDecision is null ? Words.Say("setUpSays.notDecided") : null;
-    public string PassName => PlanModel.NameOf(Pass.Kind, Index, Plan.Option.Passes);
-    public PassRun Run => Record.Lathe.Profile.Run(Pass.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
-    public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
-    public bool KnowsMinutes => KnowsSpeed && Record.Surface.Band > Length.Zero;
-    public string DialsAt(PlannedPass pass) => string.Join(IsRotor ? " outer, " : "", pass?.DialFromTouch.Select(d => Drawing.DialText.Of(Record.Lathe.Profile, d)) ?? []) + (IsRotor ? " inner" : "");
 
     /// <summary>What changed the plan that runs now, while none of its passes is done.</summary>
     public IReadOnlyList<Note> Changed => Index == 0 && Record.CutsDone > 0 ? Plan.Why : [];
 
-    public override async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    /// <summary>A pass of this plan that was broken off and is made again.</summary>
+    public CutStart? BrokenOff => Record.Start is { Stop.Kind: CutStopKind.BrokenOff } start ? start : null;
+
+    public Chatter Chatter { get; private set; } = new([], []);
+    public IReadOnlyDictionary<ChatterRemedy, int> Helped { get; private set; } = new Dictionary<ChatterRemedy, int>();
+
+    /// <summary>What was tried on this part against this sign.</summary>
+    public IReadOnlyList<ChatterEntry> Tried => [.. Record.Surface.Chatters.Where(c => c.Sign == Sign && c.Cuts == Record.CutsDone).OrderBy(c => c.Id)];
+
+    public SwarfBin Bin { get; private set; }
+
+    /// <summary>A finishing pass that may still be taken where all is clean.</summary>
+    public PlanOption? Offered { get; private set; }
+
+    /// <summary>What was ticked, tapped and typed here before and not kept, JSON; null where there is none.</summary>
+    public CutDraft? Draft { get; private set; }
+
+    /// <summary>Which view of which pass a draft belongs to.</summary>
+    public string DraftOf => string.Create(CultureInfo.InvariantCulture, $"{Record.LatestPlan!.Id}.{Index}.{Record.Start?.Attempt ?? 0}.{Record.CutsDone}.{(Record.FinishIsDue ? CutView.Finish : Record.IsCut ? CutView.Look : CutView.Ready)}");
+
+    /// <summary>Where the dials shall stand, for the read-out to be held against.</summary>
+    public string Targets => View is CutView.Ready or CutView.Cutting ? string.Join(' ', Record.DialAt(Pass).Select(d => d.Millimetres.ToString("0.######", CultureInfo.InvariantCulture))) : "";
+
+    public static string Percent(double share) => ((int)Math.Floor(share * 100)).ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>Minutes and seconds, as a clock shows them.</summary>
+    public static string Clock(int seconds) => string.Create(CultureInfo.InvariantCulture, $"{seconds / 60}:{seconds % 60:00}");
+
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         ViewData["PrefersDark"] = true;
         if (Record.Plan is null) return Redirect(Href(Station.Plan));
         if (Record.Station != Station.Cut) return Redirect(Href(Record.Station));
+        Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
+        if (Draft?.Of != DraftOf) Draft = null;
+        if (View == CutView.Noise)
+        {
+            Helped = await LatheBook.HelpedAsync(Db, Record.Lathe.Id, cancel);
+            var inserts = await LatheBook.InsertsAsync(Db, Record.Lathe, cancel);
+            Chatter = Core.Cutting.Chatter.Of(new()
+            {
+                Kind = Record.Kind, Pass = Pass.Kind, Depth = Sides.Select(i => Pass.Depth[i]).DefaultIfEmpty(Length.Zero).Min(), Diameter = Record.Surface.Diameter,
+                Thickness = IsRotor ? Pass.SizeAfter : null, HasBand = Record.Mount?.Damped ?? true, Sign = Sign,
+                EdgeIsWorn = inserts.Any(e => (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn)),
+            }, Record.Shop.Rules, Helped);
+        }
+        if (View == CutView.Finish) (Bin, Offered) = ((await LatheBook.BinAsync(Db, Record.Shop, cancel)).Bin, Journey.FinishOffered(Record));
         return Page();
     }
 
-    public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
+    /// <summary>What is wrong before an action on the pass that is due; null where it may go on.</summary>
+    private async Task<IActionResult?> ReadyAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        ViewData["PrefersDark"] = true;
-        Seen = true;
         if (Record.Plan is null || Record.Station != Station.Cut) return Redirect(Href(Record.Station));
-        Length? grooveOuter = GrooveOf(nameof(GrooveOuter), GrooveOuter), grooveInner = IsRotor ? GrooveOf(nameof(GrooveInner), GrooveInner) : null;
+        if (Turn != Record.Surface.Turn && Record.Start is { Stop: null, By: { } other } running && running.ById != Hand.OperatorId)
+        {
+            Trouble = $"{other.DisplayName} started this pass at {running.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture)}.";
+            return await ShowAsync(cancel);
+        }
+        return IsStale() ? await ShowAsync(cancel) : null;
+    }
+
+    public async Task<IActionResult> OnPostStartAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Record.IsCutting || Record.IsCut || Record.FinishIsDue) return await ShowAsync(cancel);
+        if (Record.StartRefusal is { } refusal) { Trouble = Words.Say("startRefusal." + refusal); return await ShowAsync(cancel); }
+        if (Record.DialChanged) return await ShowAsync(cancel);
+        if (LatheChecks.Concat(Checks).FirstOrDefault(c => !Ticked.Contains(c.Code)) is { } open)
+        {
+            ModelState.AddModelError(nameof(Ticked), Words.Say("cut.notTicked", open.Text));
+            return await ShowAsync(cancel);
+        }
+        Journey.StartPass(Record, await LatheBook.OverrunAsync(Db, Record.Lathe.Id, cancel), Hand);
+        return await DoneAsync(cancel);
+    }
+
+    public Task<IActionResult> OnPostDoneAsync(CancellationToken cancel) => StopAsync(CutStopKind.Done, cancel);
+
+    public Task<IActionResult> OnPostNotCutAsync(CancellationToken cancel) => StopAsync(CutStopKind.NotCut, cancel);
+
+    public Task<IActionResult> OnPostBrokenOffAsync(CancellationToken cancel) => StopAsync(CutStopKind.BrokenOff, cancel);
+
+    private async Task<IActionResult> StopAsync(CutStopKind kind, CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
+        if (!Record.IsCutting) return await ShowAsync(cancel);
+        if (kind == CutStopKind.BrokenOff && string.IsNullOrWhiteSpace(Reason)) { ModelState.AddModelError(nameof(Reason), Words.Say("cut.whyBroken")); return await ShowAsync(cancel); }
+        Journey.StopPass(Record, kind, Short(Reason), Hand);
+        return await DoneAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
+        if (!Record.IsCut) return await ShowAsync(cancel);
+        var sides = Sides;
+        Length? grooveOuter = sides.Contains(0) ? GrooveOf(nameof(GrooveOuter), GrooveOuter) : null, grooveInner = sides.Contains(1) ? GrooveOf(nameof(GrooveInner), GrooveInner) : null;
         var size = string.IsNullOrWhiteSpace(Size) ? null : ReadLength(nameof(Size), Size, Reader.Unit);
         if (size is not null && Core.Measuring.Plausibility.Question(size.Value, Limits) is { } doubt)
             ModelState.AddModelError(nameof(Size), Words.Of(doubt, size.Value, Limits, Reader.Unit));
-        if (DarkOuter is < 0 or > 0xFFF || DarkInner is < 0 or > 0xFFF || !ModelState.IsValid || IsStale()) return Page();
+        if (DarkOuter is < 0 or > 0xFFF || DarkInner is < 0 or > 0xFFF || !ModelState.IsValid) return await ShowAsync(cancel);
+        if (size is null && Following is { TurnFirst: true })
+        {
+            ModelState.AddModelError(nameof(Size), Words.Say("cut.measureTurn"));
+            return await ShowAsync(cancel);
+        }
 
-        var after = Journey.RecordPass(Record, new(DarkOuter, IsRotor ? DarkInner : 0, grooveOuter, grooveInner, size?.Value, size is null ? null : SizeAt), Hand);
+        // A side that this pass did not cut stands as the last one left it; one that no pass has cut is dark all round.
+        var last = Record.Surface.Passes.MaxBy(p => p.Cut);
+        var seen = new PassSeen(sides.Contains(0) ? DarkOuter : last?.DarkOuter ?? 0xFFF, !IsRotor ? 0 : sides.Contains(1) ? DarkInner : last?.DarkInner ?? 0xFFF,
+            sides.Contains(0) ? grooveOuter : last?.GrooveOuter, sides.Contains(1) ? grooveInner : last?.GrooveInner, size?.Value, size is null ? null : SizeAt, Noise);
+        var after = Journey.RecordPass(Record, seen, Hand);
         if (size is null && MustMeasure(after))
         {
-            ModelState.AddModelError(nameof(Size), "Measure here first: the next pass could reach past machine-to.");
+            ModelState.AddModelError(nameof(Size), Words.Say("cut.measureFirst"));
             return await ShowAgainAsync(cancel);
         }
-        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
-        return Redirect(Href(Station.Cut));
+        return await DoneAsync(cancel);
     }
+
+    public async Task<IActionResult> OnPostTriedAsync(ChatterRemedy remedy, bool helped, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Record.Plan is null || Sign is not { } sign || !Enum.IsDefined(sign) || !Enum.IsDefined(remedy)) return Redirect(Href(Record.Station));
+        Journey.Tried(Record, sign, remedy, helped, Hand);
+        return await SaveAsync(cancel) ? Redirect(helped ? Request.Path : $"{Request.Path}?noisy=true&sign={sign}") : await ShowAgainAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostFinishedAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
+        if (!Record.FinishIsDue) return await ShowAsync(cancel);
+        var done = Record.FinishSteps.Select(s => s.Kind).Where(k => Ticked.Contains(k.ToString())).ToList();
+        if (done.Count < Record.FinishSteps.Count && string.IsNullOrWhiteSpace(Reason))
+        {
+            ModelState.AddModelError(nameof(Reason), Words.Say("cut.whyLeftOut", Words.Say("finish." + Record.FinishSteps.First(s => !done.Contains(s.Kind)).Kind).ToLowerInvariant()));
+            return await ShowAsync(cancel);
+        }
+        Journey.Finish(Record, done, Short(Reason), Hand);
+        return await DoneAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostOfferedAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
+        if (!Record.FinishIsDue || Journey.FinishOffered(Record) is not { } option) return await ShowAsync(cancel);
+        Journey.TakeFinish(Record, option, Hand);
+        return await DoneAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostDialAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
+        if (!Record.DialChanged || Record.IsCutting || Record.IsCut) return await ShowAsync(cancel);
+        Journey.PlanForDial(Record, Hand);
+        return await DoneAsync(cancel);
+    }
+
+    /// <summary>Keeps what is being ticked, tapped and typed, for a reload or another screen.</summary>
+    public async Task<IActionResult> OnPostDraftAsync(string of, string values, CancellationToken cancel)
+    {
+        if (string.IsNullOrEmpty(of) || of.Length > 60 || string.IsNullOrEmpty(values) || values.Length > LongestDraft) return BadRequest();
+        try { using var _ = JsonDocument.Parse(values); }
+        catch (JsonException) { return BadRequest(); }
+        var now = Hand.At;
+        await Db.Database.ExecuteSqlAsync($"insert into cut_drafts (surface_id, of, document, at) select s.id, {of}, {values}::jsonb, {now} from surfaces s join parts p on p.id = s.part_id where p.tag = {Tag} order by s.id limit 1 offset {Number - 1} on conflict (surface_id) do update set of = excluded.of, document = excluded.document, at = excluded.at", cancel);
+        return new NoContentResult();
+    }
+
+    private async Task<IActionResult> DoneAsync(CancellationToken cancel) => await SaveAsync(cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
+
+    private static string? Short(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim()[..Math.Min(text.Trim().Length, 300)];
 
     /// <summary>Whether the next pass may not be given on what is known without a size.</summary>
     private bool MustMeasure(AfterPass after)
@@ -119,8 +294,6 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
 
     private Length? GrooveOf(string field, string? text) => string.IsNullOrWhiteSpace(text) ? null : ReadLength(field, text, Reader.Unit, allowZero: true)?.Value;
 
-    protected override Task<IActionResult> ShowAsync(CancellationToken cancel) => Task.FromResult<IActionResult>(Page());
-
     internal Drawing.StockRuleView Rule()
     {
         var limits = Limits;
@@ -128,7 +301,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         var touch = Plan.Request.Touch;
         var earlier = Record.CutsDone > Index ? [("cut before", touch, "cut")] : Array.Empty<(string, Length, string)>();
         var slices = Readings.Slices(Record.Kind, before, earlier.Concat(Plan.Option.Passes.Where(p => p.Kind != PassKind.SparkOut)
-            .Select((p, i) => (PlanModel.NameOf(p.Kind, i, Plan.Option.Passes).ToLowerInvariant(), p.SizeAfter, i < Index ? "cut" : "planned"))));
+            .Select((p, i) => (PlanModel.NameOf(p.Kind, i, Plan.Option.Passes).ToLowerInvariant(), p.SizeAfter, i < Index || (i == Index && Record.IsCut) ? "cut" : i == Index && Record.IsCutting ? "cutting" : "planned"))));
         var end = slices.Count > 0 ? slices[^1].To : touch;
         return new()
         {
@@ -136,6 +309,4 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             Head = Reader.Margin(Limits.Margin(Record.Kind, end, limits.MachineTo)), HeadWord = "spare after the plan", Unit = Reader.Unit,
         };
     }
-
-    public static string Percent(double share) => ((int)Math.Floor(share * 100)).ToString(CultureInfo.InvariantCulture);
 }

@@ -1,17 +1,22 @@
 // What the server tells while the page stands open: facts that another hand added, and what the gauges send.
 // What the page itself does is handed in, so that it is loaded once.
+import { followLathe } from './cutting.js';
+
 let page;
 let source;
 let at = '';
 const gauges = new Map();
+let turns = null;
 
 export function startNews(does) {
   page = does;
   const main = document.querySelector('main[data-surface]');
-  const wanted = main ? `/news?surface=${main.dataset.surface}` + (main.dataset.gauges ?? '').split(' ').filter(Boolean).map(g => `&gauge=${g}`).join('') : '';
-  if (wanted !== at) { at = wanted; open(); }
+  const wanted = main ? `/news?surface=${main.dataset.surface}` + (main.dataset.gauges ?? '').split(' ').filter(Boolean).map(g => `&gauge=${g}`).join('') + lathe(main) : '';
+  if (wanted !== at) { at = wanted; turns = null; open(); }
   paint();
 }
+
+const lathe = main => main.dataset.lathe ? `&lathe=${main.dataset.lathe}` + main.dataset.targets.split(' ').filter(Boolean).map(t => `&target=${t}`).join('') : '';
 
 function open() {
   source?.close();
@@ -20,8 +25,9 @@ function open() {
   source = new EventSource(at);
   source.addEventListener('part', event => changed(JSON.parse(event.data)));
   source.addEventListener('gauge', event => { const now = JSON.parse(event.data); gauges.set(String(now.gauge), now); paint(); });
+  source.addEventListener('lathe', event => { turns = JSON.parse(event.data); paint(); });
   source.addEventListener('reading', event => land(JSON.parse(event.data)));
-  source.addEventListener('error', () => { gauges.clear(); paint(); });
+  source.addEventListener('error', () => { gauges.clear(); turns = null; paint(); });
 }
 
 // The screen that somebody stands at is the one that took the gauge up last.
@@ -34,6 +40,7 @@ async function changed({ turn }) {
 }
 
 function paint() {
+  followLathe(turns);
   document.querySelectorAll('[data-live]').forEach(line => {
     const now = gauges.get(line.dataset.live);
     const word = line.querySelector('[data-live-word]');

@@ -5,6 +5,7 @@ import { hold, startOutbox } from './outbox.js';
 import { startNews } from './news.js';
 import { startPass } from './pass.js';
 import { startMarks } from './marks.js';
+import { startCutting } from './cutting.js';
 import { spelled } from './units.js';
 
 const typed = el => el.matches('input:not([type=checkbox],[type=radio],[type=hidden]),textarea,select');
@@ -20,6 +21,7 @@ function arrive() {
   startEcho();
   startPass();
   startMarks();
+  startCutting();
   startOutbox({ refresh, show });
   startNews({ isBusy, refresh });
 }
@@ -151,7 +153,7 @@ addEventListener('popstate', () => location.reload());
 const copies = 'uncial-pages';
 
 async function keepCopy(html, url) {
-  if (!globalThis.caches || !/^\/(measure|confirm)\//.test(new URL(url).pathname)) return;
+  if (!globalThis.caches || !/^\/(measure|confirm|cut)\//.test(new URL(url).pathname)) return;
   const cache = await caches.open(copies);
   await cache.put(new URL(url).pathname, new Response(html, { headers: { 'Content-Type': 'text/html; charset=utf-8' } }));
 }
@@ -243,7 +245,8 @@ document.addEventListener('keydown', event => {
     if (event.key === 'Escape') { at.blur(); event.preventDefault(); }
     return;
   }
-  const named = document.querySelector(`[data-key="${CSS.escape(event.key === ' ' ? 'Space' : event.key)}"]:not([disabled])`);
+  // A key that is held down presses once.
+  const named = !event.repeat && document.querySelector(`[data-key="${CSS.escape(event.key === ' ' ? 'Space' : event.key)}"]:not([disabled])`);
   if (named && !(event.key === ' ' && at?.matches('button,[role=button],input'))) { event.preventDefault(); named.click(); return; }
   if (event.key === 'Escape' && history.length > 1) { history.back(); return; }
   const entry = document.querySelector('[data-entry]:not([disabled])');
@@ -298,6 +301,6 @@ setInterval(() => {
 }, 5000);
 
 arrive();
-if (document.querySelector('main[data-surface] [data-waits]')) freshen();
+if (document.querySelector('main[data-surface] :is([data-waits],[data-draft])')) freshen();
 
 document.addEventListener('click', event => { if (event.target.closest('[data-print]')) window.print(); });
