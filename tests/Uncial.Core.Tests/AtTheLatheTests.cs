@@ -4,6 +4,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Core.Release;
 
 namespace Uncial.Core.Tests;
 
@@ -177,6 +178,35 @@ public class AtTheLatheTests
         run.SurfaceAtInnerEdge.ShouldBe(Math.PI * 184 * 102 / 1000, 1e-9);
         var slow = lathe.Run(PassKind.Rough, PartKind.Rotor, Mm.Of(900), Mm.Of(48));
         (slow.TooFast, slow.TurnsPerMinute, slow.Gear, slow.Fraction).ShouldBe((true, 40m, 80m, 0.5m));
+    }
+
+    [Fact]
+    public void Ways_stand_beside_no_machining_and_a_new_part_in_metal_life_and_money()
+    {
+        var limits = Limits.Create(PartKind.Rotor, Mm.Of(26), Mm.Of(23.9m), Mm.Of(23.6m), ShopRules.Default).Limits!;
+        var lathe = new Lathe
+        {
+            Name = "Bench", Division = Mm.Of(0.01m), DialAllowance = Mm.Of(0.01m), NoseRadius = Mm.Of(0.8m), Speeds = [60m, 85m, 110m],
+            Feeds = [new("1", Mm.Of(0.06m)), new("3", Mm.Of(0.25m))], RoughFeed = "3", FinishFeed = "1",
+        };
+        var part = new ComparedPart { Limits = limits, Worst = Mm.Of(24.30m), Diameter = Mm.Of(280), Band = Mm.Of(48), Kilometres = 85_000, NewPartPrice = 62 };
+        var plan = PassPlanner.Plan(Rotor with { Techniques = Technique.BuiltIn.Take(3).ToList() });
+        var ways = PlanComparison.Of(plan, Rotor, lathe, part, ShopRules.Default);
+        ways.Select(w => w.Key).ShouldBe(["working", "light", "single", "scuff", "none", "new"]);
+        // 1.70 mm in 85 000 km: 0.02 a thousand; 0.57 left after 24.17, 0.70 as it is, 2.40 of a new one.
+        (ways[0].LeftToDiscard, ways[0].Kilometres).ShouldBe((Mm.Of(0.57m), 28_500m));
+        (ways[4].LeftToDiscard, ways[4].Kilometres, ways[4].Cost).ShouldBe((Mm.Of(0.70m), 35_000m, 0m));
+        (ways[5].LeftToDiscard, ways[5].Kilometres, ways[5].Cost).ShouldBe((Mm.Of(2.40m), 120_000m, 62m));
+        // 20 minutes to mount, 48/0.06/85 + 0.5 to finish.
+        (ways[0].Minutes, ways[0].Cost).ShouldBe((30m, 33m));
+        ways[0].Roughness!.Value.ShouldBe(1000 * 0.06 * 0.06 / (32 * 0.8), 1e-9);
+        ways[0].Risks.ShouldBeEmpty();
+        ways[1].Risks.ShouldBe([PlanRisk.Rubs]);
+        ways[4].Risks.ShouldBe([PlanRisk.Pulses]);
+        // What nobody knows is left open.
+        var bare = PlanComparison.Of(plan, Rotor, lathe, part with { Kilometres = null, NewPartPrice = null, Band = Length.Zero, WithinItsPapers = true }, ShopRules.Default);
+        bare.ShouldAllBe(w => w.Kilometres == null);
+        (bare[0].Minutes, bare[0].Cost, bare[^1].Cost, bare[^2].Risks.Count).ShouldBe((null, null, null, 0));
     }
 
     [Theory]

@@ -30,7 +30,7 @@ internal static class LatheDrawing
         {
             var (hour, major) = (i * 12.0 / perTurn, i % 5 == 0);
             svg.Add($"<path d='M{Polar.P(Polar.At(cx, Cy, R - 1, hour))}L{Polar.P(Polar.At(cx, Cy, R - (major ? 23 : 13), hour))}' stroke='{(i <= on && on > 0 ? "var(--on-blue)" : "var(--ink)")}' stroke-width='{(major ? 2.2 : 1.2)}'/>");
-            if (i % 10 != 0) continue;
+            if (i % (perTurn > 60 ? 20 : 10) != 0) continue;
             var p = Polar.At(cx, Cy, R - 38, hour);
             svg.Add($"<text x='{p.X}' y='{p.Y + 6}' text-anchor='middle' font-size='17' class='fig q' font-weight='600'>{i}</text>");
         }
@@ -39,7 +39,7 @@ internal static class LatheDrawing
         // Where a read-out says that the dial stands now; placed and shown by what the server sends.
         svg.Add($"<g data-live-dial='{index}' data-cx='{cx}' data-cy='{Cy}' visibility='hidden'><path d='M{cx} {Cy - R + 26}l-9 15h18Z' fill='var(--brass)' stroke='var(--ink)' stroke-width='1'/></g>");
         var text = DialText.Of(lathe, setting);
-        svg.Add($"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>turned in, {LengthText.Name(lathe.DialUnit)}{(lathe.CountsDiameter ? " of diameter" : "")}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700' style='fill:var(--brass-ink)'></text>");
+        svg.Add($"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(lathe.CountsDiameter ? $"{LengthText.Name(lathe.DialUnit)} of diameter" : "turned in, " + LengthText.Name(lathe.DialUnit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700' style='fill:var(--brass-ink)'></text>");
     }
 
     /// <summary>A clock for each side; a sector is dark or clean, and a tap turns it.</summary>

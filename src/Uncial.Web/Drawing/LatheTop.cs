@@ -14,9 +14,9 @@ internal static class LatheTop
         var lever = rotor ? lathe.RotorLever : lathe.DrumLever;
         svg.Add($"<svg class='lathe-top' viewBox='0 0 330 252' role='img' aria-label='{lathe.Name} from above; feeds {lever}; {string.Join(", ", lathe.Locks.Select((l, i) => $"{i + 1} {l.Name} {((rotor ? l.TightForRotor : l.TightForDrum) ? "tight" : "free")}"))}'>");
         var spots = lathe.Kind == LatheKind.Grinder ? Grinder(svg) : rotor ? Rotor(svg, lathe, hasBand) : Drum(svg, lathe, hasBand);
-        var (x, y, dx, dy) = lathe.Kind == LatheKind.Grinder ? (250.0, 60.0, -1, 0) : rotor ? (186.0, 252.0, 0, -1) : (214.0, 240.0, 1, 0);
+        var (x, y, dx, dy) = lathe.Kind == LatheKind.Grinder ? (200.0, 40.0, -1, 0) : rotor ? (186.0, 252.0, 0, -1) : (214.0, 240.0, 1, 0);
         if (lathe.Kind != LatheKind.Grinder && rotor) svg.Add($"<path d='M{x} 250V226M{x - 8} 234L{x} 225L{x + 8} 234' class='blue-line' fill='none' stroke-width='3'/><text x='{x + 14}' y='246' font-size='15' font-weight='700' style='fill:var(--blue)'>feeds {lever}</text>");
-        else svg.Add($"<path d='M{x} {y}h{dx * 26}m{-dx * 9} -8l{dx * 9} 8l{-dx * 9} 8' class='blue-line' fill='none' stroke-width='3'/><text x='{(dx > 0 ? x - 8 : x - 34)}' y='{y + 5 + dy}' text-anchor='end' font-size='15' font-weight='700' style='fill:var(--blue)'>feeds {lever}</text>");
+        else svg.Add($"<path d='M{x} {y}h{dx * 26}m{-dx * 9} -8l{dx * 9} 8l{-dx * 9} 8' class='blue-line' fill='none' stroke-width='3'/><text x='{(dx > 0 ? x - 8 : x - 36)}' y='{y + 5 + dy}' text-anchor='end' font-size='15' font-weight='700' style='fill:var(--blue)'>feeds {lever}</text>");
         var free = 0;
         for (var i = 0; i < lathe.Locks.Count; i++)
         {
@@ -42,10 +42,10 @@ internal static class LatheTop
     private static (string[] Words, (double X, double Y) At)[] Drum(Svg svg, Lathe lathe, bool hasBand)
     {
         svg.Add($"<path d='M10 62h80v86h-80Z' class='casting'/><text x='50' y='84' text-anchor='middle' font-size='15' class='q'>{(lathe.Kind == LatheKind.Engine ? "Chuck" : "Spindle")}</text><path d='M90 90h30v30h-30Z' class='casting'/>");
-        svg.Add($"<path d='M120 30h10v44h64v-10h-52v-34ZM120 180h10v-44h64v10h-52v34Z' class='casting-2'/><path d='M120 30h96v14h-84v122h84v14h-96Z' class='casting-2 edge'/><path d='M90 105h180' class='hair' stroke-dasharray='12 4 3 4'/>");
+        svg.Add($"<path d='M120 30H216V44H130V166H216V180H120Z' class='casting-2 edge'/><path d='M90 105h150' class='hair' stroke-dasharray='12 4 3 4'/>");
         if (hasBand) svg.Add($"<path d='M196 24v-8M203 24v-8M210 24v-8' stroke='var(--brass)' stroke-width='4'/><path d='M192 25h24' stroke='var(--brass)' stroke-width='5'/><text x='222' y='25' font-size='15' class='q'>band</text>");
-        svg.Add($"<path d='M176 166l-7 -10h14Z' fill='var(--blue)'/><path d='M169 144h110v12h-110Z' fill='var(--ink)'/><path d='M272 128h34v44h-34Z' class='casting'/><path d='M232 190h90v30h-90Z' class='casting'/><path d='M282 172h14v18h-14Z' class='casting'/><text x='268' y='210' text-anchor='middle' font-size='15' class='q'>Slide</text>");
-        return [(["cutter", "top slide", "tool"], (289, 150)), (["spindle", "carriage"], (50, 122)), (["cross-feed", "cross feed"], (310, 205)), (["cross"], (244, 180))];
+        svg.Add($"<path d='M180 166l-7 -10h14Z' fill='var(--blue)'/><path d='M172 144h92v12h-92Z' fill='var(--ink)'/><path d='M258 128h34v44h-34Z' class='casting'/><path d='M268 172h14v18h-14Z' class='casting'/><path d='M222 190h88v30h-88Z' class='casting'/><text x='265' y='238' text-anchor='middle' font-size='15' class='q'>Slide</text>");
+        return [(["cutter", "top slide", "tool"], (275, 150)), (["spindle", "carriage"], (50, 122)), (["cross-feed", "cross feed"], (292, 205)), (["cross"], (238, 205))];
     }
 
     private static (string[] Words, (double X, double Y) At)[] Grinder(Svg svg)

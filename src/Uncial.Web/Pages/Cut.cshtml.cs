@@ -64,7 +64,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public IReadOnlyList<int> Sides => Record.SidesOf(Index);
 
     /// <summary>Name of the tool on a side of this lathe.</summary>
-    public string ToolOf(int side) => !IsRotor ? Record.Lathe.Profile.DrumHead : Words.Say((Record.Lathe.Profile.TwinCutter ? "tool." : "faceOf.") + (side == 0 ? "outer" : "inner"));
+    public string ToolOf(int side) => !IsRotor ? char.ToUpperInvariant(Record.Lathe.Profile.DrumHead[0]) + Record.Lathe.Profile.DrumHead[1..] : Words.Say((Record.Lathe.Profile.TwinCutter ? "tool." : "faceOf.") + (side == 0 ? "outer" : "inner"));
 
     public string DialsAt(PlannedPass pass, int index) => string.Join(", ", Record.SidesOf(index).Select(i => Drawing.DialText.Of(Record.Lathe.Profile, Record.DialAt(pass)[i]) + (IsRotor ? i == 0 ? " outer" : " inner" : "")));
 
@@ -300,8 +300,8 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         var before = Record.WorstBefore ?? Plan.Request.Touch;
         var touch = Plan.Request.Touch;
         var earlier = Record.CutsDone > Index ? [("cut before", touch, "cut")] : Array.Empty<(string, Length, string)>();
-        var slices = Readings.Slices(Record.Kind, before, earlier.Concat(Plan.Option.Passes.Where(p => p.Kind != PassKind.SparkOut)
-            .Select((p, i) => (PlanModel.NameOf(p.Kind, i, Plan.Option.Passes).ToLowerInvariant(), p.SizeAfter, i < Index || (i == Index && Record.IsCut) ? "cut" : i == Index && Record.IsCutting ? "cutting" : "planned"))));
+        var slices = Readings.Slices(Record.Kind, before, earlier.Concat(Plan.Option.Passes.Select((p, i) => (p, i)).Where(p => p.p.Kind != PassKind.SparkOut)
+            .Select(n => (Pass: n.p, Place: n.i)).Select(n => (PlanModel.NameOf(n.Pass.Kind, n.Place, Plan.Option.Passes).ToLowerInvariant(), n.Pass.SizeAfter, n.Place < Index || (n.Place == Index && Record.IsCut) ? "cut" : n.Place == Index && Record.IsCutting ? "cutting" : "planned"))));
         var end = slices.Count > 0 ? slices[^1].To : touch;
         return new()
         {

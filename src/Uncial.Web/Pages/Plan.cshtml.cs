@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Uncial.Core;
 using Uncial.Core.Lengths;
@@ -16,6 +17,21 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 {
     [BindProperty(SupportsGet = true)] public string? Technique { get; set; }
     [BindProperty] public string? Reason { get; set; }
+
+    /// <summary>Passes set by hand, in short; null where the technique sets them.</summary>
+    [BindProperty(SupportsGet = true)] public string? Passes { get; set; }
+
+    /// <summary>A line that is moved: pass, side, divisions.</summary>
+    [BindProperty(SupportsGet = true)] public string? Move { get; set; }
+
+    /// <summary>A pass that is lifted out.</summary>
+    [BindProperty(SupportsGet = true)] public int? Lift { get; set; }
+
+    /// <summary>A pass that another is put before.</summary>
+    [BindProperty(SupportsGet = true)] public int? Add { get; set; }
+
+    /// <summary>What the sheet shows: the section, the swept surface unrolled, or the ways compared.</summary>
+    [BindProperty(SupportsGet = true)] public string? Sheet { get; set; }
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
     [
@@ -64,17 +80,82 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return option.Passes.Count == 0 ? null : Limits.Margin(Record.Kind, option.Passes[^1].SizeAfter, Limits.MachineTo);
     }
 
+    /// <summary>Name of a pass among those of its side: “Rough 2”, on a machine that cuts one side at a time “Finish, inner”.</summary>
     public static string NameOf(PassKind kind, int index, IReadOnlyList<PlannedPass> passes)
     {
         ArgumentNullException.ThrowIfNull(passes);
-        return kind == PassKind.Rough && passes.Count(p => p.Kind == PassKind.Rough) > 1 ? $"Rough {passes.Take(index + 1).Count(p => p.Kind == PassKind.Rough)}" : Words.Say("pass." + kind);
+        var side = SideOf(passes, index);
+        var alike = Enumerable.Range(0, passes.Count).Where(i => passes[i].Kind == kind && SideOf(passes, i) == side).ToList();
+        var name = kind == PassKind.Rough && alike.Count > 1 ? $"Rough {alike.IndexOf(index) + 1}" : Words.Say("pass." + kind);
+        return side is null ? name : $"{name}, {(side == 0 ? "outer" : "inner")}";
     }
+
+    /// <summary>The only side of two that a pass cuts; null where it cuts all there are.</summary>
+    private static int? SideOf(IReadOnlyList<PlannedPass> passes, int index)
+    {
+        while (index > 0 && passes[index].Divisions.All(d => d == 0)) index--;
+        var divisions = passes[index].Divisions;
+        return divisions.Count == 2 && divisions.Count(d => d > 0) == 1 ? divisions[0] > 0 ? 0 : 1 : null;
+    }
+
+    public override async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (Move is null && Lift is null && Add is null) return await ShowAsync(cancel);
+        // A move is made and told as an address of its own, so that back is undo and a reload finds it.
+        await PlanAsync(cancel);
+        if (Chosen is not { Passes.Count: > 0 } || Runs) return Redirect(Request.Path);
+        var hand = new HandPasses([.. Chosen.Passes.Select(p => new HandPass(p.Kind, p.Divisions))], Record.Shop.Rules.HeaviestPass, Basis!.Dial);
+        if (Move?.Split(',') is [var at, var side, var by] && int.TryParse(at, out var pass) && int.TryParse(side, out var face) && int.TryParse(by, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var divisions)) hand.Move(pass, face, divisions);
+        if (Lift is { } lifted) hand.Lift(lifted);
+        if (Add is { } before) hand.Add(before, (long)Math.Ceiling((TechniqueOf(Chosen.Key).RoughMin > Length.Zero ? TechniqueOf(Chosen.Key).RoughMin : TechniqueOf(Chosen.Key).FinishMin) / Basis.Dial.DepthPerDivision));
+        return Redirect($"{Request.Path}?technique={Uri.EscapeDataString(Chosen.Key)}&passes={hand.Write()}{(Sheet is null ? "" : "&sheet=" + Uri.EscapeDataString(Sheet))}");
+    }
+
+    private Technique TechniqueOf(string key) => Basis!.Techniques.First(t => t.Key == key);
+
+    /// <summary>The address of this page with another sheet, or other passes.</summary>
+    public string Address(string? sheet, bool asMoved = true) =>
+        $"{Request.Path}?technique={Uri.EscapeDataString(Chosen?.Key ?? "")}{(asMoved && Chosen is { ByHand: true } ? "&passes=" + Passes : "")}{(sheet is null ? "" : "&sheet=" + sheet)}";
+
+    public IReadOnlyList<ComparedWay> Compared { get; private set; } = [];
+
+    public ComparedWay? WayOf(string key) => Compared.FirstOrDefault(w => w.Key == key);
+
+    public static string RisksOf(ComparedWay? way) => way is null ? "" : string.Join(", ", way.Risks.Select(r => Words.Say("risk." + r)));
+
+    /// <summary>What the rule and the map are told of the shape of a side.</summary>
+    private SurfaceProfile ProfileOf(int side) => SurfaceProfile.Of(Record.Kind, Basis!.Sides[side], Record.CutsDone == 0 ? IsRotor ? Record.RotorMeasurement.Readings : Record.DrumMeasurement.Readings : []);
+
+    /// <summary>The sides unrolled: which pass cleans which place.</summary>
+    internal IReadOnlyList<UnrolledSide> Unrolled()
+    {
+        if (Basis is null || Chosen is not { Passes.Count: > 0 } chosen) return [];
+        return [.. Basis.Sides.Select((side, i) =>
+        {
+            var profile = ProfileOf(i);
+            List<(string Name, Length End)> cuts = [];
+            var depth = Length.Zero;
+            for (var n = 0; n < chosen.Passes.Count; n++)
+            {
+                depth += chosen.Passes[n].Depth[i];
+                if (chosen.Passes[n].Divisions[i] > 0) cuts.Add((NameOf(chosen.Passes[n].Kind, n, chosen.Passes), depth));
+            }
+            IReadOnlyList<Length> ends = [.. cuts.Select(c => c.End)];
+            var rows = Enumerable.Range(0, profile.Stations.Count).Select(s => (StationWord(profile.Stations[s]), SurfaceProfile.CleanedBy(profile.Lands(s), ends))).ToList();
+            if (side.Groove > Length.Zero) rows.Add(("deepest groove", SurfaceProfile.CleanedBy(profile.GrooveFloor, ends)));
+            return new UnrolledSide(IsRotor ? (i == 0 ? "Outer face" : "Inner face") : "Bore", [.. cuts.Select(c => c.Name)], rows, profile.ShapeIsRead);
+        })];
+    }
+
+    private string StationWord(Length? station) => station is not { } at ? "lands"
+        : IsRotor ? $"{Reader.Size(Record.Surface.Diameter / 2 - at)} in" : $"{Reader.Size(at)} deep";
 
     public async Task<IActionResult> OnPostTakeAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         await PlanAsync(cancel);
-        if (Runs || !MayCut || Chosen is not { Feasible: true } || IsStale()) return Page();
+        if (Runs || !MayCut || Chosen is not { Feasible: true } || IsStale()) return await ShowAsync(cancel);
         // A first pass that could end past machine-to is a lead hand's to sign for; one that could end past discard is never given.
         if (NeedsSignature && !Reader.IsLead) { Trouble = "Its first pass could end past machine-to: a lead hand signs for that."; return Page(); }
         if (NeedsSignature && string.IsNullOrWhiteSpace(Reason)) { ModelState.AddModelError(nameof(Reason), "Say why it is cut all the same."); return Page(); }
@@ -91,7 +172,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         await PlanAsync(cancel);
-        if (Runs || !EnoughRead || IsStale() || (scuffed && Plan?.Scuff is not { Allowed: true })) return Page();
+        if (Runs || !EnoughRead || IsStale() || (scuffed && Plan?.Scuff is not { Allowed: true })) return await ShowAsync(cancel);
         Journey.LeaveUncut(Record, Basis!, scuffed, Hand);
         return await SaveAsync(cancel) ? Redirect(Href(Station.Confirm)) : await ShowAgainAsync(cancel);
     }
@@ -117,6 +198,14 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         Plan = PassPlanner.Plan(Basis);
         if (IsBeyond || BelowFloor) return;
         Chosen = Plan.Options.FirstOrDefault(o => o.Key == Technique) ?? Plan.Options.FirstOrDefault(o => o.Key == Plan.Recommended);
+        if (Chosen is not null && HandPasses.Read(Passes, Basis.Sides.Count) is { } byHand) Chosen = PassPlanner.ByHand(Basis, TechniqueOf(Chosen.Key), byHand, Record.Shop.Rules);
+        ComparedPart part = new()
+        {
+            Limits = Limits, Worst = Record.Worst ?? Basis.Worst ?? Basis.Touch, Diameter = Record.Surface.Diameter, Band = Record.Surface.Band,
+            Kilometres = Part.KmSinceNew ?? Part.Job!.OdometerKm, NewPartPrice = Part.NewPrice, WithinItsPapers = Record.IsWithinItsPapers,
+        };
+        Compared = PlanComparison.Of(Plan, Basis, Record.Lathe.Profile, part, Record.Shop.Rules);
+        if (Chosen is { ByHand: true }) Compared = [PlanComparison.Of(Chosen, Basis, Record.Lathe.Profile, part, Record.Shop.Rules) with { Key = "hand" }, .. Compared];
     }
 
     /// <summary>What scuffing alone would leave, or null where that is nothing or not allowed.</summary>
@@ -147,9 +236,15 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return [.. Basis.Sides.Select((side, i) =>
         {
             var depth = Length.Zero;
-            var drawn = passes.Select((p, n) => { depth += p.Depth[i]; return (NameOf(p.Kind, n, passes).ToLowerInvariant(), (double)depth.Millimetres, Dial(p.DialFromTouch[i])); }).ToList();
-            var runout = side.Runout ?? Length.Max(Length.Zero, side.Need - side.Groove - side.Relief);
-            return new SectionSide(IsRotor ? (i == 0 ? "Outer face" : "Inner face") : "Bore, once round", (double)side.Need.Millimetres, (double)side.Groove.Millimetres, (double)side.Relief.Millimetres, (double)runout.Millimetres, drawn);
+            List<SectionPass> drawn = [];
+            for (var n = 0; n < passes.Count; n++)
+            {
+                depth += passes[n].Depth[i];
+                if (passes[n].Divisions[i] > 0) drawn.Add(new(n, NameOf(passes[n].Kind, n, passes), (double)depth.Millimetres, Dial(Runs ? Record.DialAt(passes[n])[i] : passes[n].DialFromTouch[i]), (int)passes[n].Divisions[i]));
+            }
+            var profile = ProfileOf(i);
+            var lowest = side.Relief > Length.Zero && profile.Stations.Count > 1 ? profile.Lands(Enumerable.Range(0, profile.Stations.Count).First(s => s != profile.Touched)) : null;
+            return new SectionSide(i, IsRotor ? (i == 0 ? "Outer face" : "Inner face") : "Bore, once round", (double)side.Need.Millimetres, (double)side.Groove.Millimetres, profile.Lands(profile.Touched), lowest, profile.ShapeIsRead, drawn);
         })];
     }
 
@@ -165,10 +260,10 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return view with
         {
             Now = now,
-            Slices = Readings.Slices(Record.Kind, now, chosen.Passes.Where(p => p.Kind != PassKind.SparkOut).Select((p, i) => (NameOf(p.Kind, i, chosen.Passes).ToLowerInvariant(), p.SizeAfter, "planned"))),
+            Slices = Readings.Slices(Record.Kind, now, chosen.Passes.Select((p, i) => (Pass: p, Name: NameOf(p.Kind, i, chosen.Passes).ToLowerInvariant())).Where(p => p.Pass.Kind != PassKind.SparkOut).Select(p => (p.Name, p.Pass.SizeAfter, "planned"))),
             ForecastWord = "Forecast",
             Head = Reader.Margin(after),
-            HeadWord = "spare after " + Words.Technique(chosen.Key).ToLowerInvariant(),
+            HeadWord = "spare after " + (chosen.ByHand ? "your passes" : Words.Technique(chosen.Key).ToLowerInvariant()),
         };
     }
 }

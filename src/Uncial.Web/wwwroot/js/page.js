@@ -6,6 +6,7 @@ import { startNews } from './news.js';
 import { startPass } from './pass.js';
 import { startMarks } from './marks.js';
 import { startCutting } from './cutting.js';
+import { startPlan } from './plan.js';
 import { spelled } from './units.js';
 
 const typed = el => el.matches('input:not([type=checkbox],[type=radio],[type=hidden]),textarea,select');
@@ -22,6 +23,7 @@ function arrive() {
   startPass();
   startMarks();
   startCutting();
+  startPlan({ show });
   startOutbox({ refresh, show });
   startNews({ isBusy, refresh });
 }
