@@ -180,6 +180,37 @@ public class AtTheLatheTests
         (slow.TooFast, slow.TurnsPerMinute, slow.Gear, slow.Fraction).ShouldBe((true, 40m, 80m, 0.5m));
     }
 
+    [Theory]
+    [InlineData("Quay slow", 0.05, 0.10, 0.05, 0.08, 0, 8, null)]
+    [InlineData("Dry spark", 0.005, 0.02, 0, 0, 1, 50, null)]
+    [InlineData("One", 0, 0, 0.1, 0.2, 0, 0, null)]
+    [InlineData(" ", 0.05, 0.10, 0.05, 0.08, 0, 8, TechniqueFault.Name)]
+    [InlineData("WORKING CUT", 0.05, 0.10, 0.05, 0.08, 0, 8, TechniqueFault.NameTaken)]
+    [InlineData("A", 0.12, 0.10, 0.05, 0.08, 0, 8, TechniqueFault.RoughRange)]
+    [InlineData("A", 0.05, 0.10, 0.09, 0.08, 0, 8, TechniqueFault.FinishRange)]
+    [InlineData("A", 0.05, 0.26, 0.05, 0.08, 0, 8, TechniqueFault.TooHeavy)]
+    [InlineData("A", 0.05, 0.10, 0.05, 0.08, 9, 8, TechniqueFault.Count)]
+    [InlineData("A", 0.05, 0.10, 0.05, 0.08, 0, 101, TechniqueFault.Count)]
+    [InlineData("A", 0.05, 0.10, 0, 0, 0, 0, TechniqueFault.Nothing)]
+    public void A_way_of_the_shop_s_own_is_looked_at_before_it_is_kept(string name, decimal roughMin, decimal roughMax, decimal finishMin, decimal finishMax, int minRough, int maxRough, TechniqueFault? fault)
+    {
+        var technique = new Technique(name, Mm.Of(roughMin), Mm.Of(roughMax), Mm.Of(finishMin), Mm.Of(finishMax), minRough, maxRough);
+        TechniqueCheck.Faults(technique, ["Working cut"], ShopRules.Default).ShouldBe(fault is { } f ? [f] : []);
+        // What is kept can be planned by.
+        if (fault is null) PassPlanner.Plan(Rotor with { Techniques = [technique], Dial = Dial with { Division = Mm.Of(0.005m) }, TwinCutter = true }).Options.ShouldHaveSingleItem().Key.ShouldBe(name);
+    }
+
+    [Fact]
+    public void A_dial_is_held_against_its_setting()
+    {
+        DialPosition.Of(Mm.Of(0.12m), Mm.Of(0.15m), Mm.Of(0.01m)).ShouldBe(new DialPosition("toGo", Mm.Of(0.03m)));
+        DialPosition.Of(Mm.Of(0.17m), Mm.Of(0.15m), Mm.Of(0.01m)).ShouldBe(new DialPosition("past", Mm.Of(0.02m)));
+        DialPosition.Of(Mm.Of(0.154m), Mm.Of(0.15m), Mm.Of(0.01m)).ToGo.ShouldBe(Length.Zero);
+        DialPosition.Of(Mm.Of(0.1m), null, Mm.Of(0.01m)).ToGo.ShouldBeNull();
+        DialPosition.Degrees(Mm.Of(0.55m), Mm.Of(0.01m), 50).ShouldBe(36, 1e-9);
+        DialPosition.Degrees(Mm.Of(-0.05m), Mm.Of(0.01m), 50).ShouldBe(324, 1e-9);
+    }
+
     [Fact]
     public void Ways_stand_beside_no_machining_and_a_new_part_in_metal_life_and_money()
     {

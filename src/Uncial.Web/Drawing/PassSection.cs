@@ -67,11 +67,13 @@ internal static class PassSection
             from = pass.Depth;
         }
         svg.Add($"</g>");
+        var nameAt = Left + 12;
         if (side.Groove > 0)
         {
             var deep = side.Lands.Select((d, i) => (d, i)).MaxBy(p => p.d).i;
             var (x, bottom) = (Math.Clamp(X(deep), Left + 16, Right - 90), Y(side.Need));
             svg.Add($"<path d='M{x - 11} {Y(side.Lands[deep])}L{x} {bottom}L{x + 11} {Y(side.Lands[deep])}Z' fill='var(--paper)'/><path d='M{x - 11} {Y(side.Lands[deep])}L{x} {bottom}L{x + 11} {Y(side.Lands[deep])}' class='edge'/>");
+            if (x < Left + 130) nameAt = x + 20;
         }
         svg.Add($"<path d='{surface}' class='edge'/>");
         if (side.Lowest is { } lowest) svg.Add($"<path d='{Polar.Smooth([.. lowest.Select((d, i) => (X(i), Y(d))), (Right, Y(lowest[0]))], closed: false)}' class='scribe' stroke-dasharray='6 4'/>");
@@ -89,7 +91,7 @@ internal static class PassSection
                 svg.Add($"<path d='M{Right} {y}L{Right + 8} {(labels.Length <= 6 ? labels[i] : y)}' stroke='var(--blue)' stroke-width='1.5'/><text x='{Right + 12}' y='{(labels.Length <= 6 ? labels[i] : y) + 6}' class='fig' font-weight='650' font-size='19' letter-spacing='-1' style='fill:var(--blue)'>{pass.Dial}</text>");
             var previous = i == 0 ? touchY : Y(side.Passes[i - 1].Depth);
             if (Math.Abs(y - previous) >= 17)
-                svg.Add($"<text x='{Left + 12}' y='{(y + previous) / 2 + 5}' font-size='14' font-weight='700' paint-order='stroke' stroke='var(--blue-wash)' stroke-width='5'>{pass.Name.ToLowerInvariant()}</text>");
+                svg.Add($"<text x='{nameAt}' y='{(y + previous) / 2 + 5}' font-size='14' font-weight='700' paint-order='stroke' stroke='var(--blue-wash)' stroke-width='5'>{pass.Name.ToLowerInvariant()}</text>");
         }
         if (!canMove) return;
         const int abreast = 7;

@@ -53,6 +53,9 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
     public DateTimeOffset Now => time.GetUtcNow();
     public LengthUnit UnitOf(Gauge? gauge) => gauge?.Unit ?? reader.Unit;
 
+    /// <summary>Host and port, as a device is listened to.</summary>
+    internal static bool IsAddress(string text) => text.Split(':') is [{ Length: > 0 }, var port] && ushort.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number > 0;
+
     public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
 
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
@@ -101,7 +104,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         }
         var (starts, reach) = ReadBar(field);
         var address = string.IsNullOrWhiteSpace(Typed.Address) ? null : Typed.Address.Trim();
-        if (address is not null && (address.Split(':') is not [{ Length: > 0 }, var port] || !ushort.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number) || number == 0))
+        if (address is not null && !IsAddress(address))
             ModelState.AddModelError("Typed.Address", "Host, colon, port; such as 192.168.1.20:5091.");
         if (Chosen is not null && Chosen.Turn != Turn) ModelState.AddModelError("Typed.Name", "Somebody changed this gauge since; look again.");
         if (!ModelState.IsValid) return Page();

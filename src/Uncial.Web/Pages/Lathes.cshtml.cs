@@ -27,6 +27,9 @@ public sealed class LatheTyped
     public string? FinishFeed { get; set; }
     public string? Speeds { get; set; }
     public bool Stepless { get; set; }
+    public string? Gears { get; set; }
+    public string? Drive { get; set; }
+    public string? Address { get; set; }
     public string? FastestSurface { get; set; }
     public string? Approach { get; set; }
     public bool CutsRotors { get; set; }
@@ -69,6 +72,10 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     public ShopLathe? Chosen { get; private set; }
     public IReadOnlyList<InsertNow> Inserts { get; private set; } = [];
     public IReadOnlyList<SetUpPast> Past { get; private set; } = [];
+    public IReadOnlyDictionary<ChatterRemedy, int> Helped { get; private set; } = new Dictionary<ChatterRemedy, int>();
+    public decimal Overrun { get; private set; } = 1;
+    public SwarfBin Bin { get; private set; }
+    public DateTimeOffset? EmptiedAt { get; private set; }
     public IReadOnlyList<(RemountCause Cause, int Times)> Causes { get; private set; } = [];
 
     /// <summary>The adapters of the chosen lathe by how their set-ups came out, those that are up first.</summary>
@@ -89,8 +96,16 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         if (Edit && !reader.IsOwner) return Redirect("/lathes");
-        if (Edit) Typed = TypedOf(Chosen?.Profile ?? Shop.New("").Lathes[0].Profile with { Name = "" }, Chosen?.RetiredAt is not null);
+        if (Edit) Typed = TypedOf(Chosen?.Profile ?? Shop.New("").Lathes[0].Profile with { Name = "" }, Chosen?.RetiredAt is not null, Chosen?.Address);
         return Page();
+    }
+
+    public async Task<IActionResult> OnPostEmptiedAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        db.BinsEmptied.Add(new() { Grams = Bin.Grams, At = time.GetUtcNow(), ById = reader.OperatorId });
+        await db.SaveChangesAsync(cancel);
+        return Redirect("/lathes");
     }
 
     public async Task<IActionResult> OnPostInsertAsync(CancellationToken cancel)
@@ -113,7 +128,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         if (!ModelState.IsValid || profile is null) return Page();
         var lathe = Chosen;
         if (lathe is null) Shop.Lathes.Add(lathe = new() { ShopId = Shop.Id, Profile = profile });
-        lathe.Profile = profile;
+        (lathe.Profile, lathe.Address) = (profile, string.IsNullOrWhiteSpace(Typed.Address) ? null : Typed.Address.Trim());
         lathe.RetiredAt = Typed.Retired ? lathe.RetiredAt ?? time.GetUtcNow() : null;
         lathe.Turn++;
         await db.SaveChangesAsync(cancel);
@@ -125,17 +140,23 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         Shop = await file.ShopAsync(cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Lathes", "", "lathes");
         Past = await LatheBook.SetUpsAsync(db, null, cancel);
-        if (Id is null) return null;
+        if (Id is null)
+        {
+            (Bin, EmptiedAt) = await LatheBook.BinAsync(db, Shop, cancel);
+            return null;
+        }
         Chosen = Shop.Lathes.Find(l => l.Id == Id);
         if (Chosen is null) return NotFound();
         Inserts = await LatheBook.InsertsAsync(db, Chosen, cancel);
+        Helped = await LatheBook.HelpedAsync(db, Chosen.Id, cancel);
+        Overrun = await LatheBook.OverrunAsync(db, Chosen.Id, cancel);
         Causes = [.. (await LatheBook.CausesAsync(db, Chosen.Id, cancel)).CountBy(c => c).OrderByDescending(c => c.Value).Select(c => (c.Key, c.Value))];
         return null;
     }
 
     private static string N(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
 
-    private LatheTyped TypedOf(Lathe l, bool retired)
+    private LatheTyped TypedOf(Lathe l, bool retired, string? address)
     {
         string L(Length length) => N(length.In(reader.Unit));
         string R(DiameterRange range) => $"{L(range.Least)} to {L(range.Greatest)}";
@@ -143,7 +164,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         {
             Name = l.Name, Kind = l.Kind, DialUnit = LengthText.Name(l.DialUnit), Division = L(l.Division), DialAllowance = L(l.DialAllowance), DivisionsPerTurn = N(l.DivisionsPerTurn), CountsDiameter = l.CountsDiameter,
             NoseRadius = L(l.NoseRadius), FeedsByTime = l.Feeds.Any(f => f.PerMinute is not null), Feeds = string.Join("  ", l.Feeds.Select(f => f.Number + ":" + L(f.PerMinute ?? f.PerTurn))), RoughFeed = l.RoughFeed, FinishFeed = l.FinishFeed,
-            Speeds = l.Stepless ? $"{N(l.Speeds.Min())} to {N(l.Speeds.Max())}" : string.Join(" ", l.Speeds.Select(N)), Stepless = l.Stepless, FastestSurface = N((decimal)l.FastestSurface), Approach = N(l.ApproachMinutes),
+            Speeds = l.Stepless ? $"{N(l.Speeds.Min())} to {N(l.Speeds.Max())}" : string.Join(" ", l.Speeds.Select(N)), Stepless = l.Stepless, Gears = l.Gears.Count == 0 ? null : string.Join(" ", l.Gears.Select(N)), Drive = l.Gears.Count == 0 ? null : $"{N(l.Drive.Least)} to {N(l.Drive.Greatest)}", Address = address, FastestSurface = N((decimal)l.FastestSurface), Approach = N(l.ApproachMinutes),
             CutsRotors = l.CutsRotors, CutsDrums = l.CutsDrums, Rotors = R(l.Rotors), Drums = R(l.Drums), TwinCutter = l.TwinCutter, OneChucking = l.BothFacesInOneChucking, RotorHead = l.RotorHead, DrumHead = l.DrumHead,
             ChangeOver = N(l.ChangeOverMinutes), NutClockwise = l.NutTightensClockwise, RotorLever = l.RotorLever, DrumLever = l.DrumLever, RunInTurns = N(l.RunInTurns), Overhang = L(l.OverhangMark), CutterRoom = L(l.CutterRoom),
             Locks = string.Join(", ", l.Locks.Select(k => k.Name + (k.TightForRotor, k.TightForDrum) switch { (true, true) => ": both", (true, false) => ": rotor", (false, true) => ": drum", _ => ": free" })),
@@ -157,6 +178,8 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         var (division, allowance, nose) = (Size("Division", Typed.Division, 5), Size("DialAllowance", Typed.DialAllowance, 5), Size("NoseRadius", Typed.NoseRadius, 5));
         var (rotors, drums) = (Range("Rotors", Typed.Rotors), Range("Drums", Typed.Drums));
         var (feeds, speeds, locks) = (ReadFeeds(), ReadSpeeds(), ReadLocks());
+        var (gears, drive) = ReadGears();
+        if (!string.IsNullOrWhiteSpace(Typed.Address) && !GaugesModel.IsAddress(Typed.Address.Trim())) Bad("Address", "Host, colon, port; such as 192.168.1.20:5094.");
         foreach (var (field, feed) in new[] { ("RoughFeed", Typed.RoughFeed), ("FinishFeed", Typed.FinishFeed) })
             if (!feeds.Any(f => f.Number == feed?.Trim())) Bad(field, "One of the feed numbers.");
         var surface = Number("FastestSurface", Typed.FastestSurface, 1, 500);
@@ -177,7 +200,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         return !ModelState.IsValid ? null : new()
         {
             Name = Typed.Name!.Trim(), Kind = Typed.Kind, DialUnit = Typed.DialUnit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre, Division = division, DialAllowance = allowance, DivisionsPerTurn = (int)perTurn, CountsDiameter = Typed.CountsDiameter,
-            NoseRadius = nose, Feeds = feeds, RoughFeed = Typed.RoughFeed!.Trim(), FinishFeed = Typed.FinishFeed!.Trim(), Speeds = speeds, Stepless = Typed.Stepless, FastestSurface = (double)surface, ApproachMinutes = approach,
+            NoseRadius = nose, Feeds = feeds, RoughFeed = Typed.RoughFeed!.Trim(), FinishFeed = Typed.FinishFeed!.Trim(), Speeds = speeds, Stepless = Typed.Stepless, Gears = gears, Drive = drive, FastestSurface = (double)surface, ApproachMinutes = approach,
             CutsRotors = Typed.CutsRotors, CutsDrums = Typed.CutsDrums, Rotors = rotors, Drums = drums, TwinCutter = Typed.TwinCutter && Typed.Kind != LatheKind.Grinder, BothFacesInOneChucking = Typed.OneChucking, RotorHead = Typed.RotorHead!.Trim(), DrumHead = Typed.DrumHead!.Trim(),
             ChangeOverMinutes = change, NutTightensClockwise = Typed.NutClockwise, Locks = locks, RotorLever = Typed.RotorLever!.Trim(), DrumLever = Typed.DrumLever!.Trim(), RunInTurns = turns, OverhangMark = overhang, CutterRoom = room,
             Arbor = arbor, EdgesPerInsert = (int)edges, EdgeMetres = metres,
@@ -229,6 +252,17 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             .Select(t => decimal.TryParse(t, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n is > 0 and <= 5000 ? n : 0).ToList();
         if (speeds.Count == 0 || speeds.Contains(0) || (Typed.Stepless && speeds.Count != 2)) Bad("Speeds", Typed.Stepless ? "Slowest to fastest, such as 28 to 400." : "Turns a minute with a space between, such as 60 85 110.");
         return speeds;
+    }
+
+    private (List<decimal> Gears, DriveRange Drive) ReadGears()
+    {
+        if (string.IsNullOrWhiteSpace(Typed.Gears)) return ([], new(0.4m, 1.2m));
+        static decimal? Read(string text) => decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n is > 0 and <= 5000 ? n : null;
+        var gears = Typed.Gears.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries).Select(Read).ToList();
+        if (gears.Contains(null)) Bad("Gears", "Turns a minute of each gear, a space between, such as 70 140 330.");
+        if ((Typed.Drive ?? "").Split(" to ", StringSplitOptions.TrimEntries) is [var from, var to] && Read(from) is { } least and <= 1 && Read(to) is { } greatest and >= 1 and <= 3) return ([.. gears.OfType<decimal>()], new(least, greatest));
+        Bad("Drive", "Slowest to fastest of the drive, such as 0.4 to 1.2.");
+        return ([], new(0.4m, 1.2m));
     }
 
     private List<LatheLock> ReadLocks()

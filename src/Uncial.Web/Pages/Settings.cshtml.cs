@@ -31,6 +31,8 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         new("MicrometerRepeat", "Micrometer repeats within, one sigma", s => s.Rules.MicrometerRepeat, true),
         new("CaliperRepeat", "Caliper repeats within, one sigma", s => s.Rules.CaliperRepeat, true),
         new("DrumGaugeRepeat", "Drum gauge repeats within, one sigma", s => s.Rules.DrumGaugeRepeat, true),
+        new("HeaviestPass", "Heaviest pass, a side", s => s.Rules.HeaviestPass),
+        new("RubbingDepth", "A bit rubs under", s => s.Rules.RubbingDepth, true),
         new("AxleDifference", "Left and right may differ by", s => s.Rules.GreatestAxleDifference, true),
     ];
 
@@ -40,6 +42,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
     [BindProperty] public bool LeadMayRelease { get; set; }
     [BindProperty] public string? UnreadShare { get; set; }
     [BindProperty] public string? ZeroCheckHolds { get; set; }
+    [BindProperty] public string? SwarfBin { get; set; }
     [BindProperty] public int Turn { get; set; }
     [BindProperty] public string? NewName { get; set; }
     [BindProperty] public string? NewPin { get; set; }
@@ -64,6 +67,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         Kept = kept;
         (DefaultTechnique, LeadMayRelease, AcceptHalfRound) = (Shop.DefaultTechnique, Shop.Rules.LeadMayReleaseBetweenLimits, Shop.Rules.AcceptHalfRoundScratch);
         ZeroCheckHolds = Shop.Rules.ZeroCheckHoldsMinutes.ToString(CultureInfo.InvariantCulture);
+        SwarfBin = Shop.Rules.SwarfBinKilograms.ToString("0.##", CultureInfo.InvariantCulture);
         UnreadShare = Shop.Rules.UnreadShareOfVariation.ToString("0.##", CultureInfo.InvariantCulture);
     }
 
@@ -71,11 +75,13 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
     {
         await LoadAsync(cancel);
         var l = RuleSettings.ToDictionary(s => s.Name, ReadSetting);
-        if (Technique.BuiltIn.All(t => t.Key != DefaultTechnique)) ModelState.AddModelError(nameof(DefaultTechnique), "One of the ways to work.");
+        if (Shop.Techniques.All(t => t.Key != DefaultTechnique)) ModelState.AddModelError(nameof(DefaultTechnique), "One of the ways to work.");
         if (!decimal.TryParse(UnreadShare, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var unread) || unread is < 1 or > 12)
             ModelState.AddModelError(nameof(UnreadShare), "A number from 1 to 12; 6 is usual, less is stricter.");
         if (!int.TryParse(ZeroCheckHolds, NumberStyles.None, CultureInfo.InvariantCulture, out var holds) || holds > 720)
             ModelState.AddModelError(nameof(ZeroCheckHolds), "Whole minutes, 0 to 720; 0 asks at every part.");
+        if (!decimal.TryParse(SwarfBin, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var bin) || bin is < 1 or > 5000)
+            ModelState.AddModelError(nameof(SwarfBin), "Kilograms, 1 to 5000.");
         if (Turn != Shop.Turn) ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again.");
         if (!ModelState.IsValid) return Page();
 
@@ -90,6 +96,9 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
             CaliperRepeat = l["CaliperRepeat"],
             DrumGaugeRepeat = l["DrumGaugeRepeat"],
             ZeroCheckHoldsMinutes = holds,
+            HeaviestPass = l["HeaviestPass"],
+            RubbingDepth = l["RubbingDepth"],
+            SwarfBinKilograms = bin,
             GreatestAxleDifference = l["AxleDifference"],
             UnreadShareOfVariation = unread,
             LeadMayReleaseBetweenLimits = LeadMayRelease,
