@@ -448,6 +448,7 @@ public sealed class SurfaceRecord
         .Include(p => p.Surfaces).ThenInclude(s => s.Mounts).ThenInclude(c => c.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.SetUps).ThenInclude(c => c.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.CutStarts).ThenInclude(c => c.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.CutStarts).ThenInclude(c => c.Stop!.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Finishes).ThenInclude(c => c.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Chatters).ThenInclude(c => c.By);
 

@@ -13,38 +13,11 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    private static readonly MountShape Shape = new() { Hole = Mm(72), Register = Mm(146), Depth = Mm(52), Web = Mm(8), Vented = true };
-
     private static Length Mm(decimal mm) => Length.FromMillimetres(mm);
 
-    /// <summary>A part that is read and waits to be mounted.</summary>
-    private async Task<string> PartAsync(PartKind kind = PartKind.Rotor, MountShape? shape = null, RunningShop? of = null)
-    {
-        await using var db = (of ?? shop).Db();
-        var hand = new Hand((await db.Users.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
-        var rotor = kind == PartKind.Rotor;
-        var surface = new WorkSurface { Kind = kind, Places = rotor ? 8 : 4, Diameter = rotor ? Mm(300) : Mm(254), Band = Mm(50) };
-        foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(rotor ? new[] { "26", "23.4", "23" } : ["254", "255.1", "255.5"]))
-            Journey.Limit(surface, limit, LengthParser.Parse(text, LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.LimitBook, hand);
-        var part = new Part { Tag = Guid.NewGuid().ToString("N")[..8], Corner = Corner.FrontLeft, Shape = shape ?? Shape, Surfaces = { surface } };
-        db.Jobs.Add(new() { Number = 900_000 + Random.Shared.Next(1_000_000), Vehicle = "Test " + part.Tag, ReceivedAt = hand.At, ReceivedById = hand.OperatorId, Parts = { part } });
-        await db.SaveChangesAsync(Cancel);
-        var settings = await db.ShopAsync(Cancel);
-        for (var i = 0; i < surface.Places; i++)
-        {
-            var record = new SurfaceRecord(surface, part, settings);
-            Journey.Read(record, ReadingKind.Size, record.Places[i], LengthParser.Parse(rotor ? "24.3" + i % 3 : "254.3" + i, LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, null, hand);
-        }
-        await db.SaveChangesAsync(Cancel);
-        return part.Tag;
-    }
+    private Task<string> PartAsync(PartKind kind = PartKind.Rotor, MountShape? shape = null, RunningShop? of = null) => (of ?? shop).ReadPartAsync(kind, shape);
 
-    private async Task<SurfaceRecord> RecordAsync(string tag, RunningShop? of = null)
-    {
-        await using var db = (of ?? shop).Db();
-        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
-        return new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
-    }
+    private Task<SurfaceRecord> RecordAsync(string tag, RunningShop? of = null) => (of ?? shop).RecordAsync(tag);
 
     private Screen Open(string tag)
     {
@@ -153,7 +126,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task Going_on_against_the_check_takes_a_reason_and_shows_before_the_cut_and_at_confirm()
     {
-        var tag = await PartAsync(PartKind.Drum, Shape with { Vented = false });
+        var tag = await PartAsync(PartKind.Drum, TestParts.Shape with { Vented = false });
         using var screen = Open(tag);
         PutOn(screen);
         Type(screen, ("FirstAt", "12"), ("FirstArc", "6"), ("FirstLength", "0.03"), ("SecondAt", "6"), ("SecondArc", "6"), ("SecondLength", "x"));
@@ -359,7 +332,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         async Task MountAsync(int lathe)
         {
             var on = settings.Lathes[lathe];
-            Journey.Mount(Record(), on, MountingPlan.For(PartKind.Rotor, Mm(300), Shape, on.Profile, settings.AdaptersInUse).Ways[0], true, null, hand);
+            Journey.Mount(Record(), on, MountingPlan.For(PartKind.Rotor, Mm(300), TestParts.Shape, on.Profile, settings.AdaptersInUse).Ways[0], true, null, hand);
             await db.SaveChangesAsync(Cancel);
         }
         await MountAsync(0);

@@ -36,7 +36,7 @@ internal sealed class Screen : IDisposable
     /// <summary>Waits until something holds, as a person looks until the page has changed.</summary>
     public void Until(Func<bool> holds, string what)
     {
-        try { Wait.Until(_ => { try { return holds(); } catch (Exception e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException) { return false; } }); }
+        try { Wait.Until(_ => { try { return holds(); } catch (Exception e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException or InvalidElementStateException) { return false; } }); }
         catch (WebDriverTimeoutException) { throw new InvalidOperationException($"Not seen: {what}. On {Driver.Url} the page says: {Driver.FindElement(By.TagName("body")).Text}"); }
     }
 
@@ -63,6 +63,37 @@ internal sealed class Screen : IDisposable
     /// <summary>Clicks an element, as soon as it is there.</summary>
     public void Click(By by) => Until(() => { Driver.FindElement(by).Click(); return true; }, $"{by}");
 
+    /// <summary>What stands in a field.</summary>
+    public string Value(string name)
+    {
+        var value = "";
+        Until(() => { value = Driver.FindElement(By.Name(name)).GetAttribute("value") ?? ""; return true; }, $"the field {name}");
+        return value;
+    }
+
+    /// <summary>Ticks every step by Enter, from the one that has the focus, until the main action has it.</summary>
+    public void TickThrough()
+    {
+        bool OnTick() => Driver.SwitchTo().ActiveElement().GetAttribute("type") == "checkbox";
+        Until(OnTick, "the first step in focus");
+        for (var i = 0; i < 40 && OnTick(); i++) Press(Keys.Enter);
+        Until(() => Driver.SwitchTo().ActiveElement().GetAttribute("class")?.Contains("go", StringComparison.Ordinal) == true, "the main action in focus");
+    }
+
+    /// <summary>Makes the pass that is due, as far as to what the metal shows.</summary>
+    public void MakePass(string path)
+    {
+        Go(path);
+        Until(() => Heading.Length > 0, "the lathe");
+        if (!Heading.Contains("Tap what", StringComparison.Ordinal))
+        {
+            if (!Heading.Contains("is cutting", StringComparison.Ordinal)) { TickThrough(); Press(Keys.Enter); }
+            UntilHeading("is cutting");
+            Driver.FindElement(By.TagName("body")).SendKeys(" ");
+        }
+        UntilHeading("Tap what is still dark");
+    }
+
     /// <summary>Tabs until the focus is on the element with this name.</summary>
     public void TabTo(string name)
     {
@@ -76,12 +107,13 @@ internal sealed class Screen : IDisposable
     }
 
     /// <summary>Goes to a field by its label, as Tab would, and types.</summary>
-    public void Fill(string label, string text)
+    public void Fill(string label, string text) => Until(() =>
     {
         var field = Driver.FindElements(By.CssSelector("input,textarea,select")).First(e => e.Displayed && (((WebElement)e).ComputedAccessibleLabel ?? "").StartsWith(label, StringComparison.Ordinal));
         field.Clear();
         field.SendKeys(text);
-    }
+        return true;
+    }, $"the field “{label}”");
 
     public void SignIn(string name, string pin)
     {

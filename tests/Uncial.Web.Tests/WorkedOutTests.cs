@@ -65,6 +65,10 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("The server does not answer"); // also where there is no cut to take
         screen.Offline(false);
         screen.Send(By.TagName("body"), "s");
+        screen.UntilHeading("Scuff it");
+        screen.IsAccessible();
+        screen.TickThrough();
+        screen.Press(Keys.Enter);
         screen.UntilText("for grooves and low lands");
         screen.UntilText("scuffed only");
         // 27.62 less 0.007 and 0.040 in squares is past machine-to by what cannot be known, and far from discard.

@@ -66,8 +66,14 @@ public class StoryModel(ShopFile shop, Reader reader) : PageModel
             var made = StoredJson.Read<PlanDocument>(p.Plan!.Document).Option.Passes[p.Index];
             var dark = System.Numerics.BitOperations.PopCount((uint)p.DarkOuter) + System.Numerics.BitOperations.PopCount((uint)p.DarkInner);
             yield return new(p.At, p.By?.DisplayName, "cut", $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, {string.Join(" / ", made.Depth.Select(d => reader.Figure(d)))} {reader.UnitName}",
-                (dark == 0 ? "nothing dark" : $"{dark} twelfths dark") + (p.Size is { } size ? $", measured {reader.With(size)}" : "") + (p.Notes.Length > 2 ? ". " + Say(StoredJson.Read<List<Note>>(p.Notes)) : ""), false);
+                (dark == 0 ? "nothing dark" : $"{dark} twelfths dark") + (p.Noise is { } noise ? $", with {Words.Say("chatter." + noise).ToLowerInvariant()}" : "") + (p.Size is { } size ? $", measured {reader.With(size)}" : "") + (p.Notes.Length > 2 ? ". " + Say(StoredJson.Read<List<Note>>(p.Notes)) : ""), false);
         }
+        foreach (var c in surface.CutStarts.Where(c => c.Stop is { Kind: CutStopKind.BrokenOff }))
+            yield return new(c.Stop!.At, c.Stop.By?.DisplayName, "close", where + "A pass was broken off", c.Stop.Reason, false);
+        foreach (var c in surface.Chatters)
+            yield return new(c.At, c.By?.DisplayName, "look", $"{where}Chatter: {Words.Say("chatter." + c.Sign).ToLowerInvariant()}", $"{Words.Say("chatter.remedy." + c.Remedy)}: {(c.Helped ? "helped" : "no help")}", false);
+        foreach (var f in surface.Finishes)
+            yield return new(f.At, f.By?.DisplayName, f.Reason is null ? "hand" : "close", where + (f.Cuts == 0 ? "Scuffed" : "Finished"), string.Join(", ", f.Steps.Select(s => Words.Say("finish." + s).ToLowerInvariant())) + (f.Reason is { } why ? $"; left out a step: {why}" : ""), false);
         foreach (var c in surface.Confirmations)
             yield return new(c.At, c.By?.DisplayName, c.Decision switch { Decision.Release => "within", Decision.Never => "over", _ => "close" },
                 where + c.Decision switch { Decision.Release => "Confirmed within limit", Decision.LeadOnly => "Confirmed between limits", Decision.Never => "Beyond discard", _ => "Too close to call" },

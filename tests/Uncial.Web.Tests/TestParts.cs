@@ -1,0 +1,71 @@
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Data;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>Parts of the tests' own, so that no test stands in another's way.</summary>
+internal static class TestParts
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public static readonly MountShape Shape = new() { Hole = Mm(72), Register = Mm(146), Depth = Mm(52), Web = Mm(8), Vented = true };
+
+    public static Length Mm(decimal mm) => Length.FromMillimetres(mm);
+
+    public static async Task<int> HandAsync(this UncialDb db, string user) => (await db.Users.SingleAsync(u => u.UserName == user, Cancel)).Id;
+
+    /// <summary>A part that is read and waits to be mounted.</summary>
+    public static async Task<string> ReadPartAsync(this RunningShop shop, PartKind kind = PartKind.Rotor, MountShape? shape = null, string? machineTo = null)
+    {
+        await using var db = shop.Db();
+        var hand = new Hand((await db.Users.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var rotor = kind == PartKind.Rotor;
+        var surface = new WorkSurface { Kind = kind, Places = rotor ? 8 : 4, Diameter = rotor ? Mm(300) : Mm(254), Band = Mm(50) };
+        foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(rotor ? new[] { "26", machineTo ?? "23.4", "23" } : ["254", machineTo ?? "255.1", "255.5"]))
+            Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.LimitBook, hand);
+        var part = new Part { Tag = Guid.NewGuid().ToString("N")[..8], Corner = Corner.FrontLeft, Shape = shape ?? Shape, Surfaces = { surface } };
+        db.Jobs.Add(new() { Number = 900_000 + Random.Shared.Next(1_000_000), Vehicle = "Test " + part.Tag, ReceivedAt = hand.At, ReceivedById = hand.OperatorId, Parts = { part } });
+        await db.SaveChangesAsync(Cancel);
+        var settings = await db.ShopAsync(Cancel);
+        for (var i = 0; i < surface.Places; i++)
+        {
+            var record = new SurfaceRecord(surface, part, settings);
+            Journey.Read(record, ReadingKind.Size, record.Places[i], Typed(rotor ? "24.3" + i % 3 : "254.3" + i), LengthUnit.Millimetre, null, hand);
+        }
+        await db.SaveChangesAsync(Cancel);
+        return part.Tag;
+    }
+
+    /// <summary>The same with a plan taken.</summary>
+    public static async Task<string> PlannedPartAsync(this RunningShop shop, string technique, PartKind kind = PartKind.Rotor, string? machineTo = null, string? runout = null)
+    {
+        var tag = await shop.ReadPartAsync(kind, machineTo: machineTo);
+        await using var db = shop.Db();
+        var record = await db.RecordAsync(tag);
+        foreach (var face in runout is null ? Array.Empty<ReadingKind>() : [ReadingKind.RunoutOuter, ReadingKind.RunoutInner])
+            Journey.Read(record, face, null, Typed(runout!), LengthUnit.Millimetre, null, new(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+        record = new(record.Surface, record.Part, record.Shop);
+        var request = record.RequestForPlan(dialConfirmed: true);
+        Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.Single(o => o.Key == technique), [], new(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+        await db.SaveChangesAsync(Cancel);
+        return tag;
+    }
+
+    public static async Task<SurfaceRecord> RecordAsync(this UncialDb db, string tag)
+    {
+        var part = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);
+        return new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
+    }
+
+    public static async Task<SurfaceRecord> RecordAsync(this RunningShop shop, string tag)
+    {
+        await using var db = shop.Db();
+        return await db.RecordAsync(tag);
+    }
+
+    private static TypedLength Typed(string text) => LengthParser.Parse(text, LengthUnit.Millimetre).Typed!;
+}
