@@ -158,7 +158,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Pick a way to work");
         screen.Press(Keys.Enter);
         screen.UntilText("gone on against its check. “No other cone today”");
-        screen.UntilText("Spindle feed free");
+        screen.UntilText("Spindle feed Free");
         screen.Go("/confirm/TQA2P/1"); // cut against its check yesterday
         screen.UntilText("Cut against the set-up check, 0.031 mm in the set-up: “Cleaned twice, comes out the same.” (Ines Varga)");
     }

@@ -20,7 +20,7 @@ internal sealed class Screen : IDisposable
         options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
             "--disable-component-update", "--disable-sync", "--window-size=1280,940", "--user-data-dir=" + profile);
         Driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
-        Wait = new(Driver, TimeSpan.FromSeconds(30));
+        Wait = new(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(40) };
     }
 
     public ChromeDriver Driver { get; }

@@ -117,6 +117,9 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     /// <summary>What was tried on this part against this sign.</summary>
     public IReadOnlyList<ChatterEntry> Tried => [.. Record.Surface.Chatters.Where(c => c.Sign == Sign && c.Cuts == Record.CutsDone).OrderBy(c => c.Id)];
 
+    /// <summary>Inserts in use that are chipped or have cut their metres.</summary>
+    public IReadOnlyList<InsertNow> Edges { get; private set; } = [];
+
     public SwarfBin Bin { get; private set; }
 
     /// <summary>A finishing pass that may still be taken where all is clean.</summary>
@@ -143,15 +146,15 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (Record.Station != Station.Cut) return Redirect(Href(Record.Station));
         Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
         if (Draft?.Of != DraftOf) Draft = null;
+        if (View is CutView.Noise or CutView.Ready) Edges = [.. (await LatheBook.InsertsAsync(Db, Record.Lathe, cancel)).Where(e => (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn))];
         if (View == CutView.Noise)
         {
             Helped = await LatheBook.HelpedAsync(Db, Record.Lathe.Id, cancel);
-            var inserts = await LatheBook.InsertsAsync(Db, Record.Lathe, cancel);
             Chatter = Core.Cutting.Chatter.Of(new()
             {
                 Kind = Record.Kind, Pass = Pass.Kind, Depth = Sides.Select(i => Pass.Depth[i]).DefaultIfEmpty(Length.Zero).Min(), Diameter = Record.Surface.Diameter,
                 Thickness = IsRotor ? Pass.SizeAfter : null, HasBand = Record.Mount?.Damped ?? true, Sign = Sign,
-                EdgeIsWorn = inserts.Any(e => (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn)),
+                EdgeIsWorn = Edges.Count > 0,
             }, Record.Shop.Rules, Helped);
         }
         if (View == CutView.Finish) (Bin, Offered) = ((await LatheBook.BinAsync(Db, Record.Shop, cancel)).Bin, Journey.FinishOffered(Record));

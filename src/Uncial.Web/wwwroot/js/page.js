@@ -90,8 +90,17 @@ async function send(form, button) {
   sendAhead();
 }
 
-// Fetches the page anew and keeps what is being typed on it.
+// Fetches the page anew and keeps what is being typed on it. One at a time: an answer that was asked for earlier never stands for a later one.
+let refreshing = null;
+let refreshAgain = false;
 async function refresh() {
+  if (refreshing) { refreshAgain = true; return refreshing; }
+  refreshing = fetchAnew();
+  try { await refreshing; } finally { refreshing = null; }
+  if (refreshAgain) { refreshAgain = false; await refresh(); }
+}
+
+async function fetchAnew() {
   if (busy || document.querySelector(':popover-open')) { setTimeout(refresh, 500); return; }
   const here = location.href;
   // The gauge may stand at this place already: the page goes on asking for it, and what another hand read here is asked about.
@@ -101,7 +110,9 @@ async function refresh() {
   const shown = shows;
   try {
     const answer = await fetch(asks ? `${location.pathname}?${at}` : location.pathname + location.search, { headers: { 'X-Requested-With': 'fetch' } });
-    if (!answer.ok || busy || shows !== shown || location.href !== here) return; // what came in between is newer
+    // What came in between was asked for by hand and may be older than this: it is asked for once more.
+    if (answer.ok && shows !== shown && location.href === here) refreshAgain = true;
+    if (!answer.ok || busy || shows !== shown || location.href !== here) return;
     const html = await answer.text();
     const focus = document.activeElement?.name;
     const typing = [...document.querySelectorAll('form[data-swap] input,form[data-swap] textarea')]
@@ -111,7 +122,7 @@ async function refresh() {
     const again = document.querySelector('form[data-waits]')?.elements;
     if (again && seen !== undefined) again.Seen.value = seen;
     for (const { name, type, value, checked } of typing) {
-      const found = [...document.querySelectorAll(`form[data-swap] [name="${CSS.escape(name)}"]`)].find(e => e.type === type && (type !== 'radio' || e.value === value));
+      const found = [...document.querySelectorAll(`form[data-swap] [name="${CSS.escape(name)}"]`)].find(e => e.type === type && (!['radio', 'checkbox'].includes(type) || e.value === value));
       if (!found) continue;
       if (type === 'checkbox' || type === 'radio') found.checked = checked;
       else { found.value = value; found.dispatchEvent(new Event('input', { bubbles: true })); }
@@ -155,9 +166,10 @@ addEventListener('popstate', () => location.reload());
 const copies = 'uncial-pages';
 
 async function keepCopy(html, url) {
-  if (!globalThis.caches || !/^\/(measure|confirm|cut)\//.test(new URL(url).pathname)) return;
+  const at = new URL(url);
+  if (!globalThis.caches || !/^\/(measure|confirm|cut)\//.test(at.pathname) || at.searchParams.has('noisy')) return;
   const cache = await caches.open(copies);
-  await cache.put(new URL(url).pathname, new Response(html, { headers: { 'Content-Type': 'text/html; charset=utf-8' } }));
+  await cache.put(at.pathname, new Response(html, { headers: { 'Content-Type': 'text/html; charset=utf-8' } }));
 }
 
 navigator.serviceWorker?.register('/sw.js').catch(() => {});
