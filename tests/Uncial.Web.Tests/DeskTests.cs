@@ -216,7 +216,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Read at 7½");
         (await ReadingsAsync(rotor)).Count.ShouldBe(1);
         screen.Offline(false);
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Text.Contains("A number is expected", StringComparison.Ordinal), "what is asked of the one that is no size");
+        screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Text is var box && box.Contains("A number is expected", StringComparison.Ordinal) && box.Contains("1 reading waits", StringComparison.Ordinal), "what is asked of the one that is no size, alone");
         var readings = await ReadingsAsync(rotor);
         readings.Select(r => r.Typed).ShouldBe(["24.31", "24.32mm", "24.33mm", "24.35mm"]);
         readings.Skip(1).ShouldAllBe(r => r.TypedAt != null && r.TypedAt < r.At);

@@ -1,7 +1,10 @@
+using System.Collections.Concurrent;
 using System.Text.Json;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Support.UI;
+
+[assembly: AssemblyFixture(typeof(Uncial.Web.Tests.Browsers))]
 
 namespace Uncial.Web.Tests;
 
@@ -10,16 +13,15 @@ internal sealed class Screen : IDisposable
 {
     private static readonly string Axe = File.ReadAllText(Path.Combine(Root(), "src/Uncial.Web/node_modules/axe-core/axe.min.js"));
 
+    /// <summary>The name of an element as the screen reads it; the browser's own is slow to ask for and is only asked of what was found.</summary>
+    private const string Named = "const name = e => (e.getAttribute('aria-label') ?? e.labels?.[0]?.innerText ?? (e.matches('a,button,summary,[role=button],[role=slider]') ? e.innerText : '') ?? '').trim();";
+
     private readonly Uri address;
-    private readonly string profile = Directory.CreateTempSubdirectory("uncial-screen").FullName;
 
     public Screen(Uri address)
     {
         this.address = address;
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--window-size=1280,940", "--user-data-dir=" + profile);
-        Driver = new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+        Driver = Browsers.Take();
         Wait = new(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(40) };
     }
 
@@ -100,8 +102,9 @@ internal sealed class Screen : IDisposable
         for (var i = 0; i < 80; i++)
         {
             Press(Keys.Tab);
-            var at = Driver.SwitchTo().ActiveElement();
-            if ((((WebElement)at).ComputedAccessibleLabel ?? "").Contains(name, StringComparison.Ordinal)) return;
+            if (Driver.ExecuteScript(Named + "return name(document.activeElement).includes(arguments[0])", name) is not true) continue;
+            Until(() => (((WebElement)Driver.SwitchTo().ActiveElement()).ComputedAccessibleLabel ?? "").Contains(name, StringComparison.Ordinal), $"“{name}” as the accessible name of what has the focus");
+            return;
         }
         throw new InvalidOperationException($"The keyboard does not reach “{name}” on {Driver.Url}.");
     }
@@ -109,7 +112,7 @@ internal sealed class Screen : IDisposable
     /// <summary>Goes to a field by its label, as Tab would, and types.</summary>
     public void Fill(string label, string text) => Until(() =>
     {
-        var field = Driver.FindElements(By.CssSelector("input,textarea,select")).First(e => e.Displayed && (((WebElement)e).ComputedAccessibleLabel ?? "").StartsWith(label, StringComparison.Ordinal));
+        if (Driver.ExecuteScript(Named + "return [...document.querySelectorAll('input,textarea,select')].find(e => e.checkVisibility() && name(e).startsWith(arguments[0]))", label) is not IWebElement field) return false;
         field.Clear();
         field.SendKeys(text);
         return true;
@@ -153,17 +156,56 @@ internal sealed class Screen : IDisposable
         });
     }
 
-    public void Dispose()
-    {
-        Driver.Quit();
-        Driver.Dispose();
-        Directory.Delete(profile, recursive: true);
-    }
+    public void Dispose() => Browsers.Give(Driver, address);
 
     public static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
         while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Uncial.slnx"))) folder = folder.Parent;
         return folder?.FullName ?? throw new InvalidOperationException("The tests run inside the checkout.");
+    }
+}
+
+/// <summary>The browsers of the tests: opened once and handed on wiped, since opening one takes longer than most of what is done in it.</summary>
+public sealed class Browsers : IDisposable
+{
+    private static readonly ConcurrentBag<ChromeDriver> Free = [];
+    private static readonly ConcurrentBag<string> Profiles = [];
+
+    internal static ChromeDriver Take()
+    {
+        if (Free.TryTake(out var wiped)) return wiped;
+        var profile = Directory.CreateTempSubdirectory("uncial-screen").FullName;
+        Profiles.Add(profile);
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+            "--disable-component-update", "--disable-sync", "--disable-extensions", "--window-size=1280,940", "--user-data-dir=" + profile);
+        return new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+    }
+
+    /// <summary>Takes a browser back: a new tab, nothing known of the shop that it showed.</summary>
+    internal static void Give(ChromeDriver driver, Uri shop)
+    {
+        try
+        {
+            var old = driver.CurrentWindowHandle;
+            var tab = driver.SwitchTo().NewWindow(WindowType.Tab).CurrentWindowHandle;
+            driver.SwitchTo().Window(old);
+            driver.Close();
+            driver.SwitchTo().Window(tab);
+            driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
+            driver.ExecuteCdpCommand("Storage.clearDataForOrigin", new Dictionary<string, object?> { ["origin"] = shop.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "all" });
+            Free.Add(driver);
+        }
+        catch (WebDriverException)
+        {
+            driver.Dispose();
+        }
+    }
+
+    public void Dispose()
+    {
+        foreach (var driver in Free) { driver.Quit(); driver.Dispose(); }
+        foreach (var profile in Profiles.Where(Directory.Exists)) Directory.Delete(profile, recursive: true);
     }
 }

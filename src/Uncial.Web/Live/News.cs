@@ -111,7 +111,9 @@ public sealed class News
                 beat.CancelAfter(HeartBeat);
                 var waits = false;
                 try { waits = await listener.Channel.Reader.WaitToReadAsync(beat.Token); }
-                catch (OperationCanceledException) when (!cancel.IsCancellationRequested) { }
+                catch (OperationCanceledException) { }
+                // The page has gone away: nothing went wrong.
+                if (cancel.IsCancellationRequested) yield break;
                 if (!waits) { yield return Item("beat", new { }); continue; }
                 while (listener.Channel.Reader.TryRead(out var item)) yield return item;
             }
