@@ -90,6 +90,15 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return side is null ? name : $"{name}, {(side == 0 ? "outer" : "inner")}";
     }
 
+    /// <summary>What finishing will ask for, in one line.</summary>
+    public static string FinishOf(SurfaceRecord record)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        var steps = Core.Cutting.FinishStep.For(record.Kind, record.Lathe.Profile.Kind == LatheKind.Grinder, record.Part.Shape is { Hubbed: true });
+        var words = string.Join(", ", steps.Select(s => Words.Say("finish.short." + s.Kind)).Where(w => w.Length > 1).Distinct());
+        return char.ToUpperInvariant(words[0]) + words[1..];
+    }
+
     /// <summary>The only side of two that a pass cuts; null where it cuts all there are.</summary>
     private static int? SideOf(IReadOnlyList<PlannedPass> passes, int index)
     {
