@@ -28,7 +28,10 @@ public sealed class StandInLathe(string name, int port) : StandInDevice(name, po
             var turns = rpm is { } n ? n > 0 : now.SpindleTurns;
             now = now with
             {
-                Dials = [To(0, outer), To(1, inner)], SpindleTurns = turns, TurnsPerMinute = !turns ? null : rpm is { } said ? Math.Min(said, 2000) : now.TurnsPerMinute, Feeds = turns && (feed ?? now.Feeds),
+                Dials = [To(0, outer), To(1, inner)],
+                SpindleTurns = turns,
+                TurnsPerMinute = !turns ? null : rpm is { } said ? Math.Min(said, 2000) : now.TurnsPerMinute,
+                Feeds = turns && (feed ?? now.Feeds),
             };
         }
         return TellAsync(Now.Write());

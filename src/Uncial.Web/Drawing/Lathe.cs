@@ -37,7 +37,7 @@ internal static class LatheDrawing
         var pointer = on / perTurn * 12;
         svg.Add($"<path d='M{Polar.P(Polar.At(cx, Cy, R + 2, pointer))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer - 0.22))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer + 0.22))}Z' fill='var(--ink)'/>");
         // Where a read-out says that the dial stands now; placed and shown by what the server sends.
-        svg.Add($"<g data-live-dial='{index}' data-cx='{cx}' data-cy='{Cy}' visibility='hidden'><path d='M{cx} {Cy - R + 26}l-9 15h18Z' fill='var(--brass)' stroke='var(--ink)' stroke-width='1'/></g>");
+        svg.Add($"<g data-live-dial='{index}' data-cx='{cx}' data-cy='{Cy}' visibility='hidden'><path d='M{cx} {Cy - R + 1}l-9 21h18Z' fill='var(--brass)' stroke='var(--ink)' stroke-width='1.5'/></g>");
         var text = DialText.Of(lathe, setting);
         svg.Add($"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(lathe.CountsDiameter ? $"{LengthText.Name(lathe.DialUnit)} of diameter" : "turned in, " + LengthText.Name(lathe.DialUnit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700' style='fill:var(--brass-ink)'></text>");
     }
