@@ -55,6 +55,19 @@ public class AtTheLatheTests
         foreach (var bad in new[] { null, "", "R1", "X1-1", "R1-1.", "R-1-2", "F0-0", "S1-0", "R1-1-1", "R123456-1" }) HandPasses.Read(bad, 2).ShouldBeNull(bad);
     }
 
+    [Theory]
+    [InlineData("R5-5.F5-5", true, "working", true)]
+    [InlineData("R5-0.F5-5", true, "working", false)] // the bits of a twin cutter hold each other
+    [InlineData("R5-5.S0-0", true, "working", false)]
+    [InlineData("R5-0.F3-0.F0-4", false, "working", true)]
+    [InlineData("R5-5.F3-0", false, "working", false)] // a single tool cuts one side
+    [InlineData("F0-4.F3-0", false, "working", false)] // turned round once only
+    [InlineData("R5-0.S0-0.R0-2.S0-0", false, "grind", true)]
+    [InlineData("R5-0.F1-0", false, "grind", false)]
+    [InlineData("S0-0", false, "grind", false)]
+    public void Only_what_the_machine_can_do_is_a_pass(string passes, bool twin, string technique, bool canBeMade) =>
+        HandPasses.CanBeMade(HandPasses.Read(passes, 2)!, Rotor with { TwinCutter = twin }, Technique.BuiltIn.Single(t => t.Key == technique)).ShouldBe(canBeMade);
+
     [Fact]
     public void Whatever_is_moved_stays_whole_and_between_one_division_and_the_heaviest() =>
         Gen.Select(Gen.Int[0, 4], Gen.Int[0, 1], Gen.Int[-40, 40]).Array[1, 40].Sample(moves =>

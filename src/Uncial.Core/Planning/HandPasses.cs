@@ -103,5 +103,34 @@ public sealed class HandPasses
         return passes;
     }
 
+    /// <summary>
+    /// Whether passes can be made at all: something is cut; a twin cutter cuts every side in each pass, a single tool one; only a technique
+    /// without a finishing cut sparks out.
+    /// </summary>
+    /// <param name="passes">The passes.</param>
+    /// <param name="request">What the plan rests on.</param>
+    /// <param name="technique">The technique that they started from.</param>
+    public static bool CanBeMade(IReadOnlyList<HandPass> passes, PlanRequest request, Technique technique)
+    {
+        ArgumentNullException.ThrowIfNull(passes);
+        ArgumentNullException.ThrowIfNull(request);
+        ArgumentNullException.ThrowIfNull(technique);
+        var sides = request.Sides.Count;
+        var together = request.TwinCutter || sides == 1 ? sides : 1;
+        var touched = -1;
+        foreach (var pass in passes)
+        {
+            if (pass.Divisions.Count != sides) return false;
+            var cuts = pass.Divisions.Count(d => d > 0);
+            if (pass.Kind == PassKind.SparkOut ? !technique.SparksOut || cuts > 0 : cuts != together || (pass.Kind == PassKind.Finish && technique.SparksOut)) return false;
+            if (pass.Kind == PassKind.SparkOut || together == sides) continue;
+            // The part is turned round once: the outer face is done before the inner one is begun.
+            var side = pass.Divisions[0] > 0 ? 0 : 1;
+            if (side < touched) return false;
+            touched = side;
+        }
+        return passes.Any(p => p.Kind != PassKind.SparkOut);
+    }
+
     private static HandPass With(HandPass pass, int side, long by) => pass with { Divisions = [.. pass.Divisions.Select((d, i) => i == side ? d + by : d)] };
 }

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
 using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
@@ -121,6 +122,11 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return Redirect($"{Request.Path}?technique={Uri.EscapeDataString(Chosen.Key)}&passes={hand.Write()}{(Sheet is null ? "" : "&sheet=" + Uri.EscapeDataString(Sheet))}");
     }
 
+    /// <summary>What a lead hand has typed and not kept, for a reload or another screen.</summary>
+    public CutDraft? Draft { get; private set; }
+
+    public string DraftOf => string.Create(CultureInfo.InvariantCulture, $"plan.{Record.Surface.Turn}");
+
     private Technique TechniqueOf(string key) => Basis!.Techniques.First(t => t.Key == key);
 
     /// <summary>The address of this page with another sheet, or other passes.</summary>
@@ -190,6 +196,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     {
         if (!EnoughRead && Record.Plan is null) return Redirect(Href(Station.Measure));
         await PlanAsync(cancel);
+        if (NeedsSignature) Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
+        if (Draft?.Of != DraftOf) Draft = null;
         return Page();
     }
 
@@ -207,7 +215,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         Plan = PassPlanner.Plan(Basis);
         if (IsBeyond || BelowFloor) return;
         Chosen = Plan.Options.FirstOrDefault(o => o.Key == Technique) ?? Plan.Options.FirstOrDefault(o => o.Key == Plan.Recommended);
-        if (Chosen is not null && HandPasses.Read(Passes, Basis.Sides.Count) is { } byHand) Chosen = PassPlanner.ByHand(Basis, TechniqueOf(Chosen.Key), byHand, Record.Shop.Rules);
+        if (Chosen is not null && HandPasses.Read(Passes, Basis.Sides.Count) is { } byHand && HandPasses.CanBeMade(byHand, Basis, TechniqueOf(Chosen.Key))) Chosen = PassPlanner.ByHand(Basis, TechniqueOf(Chosen.Key), byHand, Record.Shop.Rules);
         ComparedPart part = new()
         {
             Limits = Limits, Worst = Record.Worst ?? Basis.Worst ?? Basis.Touch, Diameter = Record.Surface.Diameter, Band = Record.Surface.Band,

@@ -7,7 +7,8 @@ const form = () => document.querySelector('form[data-draft]');
 const key = () => 'draft:' + main().dataset.surface;
 
 /* ---------- drafts ---------- */
-const fields = f => [...f.elements].filter(e => e.name && !['Turn', '__RequestVerificationToken'].includes(e.name) && e.type !== 'submit' && e.tagName !== 'BUTTON');
+// Of what a page keeps hidden only taps and clocks are a hand's own.
+const fields = f => [...f.elements].filter(e => e.name && e.tagName !== 'BUTTON' && (e.type !== 'hidden' || /^(Dark|Began_)/.test(e.name)));
 
 function gather(f) {
   const values = {};
