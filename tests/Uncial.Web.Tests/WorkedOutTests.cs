@@ -53,7 +53,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         using var screen = new Screen(shop.Address);
         screen.SignIn("Ines Varga", "2417");
         screen.Go("/plan/TQB4T");
-        screen.UntilText("Scuff only leaves 0.05 run-out.");
+        screen.UntilText("leaves 0.05 run-out");
         await NarrowAsync("TQB4T", 27.60m);
         screen.Go("/plan/TQB4T");
         screen.UntilHeading("No way to cut it");

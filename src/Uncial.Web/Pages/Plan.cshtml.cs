@@ -233,7 +233,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             if (Plan?.Scuff is not { Allowed: true } scuff) return null;
             string[] stays = [.. new[] { (scuff.GrooveStays, "groove"), (scuff.RunoutStays, IsRotor ? "run-out" : "out of round") }
                 .Where(s => s.Item1 > Length.Zero).Select(s => $"{Reader.Figure(s.Item1, Toward.Greater)} {s.Item2}")];
-            return stays.Length == 0 ? null : $"Scuff only leaves {string.Join(", ", stays)}.";
+            return stays.Length == 0 ? null : $"leaves {string.Join(", ", stays)}";
         }
     }
 
