@@ -71,14 +71,41 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             var looked = await Open(db, await TagOf(db, 2418, Corner.RearRight));
             Journey.Find(looked, FindingKind.Glaze, Side.Whole, 0, null, default, null, null, new(await Id(db, "tom"), DateTimeOffset.UtcNow));
+            Journey.Tried(looked, Core.Cutting.ChatterSign.Torn, Core.Cutting.ChatterRemedy.FreshEdge, true, new(await Id(db, "tom"), DateTimeOffset.UtcNow));
+            db.BinsEmptied.Add(new() { Grams = 1, At = DateTimeOffset.UtcNow, ById = await Id(db, "tom") });
             await db.SaveChangesAsync(Cancel);
         }
-        foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations", "outcomes", "zero_checks", "findings" })
+        foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations", "outcomes", "zero_checks", "findings", "cut_starts", "cut_stops", "finishes", "chatters", "bins_emptied" })
         {
             (await Refused($"update {table} set at = at")).ShouldBe("UN001", table);
             (await Refused($"delete from {table}")).ShouldBe("UN001", table);
             (await Refused($"truncate {table} cascade")).ShouldBe("UN001", table);
         }
+    }
+
+    [Fact]
+    public async Task A_pass_is_started_once_and_not_on_a_part_that_has_left()
+    {
+        await using var db = shop.Db();
+        var released = await Open(db, await TagOf(db, 2410, Corner.FrontLeft));
+        var start = released.Surface.CutStarts.ShouldHaveSingleItem();
+        start.Stop!.Kind.ShouldBe(CutStopKind.Done);
+        string Again(int attempt) => $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({released.Surface.Id}, {start.PlanId}, 0, {attempt}, 1, 1, 60, now(), {start.ById})";
+        (await Refused(Again(2))).ShouldBe("UN002");
+        var onTheLathe = await Open(db, await TagOf(db, 2417, Corner.FrontLeft));
+        var first = onTheLathe.Surface.CutStarts[0];
+        (await Refused($"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({onTheLathe.Surface.Id}, {first.PlanId}, {first.Index}, {first.Attempt}, 1, 1, 60, now(), {first.ById})")).ShouldBe(PostgresErrorCodes.UniqueViolation);
+        (await Refused($"insert into cut_stops (start_id, kind, at, by_id) values ({first.Id}, 'NotCut', now(), {first.ById})")).ShouldBe(PostgresErrorCodes.UniqueViolation);
+        // Nor by the journey: what is being cut is not started again.
+        var hand = new Hand(await Id(db, "tom"), DateTimeOffset.UtcNow);
+        await using var undone = await db.Database.BeginTransactionAsync(Cancel);
+        Journey.StartPass(onTheLathe, 1.2m, hand).Seconds.ShouldBe(Core.Cutting.PassTime.Seconds(onTheLathe.Lathe.Profile.Run(PassKind.Finish, PartKind.Rotor, onTheLathe.Surface.Diameter, onTheLathe.Surface.Band).Minutes, 1.2m));
+        Should.Throw<InvalidOperationException>(() => Journey.StartPass(onTheLathe, 1, hand));
+        Should.Throw<ArgumentException>(() => Journey.StopPass(onTheLathe, CutStopKind.BrokenOff, " ", hand));
+        Journey.StopPass(onTheLathe, CutStopKind.BrokenOff, "belt", hand);
+        Journey.StartPass(onTheLathe, 1, hand).Attempt.ShouldBe(2);
+        await db.SaveChangesAsync(Cancel);
+        Should.Throw<ArgumentException>(() => Journey.Finish(onTheLathe, [], null, hand));
     }
 
     [Fact]
