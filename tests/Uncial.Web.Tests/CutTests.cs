@@ -46,7 +46,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         // A reload and another screen find what was ticked.
         tom.Driver.Navigate().Refresh();
         tom.Until(() => Ticked(tom) == 3, "the ticks after a reload");
-        await Task.Delay(500, Cancel); // what is kept on the server goes out a moment after the last tick
+        tom.Until(() => DraftOf(tag).Contains("lock2", StringComparison.Ordinal), "what was ticked on the server");
         using var ines = Open("Ines Varga", "2417", "/cut/" + tag);
         ines.Until(() => Ticked(ines) == 3, "the ticks on another screen");
         foreach (var tick in ines.Driver.FindElements(By.CssSelector("input[type=checkbox]:not(:checked)"))) tick.SendKeys(Keys.Space);
@@ -79,12 +79,12 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         // The server is away while the pass ends, and the page is loaded anew meanwhile.
         tom.Go("/cut/" + tag);
         tom.Offline(true);
-        tom.Send(By.TagName("body"), " ");
+        tom.EndPass();
         tom.UntilText("The lathe cuts on");
         tom.Driver.Navigate().Refresh();
         tom.UntilHeading("is cutting");
         tom.Offline(false);
-        tom.Send(By.TagName("body"), " ");
+        tom.EndPass();
         tom.UntilHeading("Tap what is still dark");
         tom.TabTo("Inner face, 3 dark");
         tom.Press(" ", Keys.ArrowRight, " ", Keys.ArrowRight, " ", Keys.ArrowRight, " ", Keys.ArrowRight, " ", Keys.ArrowRight, " ");
@@ -145,6 +145,12 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         tom.Go("/part/" + tag);
         tom.UntilText("The belt slipped");
         tom.UntilText("Edges are chamfered as cast");
+    }
+
+    private string DraftOf(string tag)
+    {
+        using var db = shop.Db();
+        return (from d in db.CutDrafts join s in db.Surfaces on d.SurfaceId equals s.Id join p in db.Parts on s.PartId equals p.Id where p.Tag == tag select d.Document).FirstOrDefault() ?? "";
     }
 
     private static Length Mm(decimal mm) => TestParts.Mm(mm);

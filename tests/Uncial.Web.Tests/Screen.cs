@@ -82,6 +82,14 @@ internal sealed class Screen : IDisposable
         Until(() => Driver.SwitchTo().ActiveElement().GetAttribute("class")?.Contains("go", StringComparison.Ordinal) == true, "the main action in focus");
     }
 
+    /// <summary>Ends the pass that is cut, as soon as the page lets a hand do so.</summary>
+    public void EndPass()
+    {
+        UntilHeading("is cutting");
+        Until(() => Driver.FindElement(By.CssSelector("[data-key=Space]")).Enabled, "a pass that runs for a moment");
+        Driver.FindElement(By.TagName("body")).SendKeys(" ");
+    }
+
     /// <summary>Makes the pass that is due, as far as to what the metal shows.</summary>
     public void MakePass(string path)
     {
@@ -90,8 +98,7 @@ internal sealed class Screen : IDisposable
         if (!Heading.Contains("Tap what", StringComparison.Ordinal))
         {
             if (!Heading.Contains("is cutting", StringComparison.Ordinal)) { TickThrough(); Press(Keys.Enter); }
-            UntilHeading("is cutting");
-            Driver.FindElement(By.TagName("body")).SendKeys(" ");
+            EndPass();
         }
         UntilHeading("Tap what is still dark");
     }

@@ -93,7 +93,12 @@ function began(left) {
   return at;
 }
 
+// A hand that is still ticking off the start must not end the pass with the same stroke.
+const fewestSeconds = 2;
+
 function run() {
+  const done = document.querySelector('[data-only-key][data-start]');
+  if (done) done.disabled = Date.now() - began(done) < fewestSeconds * 1000;
   const left = document.querySelector('[data-countdown]');
   if (left) {
     const gone = Math.max(0, Math.floor((Date.now() - began(left)) / 1000));

@@ -232,7 +232,7 @@ document.addEventListener('click', event => {
 });
 
 /* ---------- keys ---------- */
-const main = () => document.querySelector('.slate .button.go:not([disabled])');
+const main = () => document.querySelector('.slate .button.go:not([disabled],[data-only-key])');
 
 document.addEventListener('keydown', event => {
   const undo = document.querySelector('[data-undo]');
