@@ -31,13 +31,12 @@ public sealed record PlanDocument(PlanRequest Request, PlanOption Option, IReadO
 public readonly record struct ReadingPlace(decimal Degrees, Length? Station);
 
 /// <summary>The facts about one work surface, read as the job reads them.</summary>
-public sealed class SurfaceRecord
+public sealed partial class SurfaceRecord
 {
     private const int FewestRepeats = 3;
     private readonly ILookup<ReadingKind, ReadingEntry> standing;
     private Length? uncertainty;
     private PlanDocument? document;
-    private long[]? dialsBefore;
     private RotorFigures? rotorFigures;
     private DrumFigures? drumFigures;
 
@@ -104,68 +103,6 @@ public sealed class SurfaceRecord
     public IReadOnlyList<SetUpDecision> WentOnAnyway => [.. Surface.SetUpDecisions.Where(d => d.Reason is not null).OrderBy(d => d.Id)];
 
     public int CutsDone { get; }
-
-    /// <summary>The dial that the plan's settings are for is not the lathe's any more.</summary>
-    public bool DialChanged => Plan is { Option.Passes.Count: > 0, Request.Dial: var dial } && (dial.Division != Lathe.Profile.Division || dial.CountsDiameter != Lathe.Profile.CountsDiameter);
-
-    /// <summary>Where the dials stand for a pass, as it is read off their scales: counted from the zero at first touch, through every plan since.</summary>
-    public IReadOnlyList<Length> DialAt(PlannedPass pass)
-    {
-        ArgumentNullException.ThrowIfNull(pass);
-        var before = DialsBefore;
-        return [.. pass.DialFromTouch.Select((d, i) => d + before[i] * Lathe.Profile.Division)];
-    }
-
-    /// <summary>Divisions that passes of earlier plans have taken since the dials were set to zero, for each side.</summary>
-    private long[] DialsBefore
-    {
-        get
-        {
-            if (dialsBefore is not null) return dialsBefore;
-            dialsBefore = new long[Kind == PartKind.Rotor ? 2 : 1];
-            var plans = Surface.Plans.OrderBy(p => p.Version).ToList();
-            for (var at = LatestPlan is null ? 0 : plans.FindIndex(p => p.Id == LatestPlan.Id); at > 0 && Document(plans[at]).GoesOn; at--)
-                foreach (var pass in Surface.Passes.Where(p => p.PlanId == plans[at - 1].Id))
-                    for (var side = 0; side < dialsBefore.Length; side++) dialsBefore[side] += Document(plans[at - 1]).Option.Passes[pass.Index].Divisions[side];
-            return dialsBefore;
-
-            PlanDocument Document(PlanEntry plan) => plan.Id == LatestPlan?.Id ? Plan! : StoredJson.Read<PlanDocument>(plan.Document);
-        }
-    }
-
-    /// <summary>Sides that a pass cuts; sparking out goes on with those of the pass before it.</summary>
-    public IReadOnlyList<int> SidesOf(int index)
-    {
-        var passes = Plan!.Option.Passes;
-        while (index > 0 && passes[index].Divisions.All(d => d == 0)) index--;
-        return [.. Enumerable.Range(0, passes[index].Divisions.Count).Where(i => passes[index].Divisions[i] > 0)];
-    }
-
-    /// <summary>The newest start of the pass that is due; null where nobody has started it.</summary>
-    public CutStart? Start => LatestPlan is null ? null : Surface.CutStarts.Where(s => s.PlanId == LatestPlan.Id && s.Index == PassesOfPlan.Count).MaxBy(s => s.Attempt);
-
-    /// <summary>The pass that is due is being cut.</summary>
-    public bool IsCutting => Start is { Stop: null };
-
-    /// <summary>It was made, and what the metal shows is not kept yet.</summary>
-    public bool IsCut => Start is { Stop.Kind: CutStopKind.Done };
-
-    /// <summary>A size was taken since the last pass, or none was made yet.</summary>
-    public bool IsMeasured => PassesOfPlan.Count == 0 || PassesOfPlan[^1].Size is not null;
-
-    /// <summary>A lead hand has signed for the plan's first pass.</summary>
-    public bool IsSigned => PassesOfPlan.Count == 0 && Plan is { } plan && plan.Why.Any(n => n.Code == "signedByLead");
-
-    /// <summary>Why the pass that is due may not be started, or null.</summary>
-    public StartRefusal? StartRefusal => Plan is { } plan && PassesOfPlan.Count < plan.Option.Passes.Count ? PassStart.Refuses(plan.Request, plan.Option.Passes[PassesOfPlan.Count], IsMeasured, IsSigned) : null;
-
-    /// <summary>What finishing asks for here; nothing where the surface was left as it came.</summary>
-    public IReadOnlyList<FinishStep> FinishSteps => CutsDone == 0 && Plan?.Option.Key != Journey.Scuff ? []
-        : FinishStep.For(Kind, Lathe.Profile.Kind == LatheKind.Grinder && CutsDone > 0, Part.Shape is { Hubbed: true });
-
-    /// <summary>Cut or scuffed, and not finished: it was neither said to be, nor measured or judged since.</summary>
-    public bool FinishIsDue => Plan is { } plan && PassesOfPlan.Count >= plan.Option.Passes.Count && FinishSteps.Count > 0 && Surface.Finishes.All(f => f.Cuts != CutsDone || f.At < LatestPlan!.At)
-        && Confirmation is null && (CutsDone == 0 || Sizes.Count == 0) && Surface.Passes.MaxBy(p => p.Cut)?.Next != NextStep.Stop;
 
     public PlanEntry? LatestPlan { get; }
     public PlanDocument? Plan => LatestPlan is null ? null : document ??= StoredJson.Read<PlanDocument>(LatestPlan.Document);
