@@ -17,7 +17,7 @@ StandInGauge[] gauges =
     new("Indicator 1", port + 3, 0.06m, 0.01m),
 ];
 var lathe = new StandInLathe("Read-out of lathe 1", port + 4);
-foreach (var device in gauges.Cast<StandInDevice>().Append(lathe)) device.Open();
+foreach (var device in gauges.Cast<StandInDevice>().Append(lathe)) await device.OpenWhenFreeAsync(app.Lifetime.ApplicationStopping);
 app.Lifetime.ApplicationStopping.Register(() => { foreach (var device in gauges.Cast<StandInDevice>().Append(lathe)) device.Close(); });
 
 // Only pages of its own turn the spindles.

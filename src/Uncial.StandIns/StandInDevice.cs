@@ -9,6 +9,7 @@ namespace Uncial.StandIns;
 public abstract class StandInDevice : IAsyncDisposable
 {
     private static readonly TimeSpan Beat = TimeSpan.FromMilliseconds(500);
+    private const int MostTries = 40;
     private readonly CancellationTokenSource stop = new();
     private readonly ConcurrentDictionary<TcpClient, SemaphoreSlim> hosts = new();
     private TcpListener listener;
@@ -40,6 +41,16 @@ public abstract class StandInDevice : IAsyncDisposable
         Port = ((IPEndPoint)listener.LocalEndpoint).Port;
         var open = listener;
         accepting = Task.Run(() => AcceptAsync(open), CancellationToken.None);
+    }
+
+    /// <summary>Opens its port as soon as it is free: who played before may still be closing it.</summary>
+    public async Task OpenWhenFreeAsync(CancellationToken cancel)
+    {
+        for (var tries = 0; ; tries++)
+        {
+            try { Open(); return; }
+            catch (SocketException) when (tries < MostTries) { await Task.Delay(Beat, cancel); }
+        }
     }
 
     /// <summary>Closes its port and drops who is connected, as when its battery is taken out.</summary>

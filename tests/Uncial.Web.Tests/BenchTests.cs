@@ -102,7 +102,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         Value(screen, "Entry").ShouldBe("21.3mm"); // with the unit that it was typed in
 
         // Cut: a groove deeper than any, a size that cannot be.
-        screen.MakePass($"/cut/{await Tag(2417, Corner.FrontLeft)}");
+        screen.MakePass($"/cut/{await shop.PlannedPartAsync("light")}");
         screen.Fill("Groove left, outer", "60");
         screen.Fill("Measured now", "2.41");
         screen.Press(Keys.Enter);
