@@ -66,6 +66,18 @@ public sealed record ShopRules
     /// <summary>Left and right of an axle may differ by so much in size when both leave.</summary>
     public Length GreatestAxleDifference { get; init; } = Mm(0.50m);
 
+    /// <summary>Thickness variation up to which a finished rotor goes without a reason, where the limit book has none.</summary>
+    public Length GreatestVariation { get; init; } = Mm(0.025m);
+
+    /// <summary>Out-of-round up to which a finished drum goes without a reason, where the limit book has none.</summary>
+    public Length GreatestOutOfRound { get; init; } = Mm(0.10m);
+
+    /// <summary>Taper over the band up to which a finished part goes without a reason.</summary>
+    public Length GreatestTaper { get; init; } = Mm(0.08m);
+
+    /// <summary>Run-out of a face, total reading, up to which a finished rotor goes without a reason, where the limit book has none.</summary>
+    public Length GreatestRunout { get; init; } = Mm(0.08m);
+
     /// <summary>A part should go at least so far after a cut before it reaches discard, km.</summary>
     public decimal LeastDistanceAfterCut { get; init; } = 20_000m;
 

@@ -52,6 +52,13 @@ public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark Fi
 /// <param name="Key">Name that the page gave it, so that it goes in once.</param>
 public sealed record ReadingAside(bool Insisted = false, string? Note = null, DateTimeOffset? TypedAt = null, Guid? Key = null);
 
+/// <summary>What goes with the end of a journey beside its reason.</summary>
+/// <param name="Cause">Why it is scrap.</param>
+/// <param name="Place">Where a shelved part lies.</param>
+/// <param name="Preservative">What keeps rust off it.</param>
+/// <param name="SignedById">The lead hand who signed at another's screen.</param>
+public sealed record OutcomeAside(ScrapCause? Cause = null, string? Place = null, string? Preservative = null, int? SignedById = null);
+
 /// <summary>
 /// The steps of a part's journey: each adds its facts, in one place, for the pages and the demo data alike. Nothing is saved here.
 /// </summary>
@@ -295,7 +302,11 @@ public static partial class Journey
     }
 
     /// <summary>Judges the surface and keeps the judgement as a fact.</summary>
-    public static Judgement Confirm(SurfaceRecord record, bool readingsAreFit, Hand hand)
+    /// <param name="record">The surface.</param>
+    /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>
+    /// <param name="hand">Who confirms.</param>
+    /// <param name="reason">Why it goes on although its shape, its fellow or the dial speaks against it.</param>
+    public static Judgement Confirm(SurfaceRecord record, bool readingsAreFit, Hand hand, string? reason = null)
     {
         ArgumentNullException.ThrowIfNull(record);
         var judgement = record.Judge(readingsAreFit);
@@ -305,16 +316,35 @@ public static partial class Journey
         {
             Cuts = record.CutsDone, Kind = record.Kind, Worst = worst, Discard = record.Limits!.Discard, MachineTo = record.Limits.MachineTo,
             Uncertainty = record.Uncertainty, Allowance = judgement.Allowance, GrooveLeft = record.GrooveLeft, Decision = judgement.Decision,
-            DialBorneOut = record.DialBorneOut, LatheId = record.Lathe.Id, At = hand.At, ById = hand.OperatorId,
+            DialBorneOut = record.DialBorneOut, LatheId = record.Lathe.Id, Variation = record.Spread, Taper = record.Taper, Reason = Trimmed(reason), At = hand.At, ById = hand.OperatorId,
         });
         return judgement;
     }
 
     /// <summary>Ends the part's journey. The database refuses what must not leave.</summary>
-    public static void Close(Part part, OutcomeKind kind, string? reason, bool betweenLimits, Hand hand)
+    public static Outcome Close(Part part, OutcomeKind kind, string? reason, bool betweenLimits, Hand hand, OutcomeAside? aside = null)
     {
         ArgumentNullException.ThrowIfNull(part);
-        part.Outcome = new() { Kind = kind, Reason = string.IsNullOrWhiteSpace(reason) ? null : reason.Trim(), DoNotMachineAgain = betweenLimits, At = hand.At, ById = hand.OperatorId };
+        var outcome = new Outcome
+        {
+            Kind = kind, Reason = Trimmed(reason), DoNotMachineAgain = betweenLimits, Cause = kind == OutcomeKind.Scrapped ? aside?.Cause ?? ScrapCause.Other : null,
+            Place = kind == OutcomeKind.Shelved ? Trimmed(aside?.Place) : null, Preservative = kind == OutcomeKind.Shelved ? Trimmed(aside?.Preservative) : null,
+            SignedById = aside?.SignedById, At = hand.At, ById = hand.OperatorId,
+        };
+        part.Outcomes.Add(outcome);
+        return outcome;
+    }
+
+    /// <summary>Calls a part back: how it left holds no more.</summary>
+    /// <param name="outcome">How it left.</param>
+    /// <param name="reason">Why.</param>
+    /// <param name="hadLeft">It had left the shop: it is read anew.</param>
+    /// <param name="signedBy">The lead hand who signed, where that is not the hand itself.</param>
+    /// <param name="hand">Who calls it back.</param>
+    public static void CallBack(Outcome outcome, string reason, bool hadLeft, int? signedBy, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(outcome);
+        outcome.Withdrawal = new() { Reason = reason.Trim(), HadLeft = hadLeft, SignedById = signedBy, At = hand.At, ById = hand.OperatorId };
     }
 
     private static void PlanAnew(SurfaceRecord record, AfterPass after, string technique, Hand hand)

@@ -35,10 +35,12 @@ public sealed partial class SurfaceRecord
 {
     private const int FewestRepeats = 3;
     private readonly ILookup<ReadingKind, ReadingEntry> standing;
+    private readonly OutcomeWithdrawal? calledBack;
     private Length? uncertainty;
     private PlanDocument? document;
     private RotorFigures? rotorFigures;
     private DrumFigures? drumFigures;
+    private ShapeCheck? shape;
 
     /// <summary>Reads a surface whose facts are loaded (see <see cref="WithFacts"/>). What is added later needs a new record.</summary>
     public SurfaceRecord(WorkSurface surface, Part part, Shop shop)
@@ -55,9 +57,10 @@ public sealed partial class SurfaceRecord
         if (LatestPlan is not null && DialChanged && surface.Passes.All(p => p.PlanId != LatestPlan.Id) && surface.CutStarts.All(s => s.PlanId != LatestPlan.Id) && CutsDone == 0)
             (LatestPlan, document) = (null, null);
         PassesOfPlan = [.. surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
-        Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone)];
+        calledBack = part.CalledBack;
+        Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone && (calledBack is not { HadLeft: true } || r.At > calledBack.At))];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
-        Places = PlacesOf(surface);
+        Places = PlacesOf(surface, CutsDone == 0 ? [] : SizesBefore);
         Limits = Limits.Create(surface.Kind, Held(LimitKind.Nominal)?.Value, Held(LimitKind.MachineTo)?.Value, Held(LimitKind.Discard)?.Value, shop.Rules).Limits;
     }
 
@@ -109,7 +112,7 @@ public sealed partial class SurfaceRecord
     public IReadOnlyList<PassEntry> PassesOfPlan { get; }
     public IReadOnlyList<ReadingEntry> Sizes { get; }
     public IReadOnlyList<ReadingEntry> SizesBefore { get; }
-    public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone).MaxBy(c => c.Id);
+    public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.At > calledBack.At)).MaxBy(c => c.Id);
 
     /// <summary>
     /// Expanded uncertainty of the readings: of the worst gauge among them. Where a gauge was read three times or more at one spot, what that
@@ -240,9 +243,37 @@ public sealed partial class SurfaceRecord
     /// <summary>The sizes rule out that the dial counts twice or half the depth.</summary>
     public bool DialBorneOut => DialAndMetal is { } d && DialCheck.BearsOut(d.ByDial, d.BySize, d.Slack);
 
-    /// <summary>Says where the dial seems to count twice or half the depth, or null.</summary>
-    public Note? DialNote => Dial is DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal
-        ? new("dialFactorOfTwo", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize) : null;
+    /// <summary>Says where the dial seems to count twice or half the depth, or drifts; null where it agrees.</summary>
+    public Note? DialNote => Dial switch
+    {
+        DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal => new("dialFactorOfTwo", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize),
+        DialAgreement.Drifts => new("dialDrifts", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize),
+        _ => null,
+    };
+
+    /// <summary>Thickness variation or out-of-round now, or null.</summary>
+    public Length? Spread => Limits is null ? null : Kind == PartKind.Rotor ? RotorFigures.ThicknessVariation : DrumFigures.Axes >= 2 ? DrumFigures.Roundness?.OutOfRound : null;
+
+    /// <summary>The spread is a lower bound only.</summary>
+    public bool SpreadIsLowerBound => Limits is null || (Kind == PartKind.Rotor ? RotorFigures.VariationIsLowerBound : DrumFigures.Roundness is not { Proven: true });
+
+    /// <summary>Taper over the band now; null where only one station was read.</summary>
+    public Length? Taper => Limits is null || Sizes.Count == 0 ? null : Kind == PartKind.Rotor ? RotorFigures.Taper : DrumFigures.Taper;
+
+    /// <summary>Taper before the first cut, or null.</summary>
+    public Length? TaperBefore => SizesBefore.Count < 2 || Limits is null ? null
+        : Kind == PartKind.Rotor ? RotorAssessment.Assess(RotorMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).Taper
+        : DrumAssessment.Assess(DrumMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).Taper;
+
+    /// <summary>The newest standing figure of a whole face that was read since the last cut, or null.</summary>
+    public ReadingEntry? FigureNow(ReadingKind kind) => standing[kind].LastOrDefault(r => r.Cuts == CutsDone);
+
+    /// <summary>Its shape now, against the limit book and the shop's rules.</summary>
+    public ShapeCheck Shape => shape ??= ShapeCheck.Of(Kind,
+        new(Spread, SpreadIsLowerBound, Taper, FigureNow(ReadingKind.RunoutOuter)?.Value, FigureNow(ReadingKind.RunoutInner)?.Value), Surface.MaxVariation, Surface.MaxRunout, Shop.Rules);
+
+    /// <summary>A size since the last cut was read with a coarser gauge than those before the first.</summary>
+    public bool IsReadCoarser => CutsDone > 0 && SizesBefore.Count > 0 && Sizes.Count > 0 && Sizes.Max(r => r.Resolution) > SizesBefore.Max(r => r.Resolution);
 
     /// <summary>Verdict of the standing readings against discard.</summary>
     public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;
@@ -271,7 +302,7 @@ public sealed partial class SurfaceRecord
         ReliefLeft = DepthsLeft.Relief,
         DepthUncertainty = DepthsLeft.Uncertainty,
         BoredHere = Kind == PartKind.Drum && CutsDone > 0 && LastPassIsClean,
-        ReadingsAreFit = readingsAreFit,
+        ReadingsAreFit = readingsAreFit && Sizes.All(s => s.FromFile is null),
     }, Shop.Rules);
 
     /// <summary>Groove that is still there: the sum of both faces, radial in a drum.</summary>
@@ -322,11 +353,13 @@ public sealed partial class SurfaceRecord
         };
     }
 
-    private static List<ReadingPlace> PlacesOf(WorkSurface surface)
+    /// <summary>The places that are asked for, and after a cut also any other that was read before it: both are compared place by place.</summary>
+    private static List<ReadingPlace> PlacesOf(WorkSurface surface, IReadOnlyList<ReadingEntry> before)
     {
         var circle = surface.Kind == PartKind.Rotor ? 360m : 180m;
         Length?[] stations = surface.DepthsMm.Length == 0 ? [null] : [.. surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))];
-        return [.. stations.SelectMany(s => Enumerable.Range(0, surface.Places).Select(i => new ReadingPlace(i * circle / surface.Places, s)))];
+        var asked = stations.SelectMany(s => Enumerable.Range(0, surface.Places).Select(i => new ReadingPlace(i * circle / surface.Places, s))).ToList();
+        return [.. asked, .. before.Select(r => new ReadingPlace((r.Degrees ?? 0) % circle, r.Station)).Distinct().Except(asked).OrderBy(p => p.Station).ThenBy(p => p.Degrees)];
     }
 
     private bool IsAt(ReadingEntry reading, ReadingPlace place) => SpotOf(reading) == (Spot(place.Degrees), place.Station);
@@ -355,7 +388,7 @@ public sealed partial class SurfaceRecord
 
     /// <summary>A query for parts with every fact of their surfaces, in a handful of round trips whatever their number.</summary>
     public static IQueryable<Part> WithFacts(IQueryable<Part> parts) => parts
-        .Include(p => p.Job).Include(p => p.Outcome)
+        .Include(p => p.Job).Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal)
         .Include(p => p.Surfaces.OrderBy(s => s.Id)).ThenInclude(s => s.LimitEntries)
         .Include(p => p.Surfaces).ThenInclude(s => s.Settlements)
         .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.Withdrawal)
@@ -373,7 +406,10 @@ public sealed partial class SurfaceRecord
 
     /// <summary>The same with the names of those who stated the facts, for the pages that tell them.</summary>
     public static IQueryable<Part> WithFactsAndNames(IQueryable<Part> parts) => WithFacts(parts)
-        .Include(p => p.Outcome!.By)
+        .Include(p => p.Outcomes).ThenInclude(o => o.By)
+        .Include(p => p.Outcomes).ThenInclude(o => o.SignedBy)
+        .Include(p => p.Outcomes).ThenInclude(o => o.Certificate!.Prints)
+        .Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal!.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Settlements).ThenInclude(l => l.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.By)

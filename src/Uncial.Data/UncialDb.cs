@@ -41,6 +41,11 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
     public DbSet<FinishEntry> Finishes => Set<FinishEntry>();
     public DbSet<ChatterEntry> Chatters => Set<ChatterEntry>();
     public DbSet<BinEmptied> BinsEmptied => Set<BinEmptied>();
+    public DbSet<OutcomeWithdrawal> OutcomeWithdrawals => Set<OutcomeWithdrawal>();
+    public DbSet<Certificate> Certificates => Set<Certificate>();
+    public DbSet<PrintEntry> Prints => Set<PrintEntry>();
+    public DbSet<ChainLink> Chain => Set<ChainLink>();
+    public DbSet<LogLine> LogLines => Set<LogLine>();
     public DbSet<CutDraft> CutDrafts => Set<CutDraft>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
@@ -128,9 +133,10 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         });
         builder.Entity<Part>(part =>
         {
-            part.HasIndex(p => p.Tag).IsUnique();
+            part.HasIndex(p => new { p.Tag, p.Visit }).IsUnique();
+            part.Property(p => p.Visit).HasDefaultValue(1);
             Json(part.Property(p => p.Shape));
-            part.HasOne(p => p.Outcome).WithOne().HasForeignKey<Outcome>(o => o.PartId).OnDelete(DeleteBehavior.Restrict);
+            part.HasMany(p => p.Outcomes).WithOne().HasForeignKey(o => o.PartId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<WorkSurface>(surface =>
         {
@@ -194,7 +200,38 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             "ck_confirmations_release_is_inside_discard",
             "decision not in ('Release', 'LeadOnly') or (uncertainty_mm > 0 and allowance_mm is not null and "
             + "case kind when 'Rotor' then worst_mm - discard_mm else discard_mm - worst_mm end >= uncertainty_mm + allowance_mm)"));
-        builder.Entity<Outcome>().HasIndex(o => o.At);
+        builder.Entity<Outcome>(outcome =>
+        {
+            outcome.HasIndex(o => o.At);
+            outcome.HasOne(o => o.Withdrawal).WithOne().HasForeignKey<OutcomeWithdrawal>(w => w.OutcomeId).OnDelete(DeleteBehavior.Restrict);
+            outcome.HasOne(o => o.Certificate).WithOne().HasForeignKey<Certificate>(c => c.OutcomeId).OnDelete(DeleteBehavior.Restrict);
+            outcome.HasOne(o => o.SignedBy).WithMany().OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<OutcomeWithdrawal>().ToTable("outcome_withdrawals").HasOne(w => w.SignedBy).WithMany().OnDelete(DeleteBehavior.Restrict);
+        builder.Entity<Certificate>(certificate =>
+        {
+            certificate.HasIndex(c => c.Hash);
+            certificate.HasMany(c => c.Prints).WithOne().HasForeignKey(p => p.CertificateId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<ChainLink>(link =>
+        {
+            link.ToTable("chain").HasKey(l => new { l.PartId, l.Number });
+            link.HasOne<Part>().WithMany().HasForeignKey(l => l.PartId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<LogLine>(line =>
+        {
+            line.ToTable("log_lines").HasKey(l => l.PartId);
+            line.Property(l => l.PartId).ValueGeneratedNever();
+            line.HasOne(l => l.Part).WithOne().HasForeignKey<LogLine>(l => l.PartId).OnDelete(DeleteBehavior.Restrict);
+            // The order in which the logbook is read, and one index for each thing that it is asked for.
+            line.HasIndex(l => new { l.JobNumber, l.PartId });
+            line.HasIndex(l => new { l.Outcome, l.JobNumber, l.PartId });
+            line.HasIndex(l => l.ReceivedAt);
+            line.HasIndex(l => l.OutAt);
+            line.HasIndex(l => l.People).HasMethod("gin");
+            line.HasIndex(l => l.Search).HasMethod("gin").HasOperators("gin_trgm_ops");
+        });
+        builder.HasPostgresExtension("pg_trgm");
 
         foreach (var entity in builder.Model.GetEntityTypes())
         {

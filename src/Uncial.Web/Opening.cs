@@ -8,10 +8,14 @@ namespace Uncial.Web;
 /// <summary>Opens the shop in the morning: migrations, roles, the shop's row, and the demo data once.</summary>
 internal static class Opening
 {
-    public static async Task OpenAsync(IServiceProvider services, bool demo)
+    public static async Task OpenAsync(IServiceProvider services, string owner, bool demo)
     {
+        await using (var opening = new UncialDb(UncialDbOptions.For(owner)))
+        {
+            await opening.Database.MigrateAsync();
+            await AppLogin.GrantAsync(opening);
+        }
         var db = services.GetRequiredService<UncialDb>();
-        await db.Database.MigrateAsync();
         var roles = services.GetRequiredService<RoleManager<IdentityRole<int>>>();
         foreach (var role in new[] { Roles.Operator, Roles.Lead, Roles.Owner })
             if (!await roles.RoleExistsAsync(role)) await roles.CreateAsync(new(role));

@@ -13,8 +13,9 @@ using Uncial.Web.Live;
 using Uncial.Web.Pages;
 
 var builder = WebApplication.CreateBuilder(args);
-var connection = builder.Configuration.GetConnectionString("Uncial")
+var owner = builder.Configuration.GetConnectionString("Uncial")
     ?? throw new InvalidOperationException("Give the database as ConnectionStrings__Uncial, or start with ./start.");
+var connection = AppLogin.Of(owner);
 
 builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console());
 builder.Services.AddSingleton(TimeProvider.System);
@@ -47,6 +48,7 @@ builder.Services.AddRazorPages().AddMvcOptions(options => options.SuppressImplic
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<Reader>();
 builder.Services.AddScoped<ShopFile>();
+builder.Services.AddScoped<LeadSignature>();
 builder.Services.AddProblemDetails();
 builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 builder.Services.ConfigureHttpJsonOptions(options =>
@@ -92,13 +94,14 @@ app.MapCalculations();
 app.MapGaugeEcho();
 app.MapMarkingEcho();
 app.MapBookFile();
+app.MapLogbookFile();
 app.MapPhotos();
 app.MapNews();
 app.MapOpenApi().AllowAnonymous();
 app.MapHealthChecks("/health").AllowAnonymous();
 
 await using (var scope = app.Services.CreateAsyncScope())
-    await Opening.OpenAsync(scope.ServiceProvider, demo: app.Configuration.GetValue("Demo", false));
+    await Opening.OpenAsync(scope.ServiceProvider, owner, demo: app.Configuration.GetValue("Demo", false));
 await app.RunAsync();
 
 /// <summary>The entry point, public so that the tests can host it.</summary>

@@ -122,7 +122,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Refused(forged.Replace("{0}", "22.999", StringComparison.Ordinal))).ShouldBe(PostgresErrorCodes.CheckViolation);
         await db.Database.ExecuteSqlRawAsync(forged.Replace("{0}", "24.0", StringComparison.Ordinal), Cancel);
         (await Refused($"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Released', false, now(), {owner})")).ShouldBe("UN004");
-        (await Refused($"insert into outcomes (part_id, kind, reason, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Shelved', 'x', false, now(), {owner})")).ShouldBe("UN004");
+        (await Refused($"insert into outcomes (part_id, kind, place, preservative, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Shelved', 'x', 'oil', false, now(), {owner})")).ShouldBe("UN004");
     }
 
     [Fact]
@@ -201,13 +201,13 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var (tom, ines) = (await Id(db, "tom"), await Id(db, "ines"));
         var record = await Rotor(db, "23.2", tom);
         (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN005"); // nobody confirmed it yet
-        db.Entry(record.Part.Outcome!).State = EntityState.Detached;
+        db.Refused(record.Part);
         Journey.Confirm(record, true, new(tom, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.LeadOnly);
         await db.SaveChangesAsync(Cancel);
         foreach (var (reason, mark, by) in new[] { ("good enough", true, tom), (null, true, ines), ("good enough", false, ines) })
         {
             (await Close(db, record, OutcomeKind.Released, reason, mark, by)).ShouldBe("UN007");
-            db.Entry(record.Part.Outcome!).State = EntityState.Detached;
+            db.Refused(record.Part);
         }
         (await Close(db, record, OutcomeKind.Released, "no other to be had", true, ines)).ShouldBeNull();
         (await Refused($"insert into readings (surface_id, kind, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({record.Surface.Id}, 'Size', 24, '24', 'Millimetre', 0.01, 0.01, false, 0, now(), {tom})")).ShouldBe("UN002");
@@ -228,12 +228,12 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             foreach (var outcome in Enum.GetValues<OutcomeKind>().Where(o => o != allowed && o != OutcomeKind.Scrapped))
             {
                 (await Close(db, record, outcome, "please", true, ines)).ShouldBe("UN009", outcome.ToString());
-                db.Entry(record.Part.Outcome!).State = EntityState.Detached;
+                db.Refused(record.Part);
             }
             if (allowed == OutcomeKind.Refused)
             {
                 (await Close(db, record, allowed, " ", false, ines)).ShouldBe("UN008");
-                db.Entry(record.Part.Outcome!).State = EntityState.Detached;
+                db.Refused(record.Part);
             }
             (await Close(db, record, allowed, kind.ToString(), false, ines)).ShouldBeNull();
         }

@@ -139,7 +139,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         {
             Journey.Close(desk.Part, OutcomeKind.Released, null, false, desk.At(minutes));
             try { await db.SaveChangesAsync(Cancel); return null; }
-            catch (DbUpdateException e) { db.Entry(desk.Part.Outcome!).State = EntityState.Detached; desk.Part.Outcome = null; return ((PostgresException)e.InnerException!).SqlState; }
+            catch (DbUpdateException e) { db.Refused(desk.Part); return ((PostgresException)e.InnerException!).SqlState; }
         }
         async Task Confirm(double minutes)
         {

@@ -18,6 +18,14 @@ internal static class TestParts
 
     public static async Task<int> HandAsync(this UncialDb db, string user) => (await db.Users.SingleAsync(u => u.UserName == user, Cancel)).Id;
 
+    /// <summary>Forgets an end that the database refused.</summary>
+    public static void Refused(this UncialDb db, Part part)
+    {
+        var refused = part.Outcome!;
+        db.Entry(refused).State = EntityState.Detached;
+        part.Outcomes.Remove(refused);
+    }
+
     /// <summary>A part that is read and waits to be mounted.</summary>
     public static async Task<string> ReadPartAsync(this RunningShop shop, PartKind kind = PartKind.Rotor, MountShape? shape = null, string? machineTo = null)
     {

@@ -28,6 +28,10 @@ public static class Conformity
     public static Verdict Decide(Length margin, Length uncertainty) =>
         margin < Length.Zero ? Verdict.Beyond : margin < uncertainty ? Verdict.TooClose : Verdict.Within;
 
+    /// <summary>The size that counts for the limit: the least thickness or the largest diameter; null where there is none.</summary>
+    public static Length? Worst(PartKind kind, IEnumerable<Length> sizes) =>
+        sizes.Cast<Length?>().Aggregate((Length?)null, (worst, size) => worst is not { } w || Limits.Margin(kind, size!.Value, w) < Length.Zero ? size : worst);
+
     /// <summary>The less favourable of two verdicts: beyond, then not enough, then too close, then within.</summary>
     public static Verdict Worse(Verdict a, Verdict b) => Rank(a) >= Rank(b) ? a : b;
 
@@ -37,6 +41,15 @@ public static class Conformity
     public static double ProbabilityWithin(Length margin, Length uncertainty) => uncertainty == Length.Zero
         ? (Math.Sign(margin.Millimetres) + 1) / 2.0
         : NormalDistribution((double)(2 * margin.Millimetres / uncertainty.Millimetres));
+
+    /// <summary>A probability for showing, in percent and never more than it is: <c>over 99.99</c>, <c>97.31</c>, <c>under 0.01</c>.</summary>
+    /// <param name="probability">0 … 1.</param>
+    public static string Percent(double probability) => probability switch
+    {
+        > 0.9999 => "over 99.99",
+        < 0.0001 => "under 0.01",
+        _ => (Math.Floor(probability * 10_000) / 100).ToString("0.00", System.Globalization.CultureInfo.InvariantCulture),
+    };
 
     private static int Rank(Verdict v) => v switch { Verdict.Beyond => 3, Verdict.NotEnough => 2, Verdict.TooClose => 1, _ => 0 };
 

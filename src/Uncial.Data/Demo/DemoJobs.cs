@@ -164,12 +164,12 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         await bench.ReadAsync(left, Mm, "30.98", "31.02", "31.05", "31.06", "31.04", "31.01", "30.97", "30.93");
         var right = await bench.RotorAsync(job, Corner.FrontRight, null, 330, 60, Mm, "34.0", "31.5", "31.0");
         await bench.ReadAsync(right, Mm, "30.71", "30.74", "30.78", "30.80", "30.79", "30.76", "30.73", "30.70");
-        await bench.CloseAsync(right, OutcomeKind.Scrapped, "0.30 under discard all round.");
+        await bench.CloseAsync(right, OutcomeKind.Scrapped, "0.30 under discard all round.", aside: new(ScrapCause.BeyondDiscard));
         var spare = await bench.RotorAsync(job, Corner.Other, "Spare", 330, 60, Mm, "34.0", "31.5", "31.0");
         await bench.ReadAsync(spare, Mm, "33.10", "33.11", "33.12", "33.12", "33.11", "33.11", "33.10", "33.10");
         await bench.LeaveUncutAsync(spare);
         await bench.ConfirmAsync(spare);
-        await bench.CloseAsync(spare, OutcomeKind.Shelved, "Oiled, rack 3.");
+        await bench.CloseAsync(spare, OutcomeKind.Shelved, aside: new(Place: "Rack 3", Preservative: "Light oil"));
     }
 
     private async Task FacesAsync(Part rotor, string runoutOuter, string runoutInner, string grooveOuter, string grooveInner)

@@ -199,9 +199,9 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
         await db.SaveChangesAsync();
     }
 
-    public async Task CloseAsync(Part part, OutcomeKind kind, string? reason = null, bool betweenLimits = false)
+    public async Task CloseAsync(Part part, OutcomeKind kind, string? reason = null, bool betweenLimits = false, OutcomeAside? aside = null)
     {
-        Journey.Close(part, kind, reason, betweenLimits, Hand);
+        Journey.Close(part, kind, reason, betweenLimits, Hand, aside);
         await db.SaveChangesAsync();
     }
 

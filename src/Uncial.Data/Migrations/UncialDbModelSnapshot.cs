@@ -20,6 +20,7 @@ namespace Uncial.Data.Migrations
                 .HasAnnotation("ProductVersion", "10.0.15")
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
             modelBuilder.Entity("Microsoft.AspNetCore.DataProtection.EntityFrameworkCore.DataProtectionKey", b =>
@@ -377,6 +378,85 @@ namespace Uncial.Data.Migrations
                     b.ToTable("book", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.Certificate", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<string>("Document")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("document");
+
+                    b.Property<string>("Hash")
+                        .IsRequired()
+                        .HasMaxLength(64)
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("hash");
+
+                    b.Property<long>("OutcomeId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("outcome_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_certificates");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_certificates_by_id");
+
+                    b.HasIndex("Hash")
+                        .HasDatabaseName("ix_certificates_hash");
+
+                    b.HasIndex("OutcomeId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_certificates_outcome_id");
+
+                    b.ToTable("certificates", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.ChainLink", b =>
+                {
+                    b.Property<int>("PartId")
+                        .HasColumnType("integer")
+                        .HasColumnName("part_id");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<long>("FactId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("fact_id");
+
+                    b.Property<string>("FactTable")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("fact_table");
+
+                    b.Property<byte[]>("Hash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.HasKey("PartId", "Number")
+                        .HasName("pk_chain");
+
+                    b.ToTable("chain", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.ChatterEntry", b =>
                 {
                     b.Property<long>("Id")
@@ -490,13 +570,26 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("machine_to_mm");
 
+                    b.Property<string>("Reason")
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("reason");
+
                     b.Property<int>("SurfaceId")
                         .HasColumnType("integer")
                         .HasColumnName("surface_id");
 
+                    b.Property<decimal?>("Taper")
+                        .HasColumnType("numeric")
+                        .HasColumnName("taper_mm");
+
                     b.Property<decimal>("Uncertainty")
                         .HasColumnType("numeric")
                         .HasColumnName("uncertainty_mm");
+
+                    b.Property<decimal?>("Variation")
+                        .HasColumnType("numeric")
+                        .HasColumnName("variation_mm");
 
                     b.Property<decimal>("Worst")
                         .HasColumnType("numeric")
@@ -1099,6 +1192,67 @@ namespace Uncial.Data.Migrations
                     b.ToTable("limit_settlements", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.LogLine", b =>
+                {
+                    b.Property<int>("PartId")
+                        .HasColumnType("integer")
+                        .HasColumnName("part_id");
+
+                    b.Property<int>("JobNumber")
+                        .HasColumnType("integer")
+                        .HasColumnName("job_number");
+
+                    b.Property<DateTimeOffset?>("OutAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("out_at");
+
+                    b.Property<string>("Outcome")
+                        .HasColumnType("text")
+                        .HasColumnName("outcome");
+
+                    b.PrimitiveCollection<int[]>("People")
+                        .IsRequired()
+                        .HasColumnType("integer[]")
+                        .HasColumnName("people");
+
+                    b.Property<DateTimeOffset>("ReceivedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("received_at");
+
+                    b.Property<string>("Search")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("search");
+
+                    b.HasKey("PartId")
+                        .HasName("pk_log_lines");
+
+                    b.HasIndex("OutAt")
+                        .HasDatabaseName("ix_log_lines_out_at");
+
+                    b.HasIndex("People")
+                        .HasDatabaseName("ix_log_lines_people");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("People"), "gin");
+
+                    b.HasIndex("ReceivedAt")
+                        .HasDatabaseName("ix_log_lines_received_at");
+
+                    b.HasIndex("Search")
+                        .HasDatabaseName("ix_log_lines_search");
+
+                    NpgsqlIndexBuilderExtensions.HasMethod(b.HasIndex("Search"), "gin");
+                    NpgsqlIndexBuilderExtensions.HasOperators(b.HasIndex("Search"), new[] { "gin_trgm_ops" });
+
+                    b.HasIndex("JobNumber", "PartId")
+                        .HasDatabaseName("ix_log_lines_job_number_part_id");
+
+                    b.HasIndex("Outcome", "JobNumber", "PartId")
+                        .HasDatabaseName("ix_log_lines_outcome_job_number_part_id");
+
+                    b.ToTable("log_lines", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.MountEntry", b =>
                 {
                     b.Property<long>("Id")
@@ -1273,6 +1427,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("by_id");
 
+                    b.Property<string>("Cause")
+                        .HasColumnType("text")
+                        .HasColumnName("cause");
+
                     b.Property<bool>("DoNotMachineAgain")
                         .HasColumnType("boolean")
                         .HasColumnName("do_not_machine_again");
@@ -1286,10 +1444,24 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("part_id");
 
+                    b.Property<string>("Place")
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("place");
+
+                    b.Property<string>("Preservative")
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("preservative");
+
                     b.Property<string>("Reason")
                         .HasMaxLength(300)
                         .HasColumnType("character varying(300)")
                         .HasColumnName("reason");
+
+                    b.Property<int?>("SignedById")
+                        .HasColumnType("integer")
+                        .HasColumnName("signed_by_id");
 
                     b.HasKey("Id")
                         .HasName("pk_outcomes");
@@ -1301,10 +1473,63 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_outcomes_by_id");
 
                     b.HasIndex("PartId")
-                        .IsUnique()
                         .HasDatabaseName("ix_outcomes_part_id");
 
+                    b.HasIndex("SignedById")
+                        .HasDatabaseName("ix_outcomes_signed_by_id");
+
                     b.ToTable("outcomes", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.OutcomeWithdrawal", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<bool>("HadLeft")
+                        .HasColumnType("boolean")
+                        .HasColumnName("had_left");
+
+                    b.Property<long>("OutcomeId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("outcome_id");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("reason");
+
+                    b.Property<int?>("SignedById")
+                        .HasColumnType("integer")
+                        .HasColumnName("signed_by_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_outcome_withdrawals");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_outcome_withdrawals_by_id");
+
+                    b.HasIndex("OutcomeId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_outcome_withdrawals_outcome_id");
+
+                    b.HasIndex("SignedById")
+                        .HasDatabaseName("ix_outcome_withdrawals_signed_by_id");
+
+                    b.ToTable("outcome_withdrawals", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Part", b =>
@@ -1356,15 +1581,21 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("character varying(12)")
                         .HasColumnName("tag");
 
+                    b.Property<int>("Visit")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(1)
+                        .HasColumnName("visit");
+
                     b.HasKey("Id")
                         .HasName("pk_parts");
 
                     b.HasIndex("JobId")
                         .HasDatabaseName("ix_parts_job_id");
 
-                    b.HasIndex("Tag")
+                    b.HasIndex("Tag", "Visit")
                         .IsUnique()
-                        .HasDatabaseName("ix_parts_tag");
+                        .HasDatabaseName("ix_parts_tag_visit");
 
                     b.ToTable("parts", (string)null);
                 });
@@ -1565,6 +1796,44 @@ namespace Uncial.Data.Migrations
                     b.ToTable("plans", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.PrintEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<long>("CertificateId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("certificate_id");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("kind");
+
+                    b.HasKey("Id")
+                        .HasName("pk_prints");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_prints_by_id");
+
+                    b.HasIndex("CertificateId")
+                        .HasDatabaseName("ix_prints_certificate_id");
+
+                    b.ToTable("prints", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.ReadingEntry", b =>
                 {
                     b.Property<long>("Id")
@@ -1595,6 +1864,10 @@ namespace Uncial.Data.Migrations
                     b.Property<decimal?>("Degrees")
                         .HasColumnType("numeric")
                         .HasColumnName("degrees");
+
+                    b.Property<bool?>("FromFile")
+                        .HasColumnType("boolean")
+                        .HasColumnName("from_file");
 
                     b.Property<int?>("GaugeId")
                         .HasColumnType("integer")
@@ -2243,6 +2516,35 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Certificate", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_certificates_users_by_id");
+
+                    b.HasOne("Uncial.Data.Outcome", null)
+                        .WithOne("Certificate")
+                        .HasForeignKey("Uncial.Data.Certificate", "OutcomeId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_certificates_outcomes_outcome_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.ChainLink", b =>
+                {
+                    b.HasOne("Uncial.Data.Part", null)
+                        .WithMany()
+                        .HasForeignKey("PartId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_chain_parts_part_id");
+                });
+
             modelBuilder.Entity("Uncial.Data.ChatterEntry", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -2501,6 +2803,18 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.LogLine", b =>
+                {
+                    b.HasOne("Uncial.Data.Part", "Part")
+                        .WithOne()
+                        .HasForeignKey("Uncial.Data.LogLine", "PartId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_log_lines_parts_part_id");
+
+                    b.Navigation("Part");
+                });
+
             modelBuilder.Entity("Uncial.Data.MountEntry", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -2537,13 +2851,48 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_outcomes_users_by_id");
 
                     b.HasOne("Uncial.Data.Part", null)
-                        .WithOne("Outcome")
-                        .HasForeignKey("Uncial.Data.Outcome", "PartId")
+                        .WithMany("Outcomes")
+                        .HasForeignKey("PartId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_outcomes_parts_part_id");
 
+                    b.HasOne("Uncial.Data.Operator", "SignedBy")
+                        .WithMany()
+                        .HasForeignKey("SignedById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_outcomes_users_signed_by_id");
+
                     b.Navigation("By");
+
+                    b.Navigation("SignedBy");
+                });
+
+            modelBuilder.Entity("Uncial.Data.OutcomeWithdrawal", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_outcome_withdrawals_users_by_id");
+
+                    b.HasOne("Uncial.Data.Outcome", null)
+                        .WithOne("Withdrawal")
+                        .HasForeignKey("Uncial.Data.OutcomeWithdrawal", "OutcomeId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_outcome_withdrawals_outcomes_outcome_id");
+
+                    b.HasOne("Uncial.Data.Operator", "SignedBy")
+                        .WithMany()
+                        .HasForeignKey("SignedById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_outcome_withdrawals_users_signed_by_id");
+
+                    b.Navigation("By");
+
+                    b.Navigation("SignedBy");
                 });
 
             modelBuilder.Entity("Uncial.Data.Part", b =>
@@ -2613,6 +2962,25 @@ namespace Uncial.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_plans_surfaces_surface_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.PrintEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_prints_users_by_id");
+
+                    b.HasOne("Uncial.Data.Certificate", null)
+                        .WithMany("Prints")
+                        .HasForeignKey("CertificateId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_prints_certificates_certificate_id");
 
                     b.Navigation("By");
                 });
@@ -2808,6 +3176,11 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Certificate", b =>
+                {
+                    b.Navigation("Prints");
+                });
+
             modelBuilder.Entity("Uncial.Data.CutStart", b =>
                 {
                     b.Navigation("Stop");
@@ -2828,9 +3201,16 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Parts");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Outcome", b =>
+                {
+                    b.Navigation("Certificate");
+
+                    b.Navigation("Withdrawal");
+                });
+
             modelBuilder.Entity("Uncial.Data.Part", b =>
                 {
-                    b.Navigation("Outcome");
+                    b.Navigation("Outcomes");
 
                     b.Navigation("Surfaces");
                 });

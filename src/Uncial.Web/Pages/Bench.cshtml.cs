@@ -32,7 +32,7 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         var shop = await file.ShopAsync(cancel);
         var since = new DateTimeOffset(Now.Date, Now.Offset).ToUniversalTime();
         // In the shop now, or out of it today.
-        var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Outcome == null || p.Outcome.At >= since)).AsNoTrackingWithIdentityResolution().ToListAsync(cancel);
+        var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => db.LogLines.Any(l => l.PartId == p.Id && (l.Outcome == null || l.OutAt >= since)))).AsNoTrackingWithIdentityResolution().ToListAsync(cancel);
         var empty = await db.Jobs.AsNoTracking().Where(j => j.Parts.Count == 0).ToListAsync(cancel);
 
         var all = parts.Select(p => Place(p, shop)).OrderBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue).ThenBy(p => p.Part.Job!.Number).ThenBy(p => p.Part.Corner).ToList();

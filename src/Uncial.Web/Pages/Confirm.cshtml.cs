@@ -13,8 +13,9 @@ namespace Uncial.Web.Pages;
 public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : ReadingPage(db, shop, reader, time)
 {
     [BindProperty] public bool OffClean { get; set; }
+    [BindProperty(Name = nameof(Figures))] public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
 
-    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => [("The judgement", Judgement.Steps), ("The pair", PairCheck?.Steps ?? [])];
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => [("The judgement", Judgement.Steps), ("Its shape", Record.Shape.Steps), ("The pair", PairCheck?.Steps ?? [])];
 
     protected override Station At => Station.Confirm;
 
@@ -27,12 +28,27 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>This surface against the same one on the other side of the axle; null where there is no other side.</summary>
     public PairCheck? PairCheck { get; private set; }
 
+    /// <summary>What speaks against it although the size is within the limit; each takes a reason.</summary>
+    public IReadOnlyList<Objection> Objections { get; private set; } = [];
+
+    /// <summary>Run-out of the faces after the cut.</summary>
+    private static readonly ReadingKind[] Runouts = [ReadingKind.RunoutOuter, ReadingKind.RunoutInner];
+
+    public static ReadingKind? ReadingOf(ShapeQuantity quantity) => quantity switch { ShapeQuantity.RunoutOuter => ReadingKind.RunoutOuter, ShapeQuantity.RunoutInner => ReadingKind.RunoutInner, _ => null };
+
+    public string? FigureValue(ReadingKind kind) => Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.FigureNow(kind));
+
+    public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) => KeepFiguresAsync(() => IsRotor ? Runouts : [], Figures, kind => Record.FigureNow(kind), cancel);
+
     public async Task<IActionResult> OnPostConfirmAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        await PairAsync(cancel);
+        if (Objections.Count > 0 && string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it goes on all the same.");
+        if (Reason?.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
         if (!OffClean) ModelState.AddModelError(nameof(OffClean), "A part warm from cutting reads wrong: let it cool, clean it, then tick.");
         if (!ModelState.IsValid || Record.Station < Station.Confirm || IsStale()) return await ShowAsync(cancel);
-        var judgement = Journey.Confirm(Record, OffClean, Hand);
+        var judgement = Journey.Confirm(Record, OffClean, Hand, Objections.Count > 0 ? Reason : null);
         if (judgement.Worst is null) return await ShowAsync(cancel);
         if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
         return judgement.Decision == Decision.MeasureAgain ? Redirect(Request.Path) : Redirect(NextSurface() ?? Href(Station.Release));
@@ -55,6 +71,12 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         PickPlace();
         AllRead = Record.NextPlace is null;
         Judgement = Record.Judge(readingsAreFit: true);
+        await PairAsync(cancel);
+        return Page();
+    }
+
+    private async Task PairAsync(CancellationToken cancel)
+    {
         // Left and right of the axle are confirmed together: the other side is shown beside this one.
         var other = Part.Corner switch { Corner.FrontLeft => Corner.FrontRight, Corner.FrontRight => Corner.FrontLeft, Corner.RearLeft => Corner.RearRight, Corner.RearRight => Corner.RearLeft, _ => Corner.Other };
         if (other != Corner.Other)
@@ -62,8 +84,11 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                 .SelectMany(p => p.Surfaces.Where(s => s.Kind == Record.Kind && s.InHat == Record.Surface.InHat).Select(s => new SurfaceRecord(s, p, Record.Shop)))];
         if (Pair is [var across, ..])
             PairCheck = PairCheck.Of(new(Record.Worst, Record.CutsDone > 0), new(across.Station < Station.Confirm ? null : across.Worst, across.CutsDone > 0), Record.Shop.Rules);
-        return Page();
+        Objections = Core.Release.Objections.Of(Record.Shape, PairCheck, Record.Dial, Record.IsReadCoarser);
     }
+
+    /// <summary>How sure it is, in words.</summary>
+    public string Chance => Judgement.ProbabilityWithinDiscard is { } p ? Words.Say("confirm.chance", Conformity.Percent(p), Reader.Fine(Record.Uncertainty, Toward.Greater) + " " + Reader.UnitName) : "";
 
     public (string Mark, string Word, string Css) DecisionWords => Judgement.Decision switch
     {

@@ -134,8 +134,9 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
                             join r in db.Readings on f.ReadingId equals r.Id
                             join s in db.Surfaces on r.SurfaceId equals s.Id
                             join p in db.Parts on s.PartId equals p.Id
+                            join l in db.LogLines on p.Id equals l.PartId
                             where r.GaugeId == Id
-                            group f by new { p.Tag, p.Job!.Vehicle, Outcome = (OutcomeKind?)p.Outcome!.Kind } into part
+                            group f by new { p.Tag, p.Job!.Vehicle, l.Outcome } into part
                             orderby part.Max(f => f.Id) descending
                             select new { part.Key.Tag, part.Key.Vehicle, Count = part.Count(), part.Key.Outcome }).Take(DoubtsShown).ToListAsync(cancel);
         Doubts = [.. doubts.Select(d => (d.Tag, d.Vehicle, d.Count, d.Outcome))];

@@ -78,7 +78,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why, as it will stand in its story.");
         else if (Reason.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
         if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
-        Journey.Close(Part, Findings.Means(end.Kind) == Consequence.Scrap ? OutcomeKind.Scrapped : OutcomeKind.Refused, Reason, false, Hand);
+        Journey.Close(Part, Findings.Means(end.Kind) == Consequence.Scrap ? OutcomeKind.Scrapped : OutcomeKind.Refused, Reason, false, Hand, new(Cause: end.Kind == FindingKind.Crack ? ScrapCause.Crack : ScrapCause.Other));
         if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
         return Redirect($"/tag/{Tag}");
     }

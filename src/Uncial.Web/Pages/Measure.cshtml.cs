@@ -53,26 +53,9 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>The gauge that may send a figure, or null where it is read by eye.</summary>
     public int? LiveGaugeFor(ReadingKind kind) => Record.Shop.GaugeFor(kind) is { Address: not null } gauge ? gauge.Id : null;
 
-    public string? FigureValue(ReadingKind kind) => Figures.TryGetValue(kind, out var typed) ? typed
-        : Record.Figure(kind) is { } entry ? entry.Value == Length.Zero ? "0" : Reader.Reading(entry.Value) : null;
+    public string? FigureValue(ReadingKind kind) => Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Figure(kind));
 
-    public async Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel)
-    {
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        List<(ReadingKind Kind, TypedLength Typed)> changed = [];
-        foreach (var (kind, _) in FigureFields)
-        {
-            if (!Figures.TryGetValue(kind, out var text) || string.IsNullOrWhiteSpace(text)) continue;
-            var typed = ReadLength($"Figures[{kind}]", text, Reader.Unit, allowZero: true);
-            // What the field showed is what is on record, rounded for the reader; only what was typed anew is a fact.
-            var shown = Record.Figure(kind) is { } entry ? entry.Value == Length.Zero ? "0" : Reader.Reading(entry.Value) : null;
-            if (typed is not null && text.Trim() != shown) changed.Add((kind, typed));
-        }
-        if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
-        foreach (var (kind, typed) in changed) Journey.Read(Record, kind, null, typed, Reader.Unit, Record.Shop.GaugeFor(kind), Hand);
-        if (changed.Count > 0 && !await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
-        return Redirect(Request.Path + Request.QueryString.Value?.Replace("?handler=Figures", "", StringComparison.Ordinal));
-    }
+    public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) => KeepFiguresAsync(() => FigureFields.Select(f => f.Kind), Figures, kind => Record.Figure(kind), cancel);
 
     /// <summary>The price of a new part and how far this one has gone, for the question whether it is worth cutting.</summary>
     public async Task<IActionResult> OnPostWorthAsync(CancellationToken cancel)

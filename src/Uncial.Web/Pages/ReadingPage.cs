@@ -81,6 +81,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     /// <summary>A reading came in while this page may have stood open.</summary>
     public bool ReadJustNow(ReadingEntry reading) => Hand.At - reading.At < JustNow;
 
+    /// <summary>The gauge at hand is coarser than the one that read it before the cut: what the cut took is told less well.</summary>
+    public bool GaugeIsCoarser => Record.CutsDone > 0 && Gauge is { } gauge && Record.SizesBefore.Count > 0 && gauge.Resolution > Record.SizesBefore.Max(r => r.Resolution);
+
     /// <summary>The part stands open for readings at this page.</summary>
     public abstract bool IsOpen { get; }
 
@@ -190,7 +193,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     protected override void Loaded()
     {
         var picked = With ?? (int.TryParse(Request.Cookies[GaugeCookie], NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id : 0);
-        Gauge = Gauges.FirstOrDefault(g => g.Id == picked) ?? (Record.Sizes.Count > 0 ? Gauges.FirstOrDefault(g => g.Id == Record.Sizes[^1].GaugeId) : null) ?? Record.Shop.GaugeFor(Record.Kind);
+        Gauge = Gauges.FirstOrDefault(g => g.Id == picked) ?? ((Record.Sizes.Count > 0 ? Record.Sizes : Record.SizesBefore) is [.., var last] ? Gauges.FirstOrDefault(g => g.Id == last.GaugeId) : null) ?? Record.Shop.GaugeFor(Record.Kind);
     }
 
     protected void PickPlace()
@@ -244,6 +247,27 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         return off.Millimetres <= 1 ? null
             : $"That is {Reader.With(off)} off its standard of {Reader.With(gauge.StandardSize.Value)}. Is it the right standard, and the right unit? Press Enter again if the gauge shows it.";
     }
+
+    /// <summary>Keeps the figures of whole faces or the bore that were typed anew.</summary>
+    protected async Task<IActionResult> KeepFiguresAsync(Func<IEnumerable<ReadingKind>> fields, IReadOnlyDictionary<ReadingKind, string?> figures, Func<ReadingKind, ReadingEntry?> known, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        List<(ReadingKind Kind, TypedLength Typed)> changed = [];
+        foreach (var kind in fields())
+        {
+            if (!figures.TryGetValue(kind, out var text) || string.IsNullOrWhiteSpace(text)) continue;
+            var typed = ReadLength($"Figures[{kind}]", text, Reader.Unit, allowZero: true);
+            // What the field showed is what is on record, rounded for the reader; only what was typed anew is a fact.
+            if (typed is not null && text.Trim() != ShownOf(known(kind))) changed.Add((kind, typed));
+        }
+        if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
+        foreach (var (kind, typed) in changed) Journey.Read(Record, kind, null, typed, Reader.Unit, Record.Shop.GaugeFor(kind), Hand);
+        if (changed.Count > 0 && !await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        return Redirect(Request.Path + Request.QueryString.Value?.Replace("?handler=Figures", "", StringComparison.Ordinal));
+    }
+
+    /// <summary>A figure as it stands in its field.</summary>
+    protected string? ShownOf(ReadingEntry? entry) => entry is null ? null : entry.Value == Length.Zero ? "0" : Reader.Reading(entry.Value);
 
     private void Remember(string cookie, int id, TimeSpan howLong) =>
         Response.Cookies.Append(cookie, id.ToString(CultureInfo.InvariantCulture), new() { MaxAge = howLong, IsEssential = true, SameSite = SameSiteMode.Lax, HttpOnly = true });

@@ -7,47 +7,89 @@ using Uncial.Web.Wording;
 namespace Uncial.Web.Pages;
 
 /// <summary>Release, shelve or scrap: the end of a part's journey in this job.</summary>
-public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature) : PartPage(db, shop, reader, time)
 {
+    private const int LongestReason = 300;
+    private const int LongestPlace = 120;
+
+    /// <summary>What is to become of it: shelve, scrap, or nothing for release.</summary>
+    [BindProperty(SupportsGet = true)] public string? As { get; set; }
+
     [BindProperty] public string? Reason { get; set; }
+    [BindProperty] public string? Cause { get; set; }
+    [BindProperty] public string? Place { get; set; }
+    [BindProperty] public string? Preservative { get; set; }
+
+    /// <summary>Scrap was made unusable.</summary>
+    [BindProperty] public bool Marked { get; set; }
+
+    [BindProperty] public int? Lead { get; set; }
+    [BindProperty] public string? LeadPin { get; set; }
 
     protected override Station At => Station.Release;
 
     public IReadOnlyList<SurfaceRecord> Surfaces { get; private set; } = [];
+    public IReadOnlyList<Operator> Leads { get; private set; } = [];
     public bool IsBeyond => Surfaces.Any(s => s.DiscardVerdict == Verdict.Beyond);
     public bool AllConfirmed => Surfaces.All(s => s.Confirmation is { Decision: Decision.Release or Decision.LeadOnly });
     public bool NeedsLead => Surfaces.Any(s => s.Confirmation is { Decision: Decision.LeadOnly });
-    public bool LeadMay => Reader.IsLead && Record.Shop.Rules.LeadMayReleaseBetweenLimits;
-    public bool MayRelease => AllConfirmed && !IsBeyond && (!NeedsLead || LeadMay);
+    public bool ShopAllows => Record.Shop.Rules.LeadMayReleaseBetweenLimits;
+    public bool MayRelease => AllConfirmed && !IsBeyond && (!NeedsLead || ShopAllows);
 
-    public Task<IActionResult> OnPostReleaseAsync(CancellationToken cancel) => CloseAsync(OutcomeKind.Released, NeedsReason, cancel);
+    /// <summary>Readings that came with a file: nothing leaves on them.</summary>
+    public bool IsFromFile => Surfaces.Any(s => s.Sizes.Any(r => r.FromFile == true));
 
-    public Task<IActionResult> OnPostShelveAsync(CancellationToken cancel) => CloseAsync(OutcomeKind.Shelved, () => true, cancel);
+    public OutcomeKind Kind => As switch { "shelve" when !IsBeyond => OutcomeKind.Shelved, "scrap" => OutcomeKind.Scrapped, _ => IsBeyond ? OutcomeKind.Scrapped : OutcomeKind.Released };
 
-    public Task<IActionResult> OnPostScrapAsync(CancellationToken cancel) => CloseAsync(OutcomeKind.Scrapped, () => true, cancel);
+    /// <summary>The cause that is picked; beyond discard where it is.</summary>
+    public ScrapCause? CausePicked => Enum.TryParse<ScrapCause>(Cause, out var cause) && Enum.IsDefined(cause) ? cause : IsBeyond ? ScrapCause.BeyondDiscard : null;
 
-    private bool NeedsReason() => NeedsLead;
+    public LeadFields LeadFields => new(Leads, Lead, WrongWith(LeadSignature.WhoField), WrongWith(LeadSignature.PinField));
 
-    private async Task<IActionResult> CloseAsync(OutcomeKind kind, Func<bool> needsReason, CancellationToken cancel)
+    public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         await ShowAsync(cancel);
         if (Record.Part.Outcome is not null) return Redirect($"/part/{Tag}");
-        if (needsReason() && string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), kind switch { OutcomeKind.Scrapped => "Say why it is scrap.", OutcomeKind.Shelved => "Say where it lies and how it is kept.", _ => "Between the limits a lead hand gives the reason." });
-        if (Reason?.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
-        if (kind == OutcomeKind.Released && !MayRelease)
-            Trouble = IsBeyond ? Words.Say("db.UN004") : !AllConfirmed ? Words.Say("db.UN005") : Words.Say("db.UN007");
+        if (Reason?.Length > LongestReason) ModelState.AddModelError(nameof(Reason), $"At most {LongestReason} letters.");
+        var aside = Kind switch { OutcomeKind.Scrapped => AsScrap(), OutcomeKind.Shelved => AsShelved(), _ => await AsReleasedAsync() };
         if (!ModelState.IsValid || Trouble is not null || IsStale()) return Page();
         // The database has the last word: it refuses what must not leave, whoever asks.
-        Journey.Close(Record.Part, kind, Reason, NeedsLead && kind == OutcomeKind.Released, Hand);
+        var outcome = Journey.Close(Record.Part, Kind, Reason, NeedsLead && Kind == OutcomeKind.Released, Hand, aside);
         if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        await Proofs.EnsureAsync(Db, Record.Part, Record.Shop, outcome.At, cancel);
         return Redirect($"/tag/{Tag}");
     }
 
-    protected override Task<IActionResult> ShowAsync(CancellationToken cancel)
+    private OutcomeAside AsScrap()
+    {
+        if (CausePicked is null) ModelState.AddModelError(nameof(Cause), "Pick why it is scrap.");
+        if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say in a few words what is wrong with it.");
+        if (!Marked) ModelState.AddModelError(nameof(Marked), "Make it unusable first, then tick: it must not come back.");
+        return new(Cause: CausePicked);
+    }
+
+    private OutcomeAside AsShelved()
+    {
+        foreach (var (field, text, what) in new[] { (nameof(Place), Place, "Say where it lies."), (nameof(Preservative), Preservative, "Say what keeps the rust off.") })
+            if (string.IsNullOrWhiteSpace(text)) ModelState.AddModelError(field, what);
+            else if (text.Length > LongestPlace) ModelState.AddModelError(field, $"At most {LongestPlace} letters.");
+        return new(Place: Place, Preservative: Preservative);
+    }
+
+    private async Task<OutcomeAside?> AsReleasedAsync()
+    {
+        if (!MayRelease) { Trouble = Words.Say(IsBeyond ? "db.UN004" : !AllConfirmed ? "db.UN005" : "release.notHere"); return null; }
+        if (!NeedsLead) return null;
+        if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Between the limits a lead hand gives the reason.");
+        // The PIN is asked for last, so that a missing reason does not cost a try.
+        return ModelState.IsValid && await signature.SignAsync(Lead, LeadPin, ModelState) is { } signed ? new(SignedById: signed) : null;
+    }
+
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
         Surfaces = [.. Part.Surfaces.Select(s => new SurfaceRecord(s, Part, Record.Shop))];
-        return Task.FromResult<IActionResult>(Part.Outcome is null ? Page() : Redirect($"/part/{Tag}"));
+        if (NeedsLead) Leads = await signature.LeadsAsync();
+        return Part.Outcome is null ? Page() : Redirect($"/part/{Tag}");
     }
 }

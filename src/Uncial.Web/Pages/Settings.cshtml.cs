@@ -34,6 +34,10 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         new("HeaviestPass", "Heaviest pass, a side", s => s.Rules.HeaviestPass),
         new("RubbingDepth", "A bit rubs under", s => s.Rules.RubbingDepth, true),
         new("AxleDifference", "Left and right may differ by", s => s.Rules.GreatestAxleDifference, true),
+        new("Variation", "Finished rotor may vary by", s => s.Rules.GreatestVariation),
+        new("Runout", "Finished face may run out by", s => s.Rules.GreatestRunout),
+        new("OutOfRound", "Finished drum: out of round up to", s => s.Rules.GreatestOutOfRound),
+        new("Taper", "Finished: taper up to", s => s.Rules.GreatestTaper),
     ];
 
     [BindProperty] public Dictionary<string, string?> Lengths { get; set; } = [];
@@ -100,6 +104,10 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
             RubbingDepth = l["RubbingDepth"],
             SwarfBinKilograms = bin,
             GreatestAxleDifference = l["AxleDifference"],
+            GreatestVariation = l["Variation"],
+            GreatestRunout = l["Runout"],
+            GreatestOutOfRound = l["OutOfRound"],
+            GreatestTaper = l["Taper"],
             UnreadShareOfVariation = unread,
             LeadMayReleaseBetweenLimits = LeadMayRelease,
             SetUpTolerance = l["SetUpTolerance"],

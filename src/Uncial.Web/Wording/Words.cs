@@ -76,6 +76,14 @@ public static class Words
         return part.Corner == Corner.Other && part.Mark is { } mark ? $"{mark} {Of(surface)}" : $"{Say("corner." + part.Corner)} {Of(surface)}";
     }
 
+    /// <summary>The part of a proof in words.</summary>
+    public static string Of(ProofDocument proof)
+    {
+        ArgumentNullException.ThrowIfNull(proof);
+        var kind = Say("kind." + proof.Surfaces[0].Kind);
+        return proof.Corner == Corner.Other && proof.Mark is { } mark ? $"{mark} {kind}" : $"{Say("corner." + proof.Corner)} {kind}";
+    }
+
     /// <summary>A place as on the face of a clock: 12, 1½, 3; anything between in degrees.</summary>
     public static string Clock(decimal degrees)
     {

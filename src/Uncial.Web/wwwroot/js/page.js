@@ -317,4 +317,23 @@ setInterval(() => {
 arrive();
 if (document.querySelector('main[data-surface] :is([data-waits],[data-draft])')) freshen();
 
-document.addEventListener('click', event => { if (event.target.closest('[data-print]')) window.print(); });
+/* ---------- printing: every print is counted, whichever way it is asked for, and what is printed again says copy ---------- */
+async function count() {
+  const form = document.querySelector('[data-prints]:not([data-counted])');
+  if (!form) return;
+  form.dataset.counted = 'true';
+  const answer = await fetch(form.action, { method: 'POST', body: new FormData(form), keepalive: true });
+  if (!answer.ok) throw new Error('not counted');
+}
+
+document.addEventListener('click', async event => {
+  if (!event.target.closest('[data-print]')) return;
+  try {
+    await count();
+    window.print();
+    await refresh();
+  } catch {
+    document.body.classList.add('is-lost');
+  }
+});
+addEventListener('beforeprint', () => { count().catch(() => {}); });

@@ -1,0 +1,84 @@
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+
+namespace Uncial.Data.Exchange;
+
+/// <summary>What becomes of a job file here, before and when it is taken in.</summary>
+/// <param name="File">The file.</param>
+/// <param name="Number">Number that the job gets here: its own, or a new one where that is taken.</param>
+/// <param name="Tags">Tag that each part gets: its own, or a new one where that is taken.</param>
+public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> Tags)
+{
+    /// <summary>Looks what the file would become.</summary>
+    /// <param name="db">The database.</param>
+    /// <param name="file">A file without faults.</param>
+    /// <param name="newTag">Gives a tag that is free.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<JobTakeIn> PreviewAsync(UncialDb db, JobFile file, Func<Task<string>> newTag, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(file);
+        ArgumentNullException.ThrowIfNull(newTag);
+        var number = await db.Jobs.AnyAsync(j => j.Number == file.Number, cancel) ? await db.Jobs.MaxAsync(j => j.Number, cancel) + 1 : file.Number;
+        var wanted = file.Parts.Select(p => p.Tag).ToList();
+        var taken = await db.Parts.Where(p => wanted.Contains(p.Tag)).Select(p => p.Tag).ToListAsync(cancel);
+        var tags = new List<string>();
+        foreach (var tag in wanted) tags.Add(taken.Contains(tag) ? await newTag() : tag);
+        return new(file, number, tags);
+    }
+
+    /// <summary>
+    /// Readings of a surface as they enter here: those that stand since its last cut. What was cut elsewhere is history; here the part begins
+    /// with what it is now.
+    /// </summary>
+    public static IReadOnlyList<FileReading> Entering(FileSurface surface)
+    {
+        ArgumentNullException.ThrowIfNull(surface);
+        var standing = surface.Readings.Where(r => r.Withdrawn is null).ToList();
+        var last = standing.Where(r => r.Of == JobFile.Name(ReadingKind.Size)).Select(r => r.Cuts).DefaultIfEmpty().Max();
+        return [.. standing.Where(r => r.Cuts == last)];
+    }
+
+    /// <summary>Adds the job with its parts, limits and readings. Nothing is saved here. Readings are marked as of a file: no part leaves on them.</summary>
+    public Job TakeIn(UncialDb db, Hand hand)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var job = new Job { Number = Number, Vehicle = File.Vehicle, Customer = File.Customer, OdometerKm = File.OdometerKm, ReceivedAt = hand.At, ReceivedById = hand.OperatorId };
+        foreach (var (from, tag) in File.Parts.Zip(Tags))
+        {
+            var part = new Part { Tag = tag, Corner = JobFile.Named<Corner>(from.Corner)!.Value, Mark = from.Mark, KmSinceNew = from.KmSinceNew };
+            foreach (var s in from.Surfaces) part.Surfaces.Add(Surface(s, hand));
+            job.Parts.Add(part);
+        }
+        db.Jobs.Add(job);
+        return job;
+    }
+
+    private WorkSurface Surface(FileSurface from, Hand hand)
+    {
+        var surface = new WorkSurface
+        {
+            Kind = JobFile.Named<PartKind>(from.Kind)!.Value, InHat = from.InHat, Diameter = Mm(from.DiameterMm), Band = Mm(from.BandMm), Places = from.Places, DepthsMm = [.. from.DepthsMm],
+            MaxRunout = from.MaxRunoutMm is { } runout ? Mm(runout) : null, MaxVariation = from.MaxVariationMm is { } variation ? Mm(variation) : null,
+        };
+        foreach (var l in from.Limits)
+        {
+            surface.Turn++;
+            surface.LimitEntries.Add(new() { Kind = JobFile.Named<LimitKind>(l.Kind)!.Value, Value = Mm(l.Mm), Typed = l.Typed, Unit = JobFile.UnitOf(l.Unit)!.Value, Source = JobFile.Named<LimitSource>(l.Source)!.Value, At = hand.At, ById = hand.OperatorId });
+        }
+        foreach (var r in Entering(from))
+        {
+            surface.Turn++;
+            var said = $"From a file of {File.Shop ?? "another shop"}: {r.Gauge ?? "gauge not named"}, {r.By ?? "hand not named"}";
+            surface.Readings.Add(new()
+            {
+                Kind = JobFile.Named<ReadingKind>(r.Of)!.Value, Degrees = r.Degrees, Station = r.StationMm is { } at ? Mm(at) : null, Value = Mm(r.Mm), Typed = r.Typed, Unit = JobFile.UnitOf(r.Unit)!.Value,
+                Correction = Mm(r.CorrectionMm), Resolution = Mm(r.ResolutionMm), Uncertainty = Mm(r.UncertaintyMm), Cuts = 0, FromFile = true, Note = said[..Math.Min(said.Length, 200)], At = hand.At, ById = hand.OperatorId,
+            });
+        }
+        return surface;
+    }
+
+    private static Length Mm(decimal mm) => Length.FromMillimetres(mm);
+}
