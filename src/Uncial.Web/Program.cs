@@ -12,6 +12,8 @@ using Uncial.Web.Api;
 using Uncial.Web.Live;
 using Uncial.Web.Pages;
 
+if (ShopCommand.Is(args)) return await ShopCommand.RunAsync(args, Environment.GetEnvironmentVariable("ConnectionStrings__Uncial") ?? "", Console.Out);
+
 var builder = WebApplication.CreateBuilder(args);
 var owner = builder.Configuration.GetConnectionString("Uncial")
     ?? throw new InvalidOperationException("Give the database as ConnectionStrings__Uncial, or start with ./start.");
@@ -95,6 +97,7 @@ app.MapGaugeEcho();
 app.MapMarkingEcho();
 app.MapBookFile();
 app.MapLogbookFile();
+app.MapShopFiles();
 app.MapPhotos();
 app.MapNews();
 app.MapOpenApi().AllowAnonymous();
@@ -103,6 +106,7 @@ app.MapHealthChecks("/health").AllowAnonymous();
 await using (var scope = app.Services.CreateAsyncScope())
     await Opening.OpenAsync(scope.ServiceProvider, owner, demo: app.Configuration.GetValue("Demo", false));
 await app.RunAsync();
+return 0;
 
 /// <summary>The entry point, public so that the tests can host it.</summary>
 public partial class Program;

@@ -322,6 +322,7 @@ namespace Uncial.Data.Migrations
             migrationBuilder.Sql(FactRules.Guard);
             migrationBuilder.Sql("create trigger outcome_withdrawals_guard before insert on outcome_withdrawals for each row execute function guard_withdrawal()");
             migrationBuilder.Sql(ChainRules.Functions);
+            migrationBuilder.Sql(ChainRules.LogAnew);
             migrationBuilder.Sql(ChainRules.Backfill);
             foreach (var (table, part) in ChainRules.Facts) migrationBuilder.Sql(ChainRules.Chains(table, part));
             foreach (var table in new[] { "outcome_withdrawals", "certificates", "prints", "chain" }) migrationBuilder.Sql(FactRules.Stays(table));

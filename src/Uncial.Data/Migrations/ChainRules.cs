@@ -97,10 +97,18 @@ internal static class ChainRules
             """;
     }
 
+    /// <summary>Makes the lines of the logbook anew from the facts.</summary>
+    public static string LogAnew => $"""
+        select log_refresh(id) from jobs;
+        update log_lines l set outcome = o.kind, out_at = o.at from outcomes o left join outcome_withdrawals w on w.outcome_id = o.id where o.part_id = l.part_id and w.id is null;
+        with hands as ({string.Join(" union ", Facts.Where(f => f.Table is not ("parts" or "surfaces")).Select(f => $"select {f.Part} as part_id, f.by_id from {f.Table} f"))}
+            union select p.id, j.received_by_id from parts p join jobs j on j.id = p.job_id)
+        update log_lines l set people = h.people from (select part_id, array_agg(by_id order by by_id) as people from hands group by part_id) h where h.part_id = l.part_id;
+        """;
+
     /// <summary>Chains what was there before, in the order in which it was stated.</summary>
     public static string Backfill => $$"""
         set local timezone = 'UTC';
-        select log_refresh(id) from jobs;
         do $$ declare link record; begin
             for link in select * from ({{string.Join(" union all ", Facts.Select((f, i) =>
                 $"select {f.Part} as part, {i} as rank, '{f.Table}' as tbl, f.id::bigint as id, {(f.Table is "parts" or "surfaces" ? "'-infinity'::timestamptz" : "f.at")} as at, to_jsonb(f) as fact from {f.Table} f"))}}) all_facts
@@ -108,12 +116,5 @@ internal static class ChainRules
                 perform chain_add(link.part, link.tbl, link.id, link.fact);
             end loop;
         end $$;
-        update log_lines l set outcome = o.kind, out_at = o.at from outcomes o where o.part_id = l.part_id;
-        update log_lines l set people = (select coalesce(array_agg(distinct x.by_id), '{}') from (
-            select j.received_by_id as by_id from parts p join jobs j on j.id = p.job_id where p.id = l.part_id
-            union select r.by_id from readings r join surfaces s on s.id = r.surface_id where s.part_id = l.part_id
-            union select r.by_id from passes r join surfaces s on s.id = r.surface_id where s.part_id = l.part_id
-            union select r.by_id from confirmations r join surfaces s on s.id = r.surface_id where s.part_id = l.part_id
-            union select o.by_id from outcomes o where o.part_id = l.part_id) x);
         """;
 }

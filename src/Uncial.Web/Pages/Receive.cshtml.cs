@@ -48,6 +48,12 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     /// <summary>Entry of the limit book that is taken; 0 for none.</summary>
     [BindProperty] public int Book { get; set; }
 
+    /// <summary>Tag of a part that was here before, or the address on its tag as a scanner sends it.</summary>
+    [BindProperty] public string? Known { get; set; }
+
+    /// <summary>A part that was taken in again went out marked “do not machine again”.</summary>
+    public IReadOnlySet<string> NotAgain { get; private set; } = new HashSet<string>();
+
     [BindProperty] public int Entry { get; set; }
     [BindProperty] public string? Reason { get; set; }
     [BindProperty] public string? UnitMarked { get; set; }
@@ -135,6 +141,36 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         return Redirect($"/receive/{Job.Number}");
     }
 
+    /// <summary>A part that was here before goes on under its tag.</summary>
+    public async Task<IActionResult> OnPostAgainAsync(CancellationToken cancel)
+    {
+        Tag = null;
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        Corner = FirstFreeCorner();
+        var last = await KnownAsync(cancel);
+        if (last is null) { ModelState.AddModelError(nameof(Known), string.IsNullOrWhiteSpace(Known) ? "Type or scan its tag." : "No part with that tag was ever here."); return Page(); }
+        if (Journey.RefusesAgain(last) is { } refused) { ModelState.AddModelError(nameof(Known), Words.Say("again." + refused, Words.Of(last), last.Job!.Number)); return Page(); }
+        if (last.Corner != Corner.Other && Parts.Any(p => p.Part.Corner == last.Corner && p.Part.Outcome is null)) { ModelState.AddModelError(nameof(Known), $"{Words.Say("corner." + last.Corner)} is in already."); return Page(); }
+        var part = Journey.Again(last, await file.ShopAsync(cancel), new(reader.OperatorId, time.GetUtcNow()));
+        part.JobId = Job!.Id;
+        db.Parts.Add(part);
+        try { await db.SaveChangesAsync(cancel); }
+        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation }) { ModelState.AddModelError(nameof(Known), "Somebody else took it in just before you."); return Page(); }
+        return Redirect($"/receive/{Job.Number}/{part.Tag}");
+    }
+
+    /// <summary>The last visit of the part whose tag was typed or scanned: a tag, the address of its story, or that of its proof.</summary>
+    private async Task<Part?> KnownAsync(CancellationToken cancel)
+    {
+        var text = Known?.Trim() ?? "";
+        var last = text.Split('?')[0].TrimEnd('/').Split('/')[^1];
+        if (text.Contains("/proof/", StringComparison.Ordinal))
+            last = await Proofs.FindAsync(db, last, cancel) is { } proof ? Proofs.Read(proof).Tag : "";
+        if (last.Length is 0 or > 12 || !last.All(char.IsAsciiLetterOrDigit)) return null;
+        // Tags are told apart by letter, not by its size.
+        return await SurfaceRecord.WithFacts(db.Parts.Where(p => EF.Functions.ILike(p.Tag, last) && !db.Parts.Any(later => later.Tag == p.Tag && later.Visit > p.Visit))).AsNoTrackingWithIdentityResolution().FirstOrDefaultAsync(cancel);
+    }
+
     public async Task<IActionResult> OnPostLimitsAsync(int surface, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
@@ -183,6 +219,8 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var shop = await file.ShopAsync(cancel);
         var parts = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.JobId == Job.Id)).OrderBy(p => p.Id).ToListAsync(cancel);
         Parts = [.. parts.Select(p => (p, (IReadOnlyList<SurfaceRecord>)[.. p.Surfaces.Select(s => new SurfaceRecord(s, p, shop))]))];
+        var back = parts.Where(p => p.Visit > 1).Select(p => p.Tag).ToList();
+        if (back.Count > 0) NotAgain = (await db.Parts.Where(p => back.Contains(p.Tag) && p.Outcomes.Any(o => o.DoNotMachineAgain && o.Withdrawal == null)).Select(p => p.Tag).ToListAsync(cancel)).ToHashSet();
         var vehicle = Job.Vehicle;
         FromBook = await db.Book.AsNoTracking()
             .Where(e => e.EndedAt == null && (EF.Functions.ILike(vehicle, e.Vehicle) || EF.Functions.ILike(vehicle, e.Vehicle + " %") || EF.Functions.ILike(vehicle, e.Vehicle + ",%")))

@@ -1,0 +1,61 @@
+using System.Globalization;
+using Microsoft.EntityFrameworkCore;
+using Uncial.Data;
+using Uncial.Data.Exchange;
+
+namespace Uncial.Web;
+
+/// <summary>What ./start does besides serving: checks the chains, brings a database up to date, writes and reads a whole shop.</summary>
+internal static class ShopCommand
+{
+    private const int MostNamed = 100;
+
+    /// <summary>The commands by name.</summary>
+    private static readonly string[] Names = ["verify", "update", "export", "import"];
+
+    public static bool Is(string[] args) => args.Length > 0 && Names.Contains(args[0]);
+
+    /// <summary>Runs a command on the database of an owner's connection.</summary>
+    /// <returns>0 where all is well, 1 where a fault was found.</returns>
+    public static async Task<int> RunAsync(string[] args, string owner, TextWriter says, CancellationToken cancel = default)
+    {
+        await using var db = new UncialDb(UncialDbOptions.For(owner));
+        db.Database.SetCommandTimeout(TimeSpan.FromHours(1));
+        if (args[0] != "verify") await db.Database.MigrateAsync(cancel);
+        else if ((await db.Database.GetPendingMigrationsAsync(cancel)).Any()) { await says.WriteLineAsync("The database is of an older version and has no chains yet: ./start brings it up to date."); return 1; }
+        switch (args)
+        {
+            case ["verify"]:
+                var (parts, links, faults) = await ChainCheck.OfAllAsync(db, cancel);
+                await SayAsync(faults, says);
+                await says.WriteLineAsync(string.Create(CultureInfo.InvariantCulture, $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: {(faults.Count == 0 ? "every chain holds." : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. The history was changed behind the application’s back.")}"));
+                return faults.Count == 0 ? 0 : 1;
+            case ["update"]:
+                return 0;
+            case ["export", var file]:
+                await using (var to = File.Create(file))
+                {
+                    var written = await ShopArchive.ExportAsync(db, to, TimeProvider.System.GetUtcNow(), cancel);
+                    await says.WriteLineAsync($"{written} rows written. The file holds names and PINs in hashed form: keep it like the database.");
+                }
+                return 0;
+            case ["import", var file]:
+                await using (var from = File.OpenRead(file))
+                {
+                    var (rows, wrong) = await ShopArchive.ImportAsync(db, from, cancel);
+                    await SayAsync(wrong.Select(f => f.Path + ": " + f.What).ToList(), says);
+                    await says.WriteLineAsync(wrong.Count == 0 ? string.Create(CultureInfo.InvariantCulture, $"{rows} rows read in; every chain holds.") : "Nothing was read in.");
+                    return wrong.Count == 0 ? 0 : 1;
+                }
+            default:
+                await says.WriteLineAsync("verify | update | export FILE | import FILE");
+                return 2;
+        }
+    }
+
+    private static async Task SayAsync<T>(IReadOnlyList<T> faults, TextWriter says)
+    {
+        foreach (var fault in faults.Take(MostNamed)) await says.WriteLineAsync(fault?.ToString());
+        if (faults.Count > MostNamed) await says.WriteLineAsync($"and {faults.Count - MostNamed} more");
+    }
+}

@@ -1,0 +1,58 @@
+# What ./start does instead of serving: sourced by it, with data, task, file, running and app set.
+
+# on_database DATABASE COMMAND... : runs a command of the application on a database.
+on_database() { local database=$1; shift; ConnectionStrings__Uncial=$(connection "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-; }
+
+pg() { local program=$1; shift; PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h 127.0.0.1 -p "$PGPORT_" -U uncial "$@" 9>&-; }
+
+sql() { pg psql -qAtX -v ON_ERROR_STOP=1 -d postgres -c "$1"; }
+
+has_database() { [ -n "$(sql "select 1 from pg_database where datname = '$1'")" ]; }
+
+backup() {
+  has_database uncial || die "there is no shop in $data yet."
+  local part=$file.part
+  (umask 077; : > "$part") || die "cannot write $file."
+  pg pg_dump -Fc --no-owner --no-privileges -f "$part" uncial || { rm -f "$part"; die "the backup failed; $file was not touched."; }
+  pg pg_restore --list "$part" >/dev/null || { rm -f "$part"; die "the backup cannot be read back; $file was not touched."; }
+  mv -f "$part" "$file"
+  say "Backed up into $file ($(du -h "$file" | cut -f1)). It holds names and PINs in hashed form: keep it like the database."
+}
+
+# Into a database beside it, checked there, and only then put in its place.
+restore() {
+  [ -r "$file" ] || die "cannot read $file."
+  PGPASSWORD='' "$PG_BIN/pg_restore" --list "$file" >/dev/null 2>&1 || die "$file is no backup of Uncial. Nothing was changed."
+  sql 'drop database if exists uncial_restoring with (force)'
+  pg createdb uncial_restoring
+  give_up() { sql 'drop database if exists uncial_restoring with (force)' || true; die "$1 Nothing was changed."; }
+  pg pg_restore --exit-on-error --no-owner --no-privileges -d uncial_restoring "$file" || give_up "$file could not be read to its end."
+  on_database uncial_restoring update || give_up "its database is not one of Uncial's."
+  on_database uncial_restoring verify || give_up "its history does not hold."
+  if has_database uncial; then
+    sql 'drop database if exists uncial_before_restore with (force)'
+    sql 'alter database uncial rename to uncial_before_restore'
+  fi
+  sql 'alter database uncial_restoring rename to uncial'
+  say "Restored from $file. What was there before is kept in the database uncial_before_restore until the next restore."
+}
+
+run_task() {
+  case $task in
+    restore|import) [ -z "$running" ] || die "Uncial is running on this data: stop it first." ;;
+    backup|export) [ ! -d "$file" ] && [ -d "$(dirname "$file")" ] || die "cannot write $file." ;;
+  esac
+  if [ -n "$running" ] || [ -f "$data/db-password" ] || [ "$task" = restore ] || [ "$task" = import ]; then :; else die "there is no shop in $data yet."; fi
+  need_tools
+  ensure_postgres
+  build
+  cluster_up "$data" 9>&-
+  [ -n "$running" ] || trap cluster_down EXIT
+  case $task in
+    backup) backup ;;
+    restore) restore ;;
+    verify) has_database uncial || die "there is no shop in $data yet."; on_database uncial verify ;;
+    export) has_database uncial || die "there is no shop in $data yet."; (umask 077; on_database uncial export "$file") ;;
+    import) [ -r "$file" ] || die "cannot read $file."; has_database uncial || pg createdb uncial; on_database uncial import "$file" ;;
+  esac
+}
