@@ -3,7 +3,7 @@
 # on_database DATABASE COMMAND... : runs a command of the application on a database.
 on_database() { local database=$1; shift; ConnectionStrings__Uncial=$(connection "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-; }
 
-pg() { local program=$1; shift; PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h 127.0.0.1 -p "$PGPORT_" -U uncial "$@" 9>&-; }
+pg() { local program=$1; shift; PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h 127.0.0.1 -p "$PGPORT_" -U uncial "$@" 9>&-; }
 
 sql() { pg psql -qAtX -v ON_ERROR_STOP=1 -d postgres -c "$1"; }
 

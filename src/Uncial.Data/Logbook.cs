@@ -55,6 +55,13 @@ public static class Logbook
     /// <summary>How far matches are counted: past that nobody reads on.</summary>
     public const int CountedUpTo = 2000;
 
+    /// <summary>Makes the lines of the logbook anew from the facts, by the owner's login.</summary>
+    public static Task MakeAnewAsync(UncialDb db, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return db.Database.ExecuteSqlRawAsync(Migrations.ChainRules.LogAnew.Replace("{", "{{", StringComparison.Ordinal).Replace("}", "}}", StringComparison.Ordinal), cancel);
+    }
+
     /// <summary>How many match, up to <see cref="CountedUpTo"/> and one.</summary>
     public static Task<int> CountAsync(UncialDb db, LogFilter filter, CancellationToken cancel)
     {

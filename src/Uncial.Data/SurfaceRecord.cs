@@ -410,6 +410,7 @@ public sealed partial class SurfaceRecord
         .Include(p => p.Outcomes).ThenInclude(o => o.SignedBy)
         .Include(p => p.Outcomes).ThenInclude(o => o.Certificate!.Prints)
         .Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal!.By)
+        .Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal!.SignedBy)
         .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Settlements).ThenInclude(l => l.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.By)

@@ -28,9 +28,10 @@ internal static class Opening
             await db.SaveChangesAsync();
         }
         var operators = services.GetRequiredService<UserManager<Operator>>();
+        var page = services.GetRequiredService<IConfiguration>().GetValue("StandIns", 0);
         if (demo && !await operators.Users.AnyAsync())
-            await DemoShop.LoadAsync(db, operators, shop, services.GetRequiredService<TimeProvider>().GetUtcNow());
-        if (demo && shop.HasDemoData && services.GetRequiredService<IConfiguration>().GetValue("StandIns", 0) is > 0 and var page)
+            await DemoShop.LoadAsync(db, operators, shop, services.GetRequiredService<TimeProvider>().GetUtcNow(), past: page > 0);
+        if (demo && shop.HasDemoData && page > 0)
             await DemoShop.ListenToStandInsAsync(db, page);
     }
 }

@@ -75,5 +75,5 @@ internal static class TestParts
         return await db.RecordAsync(tag);
     }
 
-    private static TypedLength Typed(string text) => LengthParser.Parse(text, LengthUnit.Millimetre).Typed!;
+    public static TypedLength Typed(string text) => LengthParser.Parse(text, LengthUnit.Millimetre).Typed!;
 }

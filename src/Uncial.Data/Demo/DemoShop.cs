@@ -20,8 +20,8 @@ public static class DemoShop
         ("marit", "Marit Sund", "9051", Roles.Owner),
     ];
 
-    /// <summary>Loads the demo data into an empty shop; does nothing where a job exists.</summary>
-    public static async Task LoadAsync(UncialDb db, UserManager<Operator> operators, Shop shop, DateTimeOffset now)
+    /// <summary>Loads the demo data into an empty shop; does nothing where a job exists. With its past, twelve weeks of work lie behind today's.</summary>
+    public static async Task LoadAsync(UncialDb db, UserManager<Operator> operators, Shop shop, DateTimeOffset now, bool past)
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(operators);
@@ -55,6 +55,7 @@ public static class DemoShop
         await db.SaveChangesAsync();
         db.Book.AddRange(DemoBook.All(now.AddDays(-60), ids[0]));
         await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
+        if (past) await DemoPast.LoadAsync(db, shop, now, ids[0], ids[1]);
         // The gauges that have a standard were good on it a moment ago.
         foreach (var gauge in shop.Gauges.Where(g => g.HasStandard))
         {
@@ -82,9 +83,9 @@ public static class DemoShop
 }
 
 /// <summary>Works the demo parts through the same journey as the pages do.</summary>
-internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
+internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, string series = "TQ", int first = 0)
 {
-    private int tags;
+    private int tags = first;
 
     public int By { get; set; }
 
@@ -112,6 +113,33 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
         return await PartAsync(job, corner, mark, surface, unit, nominal, machineTo, discard);
     }
 
+    /// <summary>A part that was here before comes again.</summary>
+    public async Task<Part> AgainAsync(Job job, Part last)
+    {
+        var part = Journey.Again(last, shop, Hand);
+        job.Parts.Add(part);
+        await db.SaveChangesAsync();
+        return part;
+    }
+
+    /// <summary>Plans by a technique, or by the first that can start; false where none can.</summary>
+    public async Task<bool> PlanAnyAsync(Part part, string technique)
+    {
+        var record = Record(part);
+        var request = record.RequestForPlan(dialConfirmed: true);
+        var options = PassPlanner.Plan(request).Options.Where(o => o.CanStart).ToList();
+        if ((options.Find(o => o.Key == technique) ?? options.FirstOrDefault()) is not { } option) return false;
+        Journey.TakePlan(record, request, option, [], Hand);
+        await db.SaveChangesAsync();
+        return true;
+    }
+
+    /// <summary>A pass of the plan is to be made, and may be.</summary>
+    public bool HasPassDue(Part part) => Record(part) is { Plan: { } plan } record && record.PassesOfPlan.Count < plan.Option.Passes.Count && record.StartRefusal is null;
+
+    /// <summary>Size that the last cut should have left; null where nothing was cut.</summary>
+    public Length? Expected(Part part) => Record(part) is { CutsDone: > 0 } record ? record.Expected : null;
+
     public async Task<Part> DrumAsync(Job job, Corner corner, string? mark, decimal diameter, decimal band, LengthUnit unit, string? nominal, string? machineTo, string? discard, params decimal[] depths)
     {
         var surface = new WorkSurface { Kind = PartKind.Drum, Diameter = Mm(diameter), Band = Mm(band), Places = 4, DepthsMm = depths };
@@ -133,8 +161,8 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
             var record = Record(part);
             var gauge = record.Kind == PartKind.Drum && unit == LengthUnit.Inch ? shop.Gauges.Single(g => g.Kind == GaugeKind.DrumGaugeEighths) : shop.GaugeFor(record.Kind);
             Journey.Read(record, ReadingKind.Size, record.Places[i], Typed(sizes[i], unit), unit, gauge, Hand);
-            await db.SaveChangesAsync();
         }
+        await db.SaveChangesAsync();
     }
 
     public async Task FigureAsync(Part part, ReadingKind kind, string value)
@@ -193,10 +221,11 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
         await db.SaveChangesAsync();
     }
 
-    public async Task ConfirmAsync(Part part)
+    public async Task<Core.Release.Decision> ConfirmAsync(Part part, string? reason = null)
     {
-        Journey.Confirm(Record(part), readingsAreFit: true, Hand);
+        var judgement = Journey.Confirm(Record(part), readingsAreFit: true, Hand, reason);
         await db.SaveChangesAsync();
+        return judgement.Decision;
     }
 
     public async Task CloseAsync(Part part, OutcomeKind kind, string? reason = null, bool betweenLimits = false, OutcomeAside? aside = null)
@@ -208,7 +237,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now)
     private async Task<Part> PartAsync(Job job, Corner corner, string? mark, WorkSurface surface, LengthUnit unit, string? nominal, string? machineTo, string? discard)
     {
         // Short and legible through grease: no 0, O, 1, I or L.
-        var part = new Part { Tag = "TQ" + (char)('A' + tags / 7) + (char)('2' + tags % 7) + (char)('P' + tags % 5), Corner = corner, Mark = mark, Shape = DemoLathes.ShapeOf(job.Vehicle, surface.Kind), Surfaces = { surface } };
+        var part = new Part { Tag = series + (char)('A' + tags / 7) + (char)('2' + tags % 7) + (char)('P' + tags % 5), Corner = corner, Mark = mark, Shape = DemoLathes.ShapeOf(job.Vehicle, surface.Kind), Surfaces = { surface } };
         tags++;
         job.Parts.Add(part);
         Limits(surface, unit, nominal, machineTo, discard);

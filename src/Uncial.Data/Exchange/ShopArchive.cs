@@ -95,7 +95,7 @@ public static class ShopArchive
                 await ExecuteAsync(connection, $"alter table \"{table.Name}\" enable trigger user", cancel);
                 if (table.Serial is { } serial) await ExecuteAsync(connection, $"select setval(pg_get_serial_sequence('\"{table.Name}\"', '{serial}'), greatest((select max(\"{serial}\") from \"{table.Name}\"), 1))", cancel);
             }
-            await ExecuteAsync(connection, Migrations.ChainRules.LogAnew, cancel);
+            await Logbook.MakeAnewAsync(db, cancel);
             var (_, _, broken) = await ChainCheck.OfAllAsync(db, cancel);
             if (broken.Count > 0) return (0, [.. broken.Take(MostFaults).Select(f => new FileFault(f.Tag, f.Link == 0 ? f.What : string.Create(CultureInfo.InvariantCulture, $"link {f.Link} of its chain: {f.What}")))]);
             await transaction.CommitAsync(cancel);
