@@ -388,7 +388,7 @@ public class LogLine
     public int JobNumber { get; set; }
     public DateTimeOffset ReceivedAt { get; set; }
 
-    /// <summary>Tag, vehicle, customer, job and mark in small letters.</summary>
+    /// <summary>Tag, vehicle, customer, job and mark in small letters, each word with a space before it.</summary>
     public required string Search { get; set; }
 
     /// <summary>Everybody who stated a fact about it.</summary>

@@ -15,6 +15,7 @@ namespace Uncial.Data;
 public sealed record LogFilter(string? Find = null, string? State = null, int? By = null, string? Day = null, DateOnly? From = null, DateOnly? To = null)
 {
     private const int MostWords = 6;
+    private const int TrigramLength = 3;
 
     public bool IsEmpty => string.IsNullOrWhiteSpace(Find) && string.IsNullOrEmpty(State) && By is null && From is null && To is null;
 
@@ -25,7 +26,9 @@ public sealed record LogFilter(string? Find = null, string? State = null, int? B
         var lines = db.LogLines.AsNoTracking();
         foreach (var word in (Find ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries).Take(MostWords))
         {
-            var like = "%" + word.ToLowerInvariant().Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
+            var small = word.ToLowerInvariant();
+            // Fewer than three letters make no trigram by themselves, the beginning of a word does: short ones are looked for there only.
+            var like = (small.Length < TrigramLength ? "% " : "%") + small.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal) + "%";
             lines = lines.Where(l => EF.Functions.Like(l.Search, like));
         }
         lines = State switch
@@ -34,7 +37,8 @@ public sealed record LogFilter(string? Find = null, string? State = null, int? B
             _ when Enum.TryParse<OutcomeKind>(State, out var kind) && Enum.IsDefined(kind) => lines.Where(l => l.Outcome == kind),
             _ => lines,
         };
-        if (By is { } by) lines = lines.Where(l => l.People.Contains(by));
+        // As a containment, which the index on people answers.
+        if (By is { } by) { int[] hands = [by]; lines = lines.Where(l => hands.All(h => l.People.Contains(h))); }
         var leaving = Day == "out";
         if (From is { } from) { var at = Midnight(from); lines = leaving ? lines.Where(l => l.OutAt >= at) : lines.Where(l => l.ReceivedAt >= at); }
         if (To is { } to && to < DateOnly.MaxValue) { var at = Midnight(to.AddDays(1)); lines = leaving ? lines.Where(l => l.OutAt < at) : lines.Where(l => l.ReceivedAt < at); }
@@ -62,29 +66,46 @@ public static class Logbook
         return db.Database.ExecuteSqlRawAsync(Migrations.ChainRules.LogAnew.Replace("{", "{{", StringComparison.Ordinal).Replace("}", "}}", StringComparison.Ordinal), cancel);
     }
 
-    /// <summary>How many match, up to <see cref="CountedUpTo"/> and one.</summary>
-    public static Task<int> CountAsync(UncialDb db, LogFilter filter, CancellationToken cancel)
-    {
-        ArgumentNullException.ThrowIfNull(filter);
-        return filter.Of(db).Take(CountedUpTo + 1).CountAsync(cancel);
-    }
-
-    /// <summary>Lines of the logbook, the newest job first, in two round trips whatever their number.</summary>
-    public static async Task<IReadOnlyList<LogbookLine>> LinesAsync(UncialDb db, LogFilter filter, int skip, int take, CancellationToken cancel)
+    /// <summary>
+    /// How many match, up to <see cref="CountedUpTo"/> and one, and the lines of one page of them. The lines are looked through once for both.
+    /// </summary>
+    public static async Task<(int Count, IReadOnlyList<LogbookLine> Lines)> PageAsync(UncialDb db, LogFilter filter, int skip, int take, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(filter);
-        var rows = await filter.Of(db).OrderByDescending(l => l.JobNumber).ThenBy(l => l.PartId).Skip(skip).Take(take)
-            .Select(l => new
-            {
-                l.Part!.Tag, l.Part.Visit, l.JobNumber, l.Part.Job!.Vehicle, l.Part.Job.Customer, l.Part.Corner, l.Part.Mark, l.ReceivedAt, l.Outcome, l.OutAt,
-                By = l.Part.Outcomes.Where(o => o.Withdrawal == null).Select(o => o.By!.DisplayName).FirstOrDefault(),
-                Surface = l.Part.Surfaces.OrderBy(s => s.Id).Select(s => new { s.Id, s.Kind, Cuts = s.Passes.Count }).First(),
-            }).ToListAsync(cancel);
-        var ids = rows.Select(r => r.Surface.Id).ToList();
+        var found = await Ordered(filter.Of(db)).Take(CountedUpTo + 1).Select(l => l.PartId).ToListAsync(cancel);
+        if (skip + take > CountedUpTo) return (found.Count, await LinesAsync(db, filter, skip, take, cancel));
+        var page = found.Skip(skip).Take(take).ToList();
+        return (found.Count, await LinesOfAsync(db, Ordered(db.LogLines.AsNoTracking().Where(l => page.Contains(l.PartId))), cancel));
+    }
+
+    /// <summary>Lines of the logbook, the newest job first.</summary>
+    public static Task<IReadOnlyList<LogbookLine>> LinesAsync(UncialDb db, LogFilter filter, int skip, int take, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(filter);
+        return LinesOfAsync(db, Ordered(filter.Of(db)).Skip(skip).Take(take), cancel);
+    }
+
+    private static IQueryable<LogLine> Ordered(IQueryable<LogLine> lines) => lines.OrderByDescending(l => l.JobNumber).ThenBy(l => l.PartId);
+
+    /// <summary>Four round trips whatever the number of lines.</summary>
+    private static async Task<IReadOnlyList<LogbookLine>> LinesOfAsync(UncialDb db, IQueryable<LogLine> lines, CancellationToken cancel)
+    {
+        var rows = await lines.Select(l => new { l.PartId, l.Part!.Tag, l.Part.Visit, l.JobNumber, l.Part.Job!.Vehicle, l.Part.Job.Customer, l.Part.Corner, l.Part.Mark, l.ReceivedAt, l.Outcome, l.OutAt }).ToListAsync(cancel);
+        // By their numbers: asked for along with the lines, the database would look through all surfaces and outcomes that ever were.
+        var parts = rows.Select(r => r.PartId).ToList();
+        var surfaces = (await db.Surfaces.AsNoTracking().Where(s => parts.Contains(s.PartId)).Select(s => new { s.PartId, s.Id, s.Kind, Cuts = s.Passes.Count }).ToListAsync(cancel))
+            .GroupBy(s => s.PartId).ToDictionary(g => g.Key, g => g.MinBy(s => s.Id)!);
+        var hands = (await db.Outcomes.AsNoTracking().Where(o => parts.Contains(o.PartId) && o.Withdrawal == null).Select(o => new { o.PartId, o.By!.DisplayName }).ToListAsync(cancel)).ToDictionary(o => o.PartId, o => o.DisplayName);
+        var ids = surfaces.Values.Select(s => s.Id).ToList();
         var sizes = (await db.Readings.AsNoTracking().Where(r => ids.Contains(r.SurfaceId) && r.Kind == ReadingKind.Size && r.Withdrawal == null && r.Flag == null)
             .Select(r => new { r.SurfaceId, r.Cuts, r.Value }).ToListAsync(cancel)).ToLookup(r => (r.SurfaceId, r.Cuts), r => r.Value);
-        return [.. rows.Select(r => new LogbookLine(r.Tag, r.Visit, r.JobNumber, r.Vehicle, r.Customer, r.Corner, r.Mark, r.Surface.Kind, r.ReceivedAt, r.Outcome, r.OutAt, r.By,
-            Conformity.Worst(r.Surface.Kind, sizes[(r.Surface.Id, 0)]), r.Surface.Cuts > 0 ? Conformity.Worst(r.Surface.Kind, sizes[(r.Surface.Id, r.Surface.Cuts)]) : null))];
+        return [.. rows.Where(r => surfaces.ContainsKey(r.PartId)).Select(r =>
+        {
+            var s = surfaces[r.PartId];
+            return new LogbookLine(r.Tag, r.Visit, r.JobNumber, r.Vehicle, r.Customer, r.Corner, r.Mark, s.Kind, r.ReceivedAt, r.Outcome, r.OutAt, hands.GetValueOrDefault(r.PartId),
+                Conformity.Worst(s.Kind, sizes[(s.Id, 0)]), s.Cuts > 0 ? Conformity.Worst(s.Kind, sizes[(s.Id, s.Cuts)]) : null);
+        })];
     }
 }

@@ -195,8 +195,8 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         (await ChainCheck.OfAllAsync(now, Cancel)).Faults.ShouldBeEmpty();
         // It works on as if nothing had been: new facts get new numbers, rules and logbook are in force, and it is not read in twice.
         var tag = await there.ReadPartAsync();
-        (await Logbook.CountAsync(now, new(tag), Cancel)).ShouldBe(1);
-        (await Logbook.CountAsync(now, new(State: "Released"), Cancel)).ShouldBe(await Logbook.CountAsync(db, new(State: "Released"), Cancel));
+        (await Logbook.PageAsync(now, new(tag), 0, 5, Cancel)).ShouldSatisfyAllConditions(x => x.Count.ShouldBe(1), x => x.Lines.ShouldHaveSingleItem().Tag.ShouldBe(tag));
+        (await Logbook.PageAsync(now, new(State: "Released"), 0, 500, Cancel)).Lines.ShouldBe((await Logbook.PageAsync(db, new(State: "Released"), 0, 500, Cancel)).Lines);
         (await Should.ThrowAsync<Npgsql.PostgresException>(() => now.Database.ExecuteSqlRawAsync("delete from readings", Cancel))).SqlState.ShouldBe("UN001");
         (await ShopArchive.ImportAsync(now, new MemoryStream(archive), Cancel)).Faults.ShouldHaveSingleItem().Path.ShouldBe("database");
     }
@@ -208,9 +208,10 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         var parts = await db.Parts.AsNoTracking().Include(p => p.Job).Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal).Where(p => p.Job!.Number < 3000).ToListAsync(Cancel);
         var tom = await db.HandAsync("tom");
         var today = DateOnly.FromDateTime(DateTime.Now);
-        async Task<IEnumerable<string>> Found(LogFilter filter) => (await Logbook.LinesAsync(db, filter, 0, 500, Cancel)).Where(l => l.Job < 3000).Select(l => $"{l.Tag} {l.Visit}").Order();
+        async Task<IEnumerable<string>> Found(LogFilter filter) => (await Logbook.PageAsync(db, filter, 0, 500, Cancel)).Lines.Where(l => l.Job < 3000).Select(l => $"{l.Tag} {l.Visit}").Order();
         IEnumerable<string> Where(Func<Part, bool> holds) => parts.Where(holds).Select(p => $"{p.Tag} {p.Visit}").Order();
         (await Found(new("brindle BAKERY"))).ShouldBe(Where(p => p.Job!.Vehicle.Contains("Brindle", StringComparison.Ordinal) && p.Job.Customer == "Harbour bakery"));
+        (await Found(new("24"))).ShouldBe(Where(p => $" {p.Tag} {p.Job!.Vehicle} {p.Job.Customer} {p.Job.Number} {p.Mark}".Contains(" 24", StringComparison.Ordinal))); // short ones at the beginning of a word
         (await Found(new("2419"))).ShouldBe(Where(p => p.Job!.Number == 2419));
         (await Found(new("100%"))).ShouldBeEmpty(); // a percent sign stands for itself
         (await Found(new(State: "here"))).ShouldBe(Where(p => p.Outcome is null));

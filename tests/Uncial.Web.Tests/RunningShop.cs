@@ -12,6 +12,9 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
     private static readonly string Template = Environment.GetEnvironmentVariable("UNCIAL_TEST_DATABASE")
         ?? throw new InvalidOperationException("These tests need PostgreSQL: run ./test.");
 
+    private static readonly SemaphoreSlim Gate = new(1, 1);
+    private static readonly Dictionary<bool, string> Ready = [];
+
     private readonly string database = "test_" + Guid.NewGuid().ToString("N");
 
     protected virtual bool Demo => true;
@@ -22,15 +25,47 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        await using (var admin = new NpgsqlConnection(Template.Replace("{0}", "postgres", StringComparison.Ordinal) + ";Pooling=false"))
-        {
-            await admin.OpenAsync();
-            await using var create = new NpgsqlCommand($"create database {database}", admin);
-            await create.ExecuteNonQueryAsync();
-        }
+        await CreateAsync(database, from: await ReadyAsync());
         UseKestrel(0);
         StartServer();
         Address = ClientOptions.BaseAddress;
+    }
+
+    /// <summary>A database with its tables and its demo data as they are when the shop opens; made once and copied from then on.</summary>
+    private async Task<string> ReadyAsync()
+    {
+        await Gate.WaitAsync(TestContext.Current.CancellationToken);
+        try
+        {
+            if (Ready.TryGetValue(Demo, out var ready)) return ready;
+            await using var first = new FirstShop(Demo);
+            await CreateAsync(first.database, from: null);
+            first.UseKestrel(0);
+            first.StartServer();
+            return Ready[Demo] = first.database;
+        }
+        finally
+        {
+            Gate.Release();
+        }
+    }
+
+    private static async Task CreateAsync(string database, string? from)
+    {
+        await using var admin = new NpgsqlConnection(Template.Replace("{0}", "postgres", StringComparison.Ordinal) + ";Pooling=false");
+        await admin.OpenAsync();
+        // Whoever is still looking at the one that is copied is shown out.
+        var sql = from is null ? $"create database {database}" : $"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{from}'; create database {database} template {from}";
+        foreach (var statement in sql.Split("; "))
+        {
+            await using var command = new NpgsqlCommand(statement, admin);
+            await command.ExecuteNonQueryAsync();
+        }
+    }
+
+    private sealed class FirstShop(bool demo) : RunningShop
+    {
+        protected override bool Demo => demo;
     }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)

@@ -35,6 +35,15 @@ public sealed class StartTests : IDisposable
         return (process, said);
     }
 
+    /// <summary>Runs a command of ./start to its end.</summary>
+    private async Task<(int Code, string Said)> Run(params string[] arguments)
+    {
+        using var process = Process.Start(new ProcessStartInfo("bash", ["./start", "--data", data, .. arguments]) { WorkingDirectory = Screen.Root(), RedirectStandardOutput = true, RedirectStandardError = true })!;
+        var (said, wrong) = (process.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken), process.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken));
+        await process.WaitForExitAsync(TestContext.Current.CancellationToken);
+        return (process.ExitCode, await said + await wrong);
+    }
+
     private static async Task Signal(string signal, string pattern) =>
         await Process.Start("pkill", [$"-{signal}", "-f", pattern]).WaitForExitAsync(TestContext.Current.CancellationToken);
 
@@ -93,12 +102,27 @@ public sealed class StartTests : IDisposable
         screen.Until(() => !screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Displayed, "what waited gone in by itself");
         screen.UntilHeading("Read at 9 ");
         screen.UntilText("27.56");
+        // Backed up while it works, and what must not be done meanwhile is refused.
+        var backup = Path.Combine(data, "shop.backup");
+        (await Run("--backup", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("Backed up into"), r => r.Code.ShouldBe(0));
+        (await Run("--restore", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("stop it first"), r => r.Code.ShouldBe(1));
         screen.Enter("27.57");
         screen.UntilHeading("Read at 10½");
         await Process.Start("kill", ["-INT", $"{last.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
         await last.WaitForExitAsync(TestContext.Current.CancellationToken);
         last.ExitCode.ShouldBe(0);
         await Should.ThrowAsync<HttpRequestException>(Health);
+
+        // Brought back, it is as it was then: what came in before is there, what came after is not, and every chain holds.
+        var export = Path.Combine(data, "shop.jsonl");
+        (await Run("--restore", export + "x")).Code.ShouldBe(1);
+        (await Run("--export", export)).Code.ShouldBe(0);
+        (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldContain("\"typed\": \"27.57\"");
+        (await Run("--restore", export)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("is no backup"), r => r.Code.ShouldBe(1));
+        (await Run("--restore", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("Restored from"), r => r.Code.ShouldBe(0));
+        (await Run("--verify")).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("every chain holds"), r => r.Code.ShouldBe(0));
+        (await Run("--export", export)).Code.ShouldBe(0);
+        (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldSatisfyAllConditions(t => t.ShouldContain("\"typed\": \"27.56\""), t => t.ShouldNotContain("\"typed\": \"27.57\""));
     }
 
     public void Dispose()

@@ -26,7 +26,7 @@ internal static class SearchBench
         var worst = 0.0;
         foreach (var (name, filter, skip) in new (string, LogFilter, int)[]
         {
-            ("everything", new(), 0), ("page 50 of everything", new(), 49 * (PageSize - 1)), ("a tag", new(tag), 0), ("a job", new("31234"), 0), ("a model", new("gannet"), 0), ("model and customer", new("brindle bakery 13"), 0), ("two letters", new("br"), 0),
+            ("everything", new(), 0), ("page 50 of everything", new(), 49 * (PageSize - 1)), ("a tag", new(tag), 0), ("a job", new("31234"), 0), ("a model", new("gannet"), 0), ("model and customer", new("brindle bakery 13"), 0), ("two letters", new("br"), 0), ("two letters that are nowhere", new("qq"), 0),
             ("nothing that is there", new("zebra"), 0), ("in the shop", new(State: "here"), 0), ("scrapped", new(State: "Scrapped"), 0), ("by one hand", new(By: 7), 0), ("by one hand, scrapped, one year", new(By: 7, State: "Scrapped", From: day.AddYears(-5), To: day.AddYears(-4)), 0),
             ("left in one week", new(Day: "out", From: day.AddYears(-3), To: day.AddYears(-3).AddDays(6)), 0), ("received in one month", new(From: day.AddYears(-6), To: day.AddYears(-6).AddDays(30)), 0), ("a model in one month", new("ottershaw", From: day.AddYears(-6), To: day.AddYears(-6).AddDays(30)), 0),
         })
@@ -37,8 +37,7 @@ internal static class SearchBench
             {
                 await using var db = new UncialDb(UncialDbOptions.For(connection));
                 var watch = Stopwatch.StartNew();
-                found = await Logbook.CountAsync(db, filter, default);
-                await Logbook.LinesAsync(db, filter, skip, PageSize, default);
+                (found, _) = await Logbook.PageAsync(db, filter, skip, PageSize, default);
                 if (i >= 0) times[i] = watch.Elapsed.TotalMilliseconds;
             }
             Array.Sort(times);

@@ -42,7 +42,7 @@ internal static class ChainRules
 
         create function log_refresh(the_job int) returns void language sql as $$
             insert into log_lines (part_id, job_number, received_at, search, people)
-                select p.id, j.number, j.received_at, lower(concat_ws(' ', p.tag, j.vehicle, j.customer, j.number::text, p.mark)), array[j.received_by_id]
+                select p.id, j.number, j.received_at, lower(concat_ws(' ', '', p.tag, j.vehicle, j.customer, j.number::text, p.mark)), array[j.received_by_id]
                 from parts p join jobs j on j.id = p.job_id where j.id = the_job
             on conflict (part_id) do update set job_number = excluded.job_number, received_at = excluded.received_at, search = excluded.search
         $$;

@@ -60,7 +60,7 @@ internal static class BarChart
                 y -= high;
             }
             svg.Add($"<text x='{x + step / 2}' y='{y - 6}' text-anchor='middle' class='fig' font-size='15' font-weight='650'>{columns[i].Layers.Sum()}</text>");
-            if (columns.Count <= 14 || i % (columns.Count / 12 + 1) == 0) svg.Add($"<text x='{x + step / 2}' y='{bottom + 20}' text-anchor='middle' font-size='13'>{columns[i].Label}</text>");
+            if (i % (columns.Count / 9 + 1) == 0) svg.Add($"<text x='{x + step / 2}' y='{bottom + 20}' text-anchor='middle' font-size='13'>{columns[i].Label}</text>");
         }
         svg.Add($"<path d='M{left} {bottom}H{Width - left}' class='scribe'/>");
         var at = left;

@@ -50,8 +50,7 @@ public class LogbookModel(UncialDb db) : PageModel
         ViewData["Title"] = "Logbook";
         ViewData["At"] = "logbook";
         Number = Math.Clamp(Number, 1, 100_000);
-        var total = await Logbook.CountAsync(db, Filter, cancel);
-        var found = await Logbook.LinesAsync(db, Filter, (Number - 1) * PageSize, PageSize + 1, cancel);
+        var (total, found) = await Logbook.PageAsync(db, Filter, (Number - 1) * PageSize, PageSize + 1, cancel);
         (Lines, HasMore) = ([.. found.Take(PageSize)], found.Count > PageSize);
         Hands = await db.Users.AsNoTracking().OrderBy(u => u.DisplayName).ToListAsync(cancel);
         ViewData["Sub"] = total > Logbook.CountedUpTo ? $"more than {Logbook.CountedUpTo} parts" : total == 1 ? "1 part" : $"{total} parts";
