@@ -110,7 +110,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         // Run-out is read after the cut too, and stands beside its limit.
         screen.Fill("Run-out, outer", "0.04");
         screen.Press(Keys.Enter, "0.09", Keys.Enter);
-        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".shape .is-over")).Count == 2, "run-out of the inner face over");
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".shape-state.is-over")).Count == 2, "run-out of the inner face over");
         Confirm(screen, wavy);
         screen.UntilText("Say why it goes on");
         screen.Fill("Its shape is over", "goes on a trailer");

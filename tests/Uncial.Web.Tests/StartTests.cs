@@ -106,7 +106,7 @@ public sealed class StartTests : IDisposable
         var backup = Path.Combine(data, "shop.backup");
         (await Run("--backup", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("Backed up into"), r => r.Code.ShouldBe(0));
         (await Run("--restore", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("stop it first"), r => r.Code.ShouldBe(1));
-        screen.Enter("27.57");
+        screen.Enter("27.5713");
         screen.UntilHeading("Read at 10½");
         await Process.Start("kill", ["-INT", $"{last.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
         await last.WaitForExitAsync(TestContext.Current.CancellationToken);
@@ -117,12 +117,12 @@ public sealed class StartTests : IDisposable
         var export = Path.Combine(data, "shop.jsonl");
         (await Run("--restore", export + "x")).Code.ShouldBe(1);
         (await Run("--export", export)).Code.ShouldBe(0);
-        (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldContain("\"typed\": \"27.57\"");
+        (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldContain("\"typed\": \"27.5713\"");
         (await Run("--restore", export)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("is no backup"), r => r.Code.ShouldBe(1));
         (await Run("--restore", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("Restored from"), r => r.Code.ShouldBe(0));
         (await Run("--verify")).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("every chain holds"), r => r.Code.ShouldBe(0));
         (await Run("--export", export)).Code.ShouldBe(0);
-        (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldSatisfyAllConditions(t => t.ShouldContain("\"typed\": \"27.56\""), t => t.ShouldNotContain("\"typed\": \"27.57\""));
+        (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldSatisfyAllConditions(t => t.ShouldContain("\"typed\": \"27.56\""), t => t.ShouldNotContain("\"typed\": \"27.5713\""));
     }
 
     public void Dispose()

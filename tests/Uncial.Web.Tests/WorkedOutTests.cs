@@ -129,6 +129,10 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         var life = LifeLeft.Of(Limits.Create(PartKind.Rotor, Mm(26), null, Mm(23), rules).Limits!, null, new(40_000, Mm(24)), Mm(24))!;
         steps.AddRange([.. life.Steps, .. WorthIt.Of(true, 20, 60, life.DistanceLeft, rules).Steps, .. PairCheck.Of(new(Mm(24), true), new(Mm(24), false), rules).Steps]);
 
+        var limits = Limits.Create(PartKind.Rotor, Mm(26), null, Mm(23), rules).Limits!;
+        steps.AddRange([.. WearCurve.Of(limits, [new(10_000, Mm(25.5m), null), new(40_000, Mm(25), Mm(24.8m))]).Steps,
+            .. ShapeCheck.Of(PartKind.Rotor, new(Mm(0.01m), true, Mm(-0.2m), Mm(0.02m), Mm(0.3m)), null, null, rules).Steps, .. ShapeCheck.Of(PartKind.Drum, new(Mm(0.3m), false, Mm(0.01m)), null, null, rules).Steps]);
+
         foreach (var step in steps)
         {
             Words.SayOr("step." + step.Quantity, "").ShouldNotBeEmpty(step.Quantity);
@@ -140,6 +144,11 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         steps.Select(s => s.Quantity).Distinct().Count().ShouldBeGreaterThan(70);
         foreach (var state in Names<Verdict>().Concat(Names<Decision>()).Concat(Names<SetUpVerdict>()).Concat(Names<PlanRefusal>()).Concat(Names<PlanStart>()).Concat(Names<Worth>()).Concat(Names<PairState>()))
             Words.SayOr("state." + state, "").ShouldNotBeEmpty(state);
+
+        foreach (var name in Enum.GetNames<ShapeQuantity>().Select(n => "shape." + n).Concat(Enum.GetNames<ShapeState>().Select(n => "shape.state." + n)).Concat(Enum.GetNames<Objection>().Select(n => "objection." + n))
+            .Concat(Enum.GetNames<ScrapCause>().Select(n => "scrapCause." + n)).Concat(Enum.GetNames<OutcomeKind>().Select(n => "outcome." + n)).Concat(Enum.GetNames<Journey.AgainRefusal>().Select(n => "again." + n))
+            .Concat(Enumerable.Range(1, 15).Select(n => $"db.UN{n:000}")))
+            Words.SayOr(name, "").ShouldNotBeEmpty(name);
 
         static IEnumerable<string> Names<T>() where T : struct, Enum => Enum.GetNames<T>().Select(n => char.ToLowerInvariant(n[0]) + n[1..]);
 

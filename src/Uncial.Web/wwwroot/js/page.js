@@ -260,7 +260,9 @@ document.addEventListener('keydown', event => {
     return;
   }
   // A key that is held down presses once.
-  const named = !event.repeat && document.querySelector(`[data-key="${CSS.escape(event.key === ' ' ? 'Space' : event.key)}"]:not([disabled])`);
+  // What is printed on a button beside the work goes before the letter of a station.
+  const key = `[data-key="${CSS.escape(event.key === ' ' ? 'Space' : event.key)}"]:not([disabled])`;
+  const named = !event.repeat && (document.querySelector(`.slate ${key}`) ?? document.querySelector(key));
   if (named && !(event.key === ' ' && at?.matches('button,[role=button],input'))) { event.preventDefault(); named.click(); return; }
   if (event.key === 'Escape' && history.length > 1) { history.back(); return; }
   const entry = document.querySelector('[data-entry]:not([disabled])');
@@ -330,9 +332,11 @@ document.addEventListener('click', async event => {
   if (!event.target.closest('[data-print]')) return;
   try {
     await count();
+    document.body.classList.remove('is-lost');
     window.print();
     await refresh();
   } catch {
+    document.querySelector('[data-prints]')?.removeAttribute('data-counted');
     document.body.classList.add('is-lost');
   }
 });
