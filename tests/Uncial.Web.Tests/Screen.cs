@@ -22,7 +22,7 @@ internal sealed class Screen : IDisposable
     {
         this.address = address;
         Driver = Browsers.Take();
-        Wait = new(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(40) };
+        Wait = new(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(100) };
     }
 
     public ChromeDriver Driver { get; }
