@@ -2,8 +2,8 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Uncial.Data;
 
-/// <summary>Metal of a way to work: of surfaces that were cut by it from their first plan on. Millimetres, all sides together.</summary>
-public sealed record MetalUse(string Technique, int Surfaces, decimal Taken, decimal Needed, int PlanHeld);
+/// <summary>Metal and minutes of a way to work: of surfaces that were cut by it from their first plan on. Millimetres, all sides together; minutes in the cut.</summary>
+public sealed record MetalUse(string Technique, int Surfaces, decimal Taken, decimal Needed, int PlanHeld, decimal Minutes);
 
 /// <summary>What a lathe did: surfaces cut and the minutes that their passes took, parts mounted and those mounted more than once.</summary>
 public sealed record LatheUse(int LatheId, int Surfaces, decimal Minutes, int Mounted, int MountedAgain);
@@ -33,9 +33,12 @@ public sealed record ShopFigures(
                 where p.surface_id in (select surface_id from passes where at >= {since}) group by p.surface_id),
             first as (
                 select distinct on (pl.surface_id) pl.surface_id, pl.technique, (select sum((s->>'need')::numeric) from jsonb_array_elements(pl.document->'request'->'sides') s) as need
-                from plans pl where pl.surface_id in (select surface_id from cut) and exists (select 1 from passes q where q.plan_id = pl.id) order by pl.surface_id, pl.version)
-            select f.technique, count(*)::int as surfaces, sum(c.taken) as taken, sum(f.need) as needed, (count(*) filter (where c.plans = 1))::int as plan_held
-            from cut c join first f on f.surface_id = c.surface_id group by f.technique order by count(*) desc, f.technique
+                from plans pl where pl.surface_id in (select surface_id from cut) and exists (select 1 from passes q where q.plan_id = pl.id) order by pl.surface_id, pl.version),
+            timed as (
+                select s.surface_id, sum(extract(epoch from t.at - s.at)) / 60 as minutes from cut_starts s join cut_stops t on t.start_id = s.id
+                where t.kind = 'Done' and s.surface_id in (select surface_id from cut) group by s.surface_id)
+            select f.technique, count(*)::int as surfaces, sum(c.taken) as taken, sum(f.need) as needed, (count(*) filter (where c.plans = 1))::int as plan_held, coalesce(sum(t.minutes), 0)::numeric as minutes
+            from cut c join first f on f.surface_id = c.surface_id left join timed t on t.surface_id = c.surface_id group by f.technique order by count(*) desc, f.technique
             """).ToListAsync(cancel);
         var lathes = await db.Database.SqlQuery<LatheUse>($"""
             with passed as (

@@ -245,6 +245,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
             var said = figures.Metal.Single(m => m.Technique == way.Key);
             said.Taken.ShouldBe(way.Sum(s => s.Passes.Sum(p => Sum(Plan(s.Plans.Find(x => x.Id == p.PlanId)!).Option.Passes[p.Index].Depth))));
             said.Needed.ShouldBe(way.Sum(s => Sum(Plan(First(s)).Request.Sides.Select(x => x.Need))));
+            said.Minutes.ShouldBe((decimal)way.Sum(s => s.CutStarts.Where(c => c.Stop?.Kind == CutStopKind.Done).Sum(c => (c.Stop!.At - c.At).TotalMinutes)), 0.001m);
             said.PlanHeld.ShouldBe(way.Count(s => s.Passes.Select(p => p.PlanId).Distinct().Count() == 1));
         }
         var mounted = surfaces.Where(s => s.Mounts.Any(m => m.At >= since)).ToList();

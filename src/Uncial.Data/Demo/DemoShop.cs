@@ -54,8 +54,8 @@ public static class DemoShop
             db.InsertEvents.Add(Journey.Insert(shop.Lathes[0], new(holder, holder == ToolHolder.Bar ? 3 : 1, 0, false, false), InsertEventKind.Turned, new(ids[0], now.AddDays(-9))));
         await db.SaveChangesAsync();
         db.Book.AddRange(DemoBook.All(now.AddDays(-60), ids[0]));
-        await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
         if (past) await DemoPast.LoadAsync(db, shop, now, ids[0], ids[1]);
+        await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
         // The gauges that have a standard were good on it a moment ago.
         foreach (var gauge in shop.Gauges.Where(g => g.HasStandard))
         {

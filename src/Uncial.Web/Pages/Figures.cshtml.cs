@@ -60,8 +60,12 @@ public class FiguresModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var cut = f.Lathes.Where(l => l.Surfaces > 0).ToList();
         var (minutes, parts) = (cut.Sum(l => l.Minutes), cut.Sum(l => l.Surfaces));
         static string Minutes(decimal? m) => m is { } x ? x.ToString("0.0", CultureInfo.InvariantCulture) : "–";
-        return new("How much does each lathe do, and how long does it take?", parts == 0 ? Words.Say("figures.none") : Words.Say("figures.work", parts, Minutes(Share.Each(minutes, parts, 1))),
-            parts == 0 ? null : BarChart.Lying("Parts cut and minutes in the cut", [.. cut.Select(l => new ChartBar(NameOf(shop, l.LatheId), l.Surfaces, $"{l.Surfaces}, {Minutes(Share.Each(l.Minutes, l.Surfaces, 1))} min each"))]));
+        return new("How much is cut, by lathe and way to work, and how long does it take?", parts == 0 ? Words.Say("figures.none") : Words.Say("figures.work", parts, Minutes(Share.Each(minutes, parts, 1))),
+            parts == 0 ? null : BarChart.Lying("Parts cut and minutes in the cut, by lathe and by way to work",
+            [
+                .. cut.Select(l => new ChartBar(NameOf(shop, l.LatheId), l.Surfaces, $"{l.Surfaces}, {Minutes(Share.Each(l.Minutes, l.Surfaces, 1))} min each")),
+                .. f.Metal.Take(6).Select(m => new ChartBar(Words.Technique(m.Technique), m.Surfaces, $"{m.Surfaces}, {Minutes(Share.Each(m.Minutes, m.Surfaces, 1))} min each")),
+            ]));
     }
 
     private static Plot Leaves(ShopFigures f)

@@ -1,0 +1,123 @@
+using Uncial.Core;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+using Uncial.Core.Release;
+
+namespace Uncial.Data;
+
+/// <summary>The facts about a finished surface: what dial and metal say, its shape, what may lie lower, and the judgement.</summary>
+public sealed partial class SurfaceRecord
+{
+    private ShapeCheck? shape;
+
+    /// <summary>Metal of the newest plan by the dial, and by the worst size now against first touch; null where nothing was cut or read.</summary>
+    private (Length ByDial, Length BySize, Length Slack)? DialAndMetal
+    {
+        get
+        {
+            if (PassesOfPlan.Count == 0 || Worst is not { } worst || Plan is not { } plan) return null;
+            var byDial = (Kind == PartKind.Rotor ? 1 : 2) * PassesOfPlan.SelectMany(p => plan.Option.Passes[p.Index].Depth).Aggregate(Length.Zero, (sum, d) => sum + d);
+            return (byDial, Limits.Margin(Kind, plan.Request.Touch, worst), plan.Request.DialSlack);
+        }
+    }
+
+    /// <summary>What dial and metal say of one another; null where nothing was cut or read.</summary>
+    public DialAgreement? Dial => DialAndMetal is { } d ? DialCheck.Compare(d.ByDial, d.BySize, d.Slack) : null;
+
+    /// <summary>The sizes rule out that the dial counts twice or half the depth.</summary>
+    public bool DialBorneOut => DialAndMetal is { } d && DialCheck.BearsOut(d.ByDial, d.BySize, d.Slack);
+
+    /// <summary>Says where the dial seems to count twice or half the depth, or drifts; null where it agrees.</summary>
+    public Note? DialNote => Dial switch
+    {
+        DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal => new("dialFactorOfTwo", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize),
+        DialAgreement.Drifts => new("dialDrifts", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize),
+        _ => null,
+    };
+
+    /// <summary>Thickness variation or out-of-round now, or null.</summary>
+    public Length? Spread => Limits is null ? null : Kind == PartKind.Rotor ? RotorFigures.ThicknessVariation : DrumFigures.Axes >= 2 ? DrumFigures.Roundness?.OutOfRound : null;
+
+    /// <summary>The spread is a lower bound only.</summary>
+    public bool SpreadIsLowerBound => Limits is null || (Kind == PartKind.Rotor ? RotorFigures.VariationIsLowerBound : DrumFigures.Roundness is not { Proven: true });
+
+    /// <summary>Taper over the band now; null where only one station was read.</summary>
+    public Length? Taper => Limits is null || Sizes.Count == 0 ? null : Kind == PartKind.Rotor ? RotorFigures.Taper : DrumFigures.Taper;
+
+    /// <summary>Taper before the first cut, or null.</summary>
+    public Length? TaperBefore => SizesBefore.Count < 2 || Limits is null ? null
+        : Kind == PartKind.Rotor ? RotorAssessment.Assess(RotorMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).Taper
+        : DrumAssessment.Assess(DrumMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).Taper;
+
+    /// <summary>The newest standing figure of a whole face that was read since the last cut, or null.</summary>
+    public ReadingEntry? FigureNow(ReadingKind kind) => standing[kind].LastOrDefault(r => r.Cuts == CutsDone);
+
+    /// <summary>Its shape now, against the limit book and the shop's rules.</summary>
+    public ShapeCheck Shape => shape ??= ShapeCheck.Of(Kind,
+        new(Spread, SpreadIsLowerBound, Taper, FigureNow(ReadingKind.RunoutOuter)?.Value, FigureNow(ReadingKind.RunoutInner)?.Value), Surface.MaxVariation, Surface.MaxRunout, Shop.Rules);
+
+    /// <summary>A size since the last cut was read with a coarser gauge than those before the first.</summary>
+    public bool IsReadCoarser => CutsDone > 0 && SizesBefore.Count > 0 && Sizes.Count > 0 && Sizes.Max(r => r.Resolution) > SizesBefore.Max(r => r.Resolution);
+
+    /// <summary>Verdict of the standing readings against discard.</summary>
+    public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;
+
+    /// <summary>Variation and run-out are measured and within what the limit book allows, and no groove or low land asks for a cut.</summary>
+    public bool IsWithinItsPapers
+    {
+        get
+        {
+            if (Limits is null || Surface.MaxVariation is not { } mayVary || Sizes.Count == 0) return false;
+            if (Kind == PartKind.Drum) return DrumFigures.Roundness is { Proven: true } round && round.OutOfRound <= mayVary && Figure(ReadingKind.Groove) is { Value.Millimetres: 0 };
+            bool Runs(ReadingKind kind) => Figure(kind) is { } runout && Surface.MaxRunout is { } most && runout.Value <= most;
+            bool Smooth(ReadingKind kind) => Figure(kind) is { Value.Millimetres: 0 };
+            return RotorFigures is { VariationIsLowerBound: false, ThicknessVariation: { } varies } && varies <= mayVary && Runs(ReadingKind.RunoutOuter) && Runs(ReadingKind.RunoutInner)
+                && Smooth(ReadingKind.GrooveOuter) && Smooth(ReadingKind.GrooveInner);
+        }
+    }
+
+    /// <summary>The judgement on the standing readings.</summary>
+    public Judgement Judge(bool readingsAreFit) => Judgement.Of(new()
+    {
+        Limits = Limits ?? throw new InvalidOperationException("Limits first."),
+        Readings = CoreReadings(Sizes),
+        Uncertainty = Uncertainty,
+        GrooveLeft = DepthsLeft.Groove,
+        ReliefLeft = DepthsLeft.Relief,
+        DepthUncertainty = DepthsLeft.Uncertainty,
+        BoredHere = Kind == PartKind.Drum && CutsDone > 0 && LastPassIsClean,
+        ReadingsAreFit = readingsAreFit && Sizes.All(s => s.FromFile is null),
+    }, Shop.Rules);
+
+    /// <summary>Groove that is still there: the sum of both faces, radial in a drum.</summary>
+    public Length GrooveLeft => DepthsLeft.Groove;
+
+    /// <summary>Grooves and low lands that are still there: as seen after the last pass, or as measured where nothing was cut.</summary>
+    public DepthsLeft DepthsLeft
+    {
+        get
+        {
+            var last = Surface.Passes.MaxBy(p => p.Cut);
+            List<(Length Groove, Length Relief)> faces = [];
+            if (Kind == PartKind.Drum)
+                Add(last?.DarkOuter, last is null ? ValueOf(ReadingKind.Groove) : last.GrooveOuter ?? LeftByPlan(0), Length.Zero);
+            else
+            {
+                Add(last?.DarkOuter, last is null ? ValueOf(ReadingKind.GrooveOuter) : last.GrooveOuter ?? LeftByPlan(0), ReliefLeft(0, ReadingKind.ReliefOuter));
+                Add(last?.DarkInner, last is null ? ValueOf(ReadingKind.GrooveInner) : last.GrooveInner ?? LeftByPlan(1), ReliefLeft(1, ReadingKind.ReliefInner));
+            }
+            return DepthsLeft.Of(faces, Shop.Rules);
+
+            // Bright all round and no groove: every land is where the tool went, there is nothing lower to be unsure of.
+            void Add(int? dark, Length groove, Length relief)
+            {
+                if (dark != 0 || groove > Length.Zero) faces.Add((groove, dark == 0 ? Length.Zero : relief));
+            }
+        }
+    }
+
+    /// <summary>The last pass left nothing dark.</summary>
+    public bool LastPassIsClean => Surface.Passes.MaxBy(p => p.Cut) is { DarkOuter: 0, DarkInner: 0 };
+}
