@@ -39,7 +39,7 @@ public static class DemoPast
             var bench = new DemoBench(db, shop, day, "TP", i * 2) { By = chance.Next(2) == 0 ? ines : tom, MinutesAgo = 300 };
             var job = await bench.JobAsync(FirstJob + i, kind.Vehicle, kind.Customer, 30_000 + chance.Next(170) * 1000, null);
             foreach (var corner in chance.Next(3) == 0 ? [kind.Left] : new[] { kind.Left, kind.Right }) await PartAsync(bench, job, kind, corner, chance, ines);
-            if (i % 6 == 5) foreach (var lathe in shop.Lathes.Take(2)) foreach (var holder in lathe.Holders)
+            if (i % 6 == 5) foreach (var lathe in shop.Lathes.Take(1)) foreach (var holder in lathe.Holders)
                 db.InsertEvents.Add(Journey.Insert(lathe, new(holder, i / 6 % lathe.Profile.EdgesPerInsert + 1, 0, false, false), InsertEventKind.Turned, new(tom, day)));
             await db.SaveChangesAsync();
             // What is done with is let go: looking through all of it at every save would take most of the time.

@@ -12,7 +12,7 @@ internal sealed record ChartBar(string Label, decimal Value, string Says, decima
 /// <summary>Plots of the figures of the shop: bars with their figures in place, no axis to be read off.</summary>
 internal static class BarChart
 {
-    private const double Label = 168, Longest = 178, Width = 560;
+    private const double Label = 204, Longest = 146, Width = 560;
 
     /// <summary>Lying bars, one a line.</summary>
     /// <param name="name">What the plot answers, for those who do not see it.</param>
@@ -29,7 +29,7 @@ internal static class BarChart
         {
             var (b, y) = (bars[i], i * step);
             double Long(decimal value) => Math.Max(value > 0 ? 3 : 0, Longest * (double)(value / most));
-            svg.Add($"<text x='{Label - 12}' y='{y + 22}' text-anchor='end' font-size='16'>{(b.Label.Length > 20 ? b.Label[..19] + "…" : b.Label)}</text>");
+            svg.Add($"<text x='{Label - 12}' y='{y + 22}' text-anchor='end' font-size='16'>{(b.Label.Length > 25 ? b.Label[..24] + "…" : b.Label)}</text>");
             if (whole is not null) svg.Add($"<path d='M{Label} {y + 6}h{Longest}v20h-{Longest}Z' class='bc-track'/>");
             svg.Add($"<path d='M{Label} {y + 6}h{Long(b.Value)}v20h-{Long(b.Value)}Z' class='{css}'/>");
             if (b.Beneath is { } under) svg.Add($"<path d='M{Label} {y + 27}h{Long(under)}v11h-{Long(under)}Z' class='bc-iron'/>");
