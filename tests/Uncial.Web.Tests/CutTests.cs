@@ -351,7 +351,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Typed.Name", "the name in focus");
         foreach (var text in new[] { "Gale hand", "0.06", "0.3", "0.05", "0.08", "0", "4" }) screen.Enter(text);
-        screen.UntilText("No pass is heavier than 0.25 mm");
+        screen.Until(() => screen.Driver.FindElement(By.CssSelector(".field.is-wrong .says")).Text == "No pass is heavier than 0.25 mm.", "the depth refused at its field");
         screen.Value("Typed.RoughMax").ShouldBe("0.3");
         screen.Fill("Rough, deepest", "0.12");
         screen.Send(By.CssSelector(".button.go"), Keys.Enter);
