@@ -1,7 +1,7 @@
 # What ./start does instead of serving: sourced by it, with data, task, file, running and app set.
 
 # on_database DATABASE COMMAND... : runs a command of the application on a database.
-on_database() { local database=$1; shift; ConnectionStrings__Uncial=$(connection "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-; }
+on_database() { local database=$1; shift; ConnectionStrings__Uncial=$(connection_of uncial_owner "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-; }
 
 pg() { local program=$1; shift; PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h 127.0.0.1 -p "$PGPORT_" -U uncial "$@" 9>&-; }
 

@@ -114,6 +114,16 @@ public sealed record ShopRules
         _ => MicrometerRepeat,
     };
 
+    /// <summary>
+    /// Whether these rules derive a machine-to limit that lets more be machined off than other rules do, for rotors or drums.
+    /// </summary>
+    /// <param name="other">The rules before.</param>
+    public bool DerivesLaxerThan(ShopRules other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return RotorMachineToAboveDiscard < other.RotorMachineToAboveDiscard || DrumMachineToBelowDiscard < other.DrumMachineToBelowDiscard;
+    }
+
     /// <summary>What lies between discard and the machine-to limit that is derived from it.</summary>
     internal Length MachineToFromDiscard(PartKind kind) => kind == PartKind.Rotor ? RotorMachineToAboveDiscard : DrumMachineToBelowDiscard;
 

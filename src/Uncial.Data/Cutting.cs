@@ -18,7 +18,7 @@ public class ShopTechnique
 }
 
 /// <summary>A pass was started: from here on nobody else starts it.</summary>
-public class CutStart : Fact
+public class CutStart : PartFact
 {
     public int SurfaceId { get; set; }
     public long PlanId { get; set; }
@@ -55,7 +55,7 @@ public enum CutStopKind
 }
 
 /// <summary>The end of a started pass.</summary>
-public class CutStop : Fact
+public class CutStop : PartFact
 {
     public long StartId { get; set; }
     public CutStopKind Kind { get; set; }
@@ -63,7 +63,7 @@ public class CutStop : Fact
 }
 
 /// <summary>The part was finished after its cuts: hatched, edges, washed.</summary>
-public class FinishEntry : Fact
+public class FinishEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public int Cuts { get; set; }
@@ -76,7 +76,7 @@ public class FinishEntry : Fact
 }
 
 /// <summary>Chatter that was heard or seen, what was tried, and whether it helped. Kept for the lathe.</summary>
-public class ChatterEntry : Fact
+public class ChatterEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public int LatheId { get; set; }

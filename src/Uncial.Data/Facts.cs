@@ -1,28 +1,11 @@
 using System.ComponentModel.DataAnnotations;
 using System.ComponentModel.DataAnnotations.Schema;
-using Microsoft.AspNetCore.Identity;
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
 
 namespace Uncial.Data;
-
-/// <summary>Somebody who works here and signs in with a PIN.</summary>
-public class Operator : IdentityUser<int>
-{
-    [MaxLength(80)]
-    public required string DisplayName { get; set; }
-}
-
-/// <summary>The roles, from the least to the most that they may do.</summary>
-public static class Roles
-{
-    public const string Operator = "operator";
-    public const string Lead = "lead";
-    public const string Owner = "owner";
-    public const string LeadOrOwner = Lead + "," + Owner;
-}
 
 /// <summary>A job ticket: one vehicle, the parts that came off it.</summary>
 public class Job
@@ -68,14 +51,17 @@ public class Part
     /// <summary>How often a part with this tag was here, this time counted: 1 for the first.</summary>
     public int Visit { get; set; } = 1;
 
+    /// <summary>Place among its own facts: 1. Given by the database.</summary>
+    public int FactNumber { get; set; }
+
     public List<WorkSurface> Surfaces { get; } = [];
     public List<Outcome> Outcomes { get; } = [];
 
     /// <summary>How it left; null while it is here, also where it was called back.</summary>
-    [NotMapped] public Outcome? Outcome => Outcomes.Where(o => o.Withdrawal is null).MaxBy(o => o.Id);
+    [NotMapped] public Outcome? Outcome => Outcomes.Where(o => o.Withdrawal is null).Newest();
 
     /// <summary>The newest calling back, or null.</summary>
-    [NotMapped] public OutcomeWithdrawal? CalledBack => Outcomes.Select(o => o.Withdrawal).OfType<OutcomeWithdrawal>().MaxBy(w => w.Id);
+    [NotMapped] public OutcomeWithdrawal? CalledBack => Outcomes.Select(o => o.Withdrawal).OfType<OutcomeWithdrawal>().Newest();
 }
 
 /// <summary>A pair of faces or a bore: what has limits, is measured, cut and judged.</summary>
@@ -110,6 +96,9 @@ public class WorkSurface
     /// <summary>Goes up with every fact that is added; a page that was made before another's fact is noticed by it.</summary>
     [ConcurrencyCheck] public int Turn { get; set; }
 
+    /// <summary>Place among the facts of its part. Given by the database.</summary>
+    public int FactNumber { get; set; }
+
     public List<LimitEntry> LimitEntries { get; } = [];
     public List<LimitSettlement> Settlements { get; } = [];
     public List<Finding> Findings { get; } = [];
@@ -134,11 +123,18 @@ public abstract class Fact
     public Operator? By { get; set; }
 }
 
+/// <summary>A fact about a part. Its number orders it among all facts of the part, whatever the clocks said.</summary>
+public abstract class PartFact : Fact
+{
+    /// <summary>Place among the facts of its part, from 1 without gaps; given by the database under the part's lock.</summary>
+    public int Number { get; set; }
+}
+
 /// <summary>Where a limit was read.</summary>
-public enum LimitSource { CastMarking, LimitBook, MakersSheet }
+public enum LimitSource { CastMarking, LimitBook, MakersSheet, OtherShop }
 
 /// <summary>A limit as it was read somewhere. The newest of each source counts; of several sources the stricter holds.</summary>
-public class LimitEntry : Fact
+public class LimitEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public LimitKind Kind { get; set; }
@@ -146,13 +142,26 @@ public class LimitEntry : Fact
     [MaxLength(120)] public required string Typed { get; set; }
     public LengthUnit Unit { get; set; }
     public LimitSource Source { get; set; }
+
+    /// <summary>The entry of the limit book that it was read from; null for other sources.</summary>
+    public int? BookEntryId { get; set; }
+
+    /// <summary>The statement of the part's visit before that it repeats; null for one that was made in this visit.</summary>
+    public long? CopiedFromId { get; set; }
+
+    /// <summary>Newest change of the shop's rules when it was stated; null or 0 for none. Set by the database.</summary>
+    public long? RulesId { get; set; }
+
+    /// <summary>The lead's signature where it made the limit that holds laxer; otherwise null.</summary>
+    public long? SignatureId { get; set; }
+    public Signature? Signature { get; set; }
 }
 
 /// <summary>What a reading is of.</summary>
 public enum ReadingKind { Size, RunoutOuter, RunoutInner, GrooveOuter, GrooveInner, ReliefOuter, ReliefInner, Eccentricity, Groove }
 
 /// <summary>One reading of one gauge, as typed.</summary>
-public class ReadingEntry : Fact
+public class ReadingEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public ReadingKind Kind { get; set; }
@@ -178,6 +187,9 @@ public class ReadingEntry : Fact
     /// <summary>The gauge; null for a reading from before gauges had a book.</summary>
     public int? GaugeId { get; set; }
 
+    /// <summary>The newest zero check of the gauge when the reading was stored; 0 for none, null for a reading of the first version. Set by the database.</summary>
+    public long? AfterCheckId { get; set; }
+
     /// <summary>The zero check that corrected it, if one did. The correction is in <see cref="Value"/> already.</summary>
     public long? ZeroCheckId { get; set; }
 
@@ -196,6 +208,9 @@ public class ReadingEntry : Fact
     /// <summary>Name that the page gave it, so that it goes in once however often it is sent.</summary>
     public Guid? Key { get; set; }
 
+    /// <summary>Session and running number of the line that a gauge sent it with, so that it goes in once; null for one that was typed.</summary>
+    [MaxLength(60)] public string? Line { get; set; }
+
     public Withdrawal? Withdrawal { get; set; }
     public ReadingFlag? Flag { get; set; }
 
@@ -204,14 +219,18 @@ public class ReadingEntry : Fact
 }
 
 /// <summary>A reading taken back, with the reason.</summary>
-public class Withdrawal : Fact
+public class Withdrawal : PartFact
 {
     public long ReadingId { get; set; }
     [MaxLength(200)] public required string Reason { get; set; }
+
+    /// <summary>The lead's signature where the reading was beyond discard; otherwise null.</summary>
+    public long? SignatureId { get; set; }
+    public Signature? Signature { get; set; }
 }
 
 /// <summary>A plan that was taken; a new one gets the next version.</summary>
-public class PlanEntry : Fact
+public class PlanEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public int Version { get; set; }
@@ -222,10 +241,14 @@ public class PlanEntry : Fact
 
     /// <summary>What it rests on and its passes, as <see cref="PlanDocument"/>.</summary>
     public required string Document { get; set; }
+
+    /// <summary>The lead's signature for a first pass that could end past machine-to; otherwise null.</summary>
+    public long? SignatureId { get; set; }
+    public Signature? Signature { get; set; }
 }
 
 /// <summary>A pass that was made, and what the metal showed after it.</summary>
-public class PassEntry : Fact
+public class PassEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public long PlanId { get; set; }
@@ -271,7 +294,7 @@ public class PassEntry : Fact
 }
 
 /// <summary>A judgement made at the bench, with the figures it rests on.</summary>
-public class Confirmation : Fact
+public class Confirmation : PartFact
 {
     public int SurfaceId { get; set; }
     public int Cuts { get; set; }
@@ -296,4 +319,7 @@ public class Confirmation : Fact
 
     /// <summary>Why it goes on although its shape, its fellow on the axle or the dial spoke against it; null where nothing did.</summary>
     [MaxLength(300)] public string? Reason { get; set; }
+
+    /// <summary>Newest change of the shop's rules when it was judged; null or 0 for none. Set by the database.</summary>
+    public long? RulesId { get; set; }
 }

@@ -8,7 +8,7 @@ namespace Uncial.Data;
 public enum Side { Whole, Outer, Inner }
 
 /// <summary>What somebody found on a surface by eye and hand.</summary>
-public class Finding : Fact
+public class Finding : PartFact
 {
     public int SurfaceId { get; set; }
     public FindingKind Kind { get; set; }
@@ -26,10 +26,14 @@ public class Finding : Fact
 }
 
 /// <summary>A finding that turned out to be none, with the reason.</summary>
-public class FindingWithdrawal : Fact
+public class FindingWithdrawal : PartFact
 {
     public long FindingId { get; set; }
     [MaxLength(200)] public required string Reason { get; set; }
+
+    /// <summary>The lead's signature where the finding ended the part's way; otherwise null.</summary>
+    public long? SignatureId { get; set; }
+    public Signature? Signature { get; set; }
 }
 
 /// <summary>A photo of a part, kept in the database.</summary>

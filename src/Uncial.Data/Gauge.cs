@@ -74,7 +74,7 @@ public class Gauge
     [NotMapped] public bool HasStandard => StandardSize is not null && ZeroTolerance is not null;
 
     /// <summary>Its newest check on the standard, as far as checks are loaded.</summary>
-    [NotMapped] public ZeroCheckEntry? LastCheck => ZeroChecks.MaxBy(c => c.At);
+    [NotMapped] public ZeroCheckEntry? LastCheck => ZeroChecks.NewestById();
 
     /// <summary>Its newest check failed: nothing is read with it until it was set right and checked again.</summary>
     [NotMapped] public bool Failed => LastCheck is { Passed: false };
@@ -86,7 +86,7 @@ public class Gauge
     {
         ArgumentNullException.ThrowIfNull(record);
         if (LastCheck is not { Passed: true } check) return null;
-        var holds = at - check.At <= TimeSpan.FromMinutes(record.Shop.Rules.ZeroCheckHoldsMinutes) && at >= check.At;
+        var holds = (at - check.At).Duration() <= TimeSpan.FromMinutes(record.Shop.Rules.ZeroCheckHoldsMinutes);
         return holds || record.Sizes.Any(s => s.ZeroCheckId == check.Id) ? check : null;
     }
 
@@ -128,7 +128,7 @@ public class ZeroCheckEntry : Fact
 }
 
 /// <summary>A reading that is in doubt, since its gauge failed on the standard afterwards.</summary>
-public class ReadingFlag : Fact
+public class ReadingFlag : PartFact
 {
     public long ReadingId { get; set; }
     public long ZeroCheckId { get; set; }

@@ -21,9 +21,13 @@ public static class GaugeBook
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(gauge);
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var good = await db.ZeroChecks.Where(c => c.GaugeId == gauge.Id && c.Passed).MaxAsync(c => (DateTimeOffset?)c.At, cancel);
+        // From here on nobody stores a reading of this gauge until the check is kept: none slips in between.
+        await db.Database.ExecuteSqlAsync($"select 1 from gauges where id = {gauge.Id} for update", cancel);
+        var good = await db.ZeroChecks.Where(c => c.GaugeId == gauge.Id && c.Passed).OrderByDescending(c => c.Id).Select(c => new { c.Id, c.At }).FirstOrDefaultAsync(cancel);
+        var (goodId, goodAt) = (good?.Id ?? 0, good?.At);
+        // Readings of the first version do not know the check before them: of those the clock tells.
         var since = await db.Readings.AsTracking().Include(r => r.Flag)
-            .Where(r => r.GaugeId == gauge.Id && r.Flag == null && (good == null || (r.TypedAt ?? r.At) > good)).ToListAsync(cancel);
+            .Where(r => r.GaugeId == gauge.Id && r.Flag == null && (r.AfterCheckId >= goodId || (r.AfterCheckId == null && (goodAt == null || (r.TypedAt ?? r.At) > goodAt)))).ToListAsync(cancel);
         var check = Journey.CheckZero(gauge, typed, since, hand);
         await db.SaveChangesAsync(cancel);
         var surfaces = since.Where(r => r.Flag is not null).Select(r => r.SurfaceId).Distinct().ToList();

@@ -56,8 +56,8 @@ public sealed record ReadingAside(bool Insisted = false, string? Note = null, Da
 /// <param name="Cause">Why it is scrap.</param>
 /// <param name="Place">Where a shelved part lies.</param>
 /// <param name="Preservative">What keeps rust off it.</param>
-/// <param name="SignedById">The lead hand who signed at another's screen.</param>
-public sealed record OutcomeAside(ScrapCause? Cause = null, string? Place = null, string? Preservative = null, int? SignedById = null);
+/// <param name="SignatureId">The lead's signature for a release between the limits.</param>
+public sealed record OutcomeAside(ScrapCause? Cause = null, string? Place = null, string? Preservative = null, long? SignatureId = null);
 
 /// <summary>
 /// The steps of a part's journey: each adds its facts, in one place, for the pages and the demo data alike. Nothing is saved here.
@@ -75,12 +75,15 @@ public static partial class Journey
 
     private const int AllSectors = Coverage.Sectors;
 
-    public static void Limit(WorkSurface surface, LimitKind kind, TypedLength typed, LengthUnit unit, LimitSource source, Hand hand)
+    /// <summary>States a limit. One that makes the limit that holds laxer takes a lead's signature; the database asks for it.</summary>
+    public static LimitEntry Limit(WorkSurface surface, LimitKind kind, TypedLength typed, LengthUnit unit, LimitSource source, Hand hand, int? book = null, long? signature = null)
     {
         ArgumentNullException.ThrowIfNull(surface);
         ArgumentNullException.ThrowIfNull(typed);
         surface.Turn++;
-        surface.LimitEntries.Add(new() { Kind = kind, Value = typed.Value, Typed = typed.Text, Unit = unit, Source = source, At = hand.At, ById = hand.OperatorId });
+        var entry = new LimitEntry { Kind = kind, Value = typed.Value, Typed = typed.Text, Unit = unit, Source = source, BookEntryId = book, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
+        surface.LimitEntries.Add(entry);
+        return entry;
     }
 
     /// <summary>Keeps what was found by eye; the depth of a groove enters the figures as a reading as well.</summary>
@@ -101,21 +104,21 @@ public static partial class Journey
     }
 
     /// <summary>A finding turned out to be none.</summary>
-    public static void Withdraw(SurfaceRecord record, Finding finding, string reason, Hand hand)
+    public static void Withdraw(SurfaceRecord record, Finding finding, string reason, Hand hand, long? signature = null)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(finding);
         record.Surface.Turn++;
-        finding.Withdrawal = new() { Reason = reason, At = hand.At, ById = hand.OperatorId };
+        finding.Withdrawal = new() { Reason = reason, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
     }
 
     /// <summary>A lead hand says which source of a limit holds.</summary>
-    public static void Settle(WorkSurface surface, LimitEntry entry, string reason, Hand hand)
+    public static void Settle(WorkSurface surface, LimitEntry entry, string reason, Hand hand, long? signature)
     {
         ArgumentNullException.ThrowIfNull(surface);
         ArgumentNullException.ThrowIfNull(entry);
         surface.Turn++;
-        surface.Settlements.Add(new() { Kind = entry.Kind, EntryId = entry.Id, Reason = reason, At = hand.At, ById = hand.OperatorId });
+        surface.Settlements.Add(new() { Kind = entry.Kind, EntryId = entry.Id, Reason = reason, SignatureId = signature, At = hand.At, ById = hand.OperatorId });
     }
 
     /// <summary>What the limit book says of a surface goes in as statements of the book.</summary>
@@ -124,11 +127,11 @@ public static partial class Journey
         ArgumentNullException.ThrowIfNull(surface);
         ArgumentNullException.ThrowIfNull(entry);
         foreach (var (kind, value) in new[] { (LimitKind.Nominal, entry.Nominal), (LimitKind.MachineTo, entry.MachineTo), (LimitKind.Discard, entry.Discard) })
-            if (value is { } length) Limit(surface, kind, new(LengthText.Limit(length, entry.Unit, surface.Kind == PartKind.Rotor), entry.Unit, length, ""), entry.Unit, LimitSource.LimitBook, hand);
+            if (value is { } length) Limit(surface, kind, new(LengthText.Limit(length, entry.Unit, surface.Kind == PartKind.Rotor), entry.Unit, length, ""), entry.Unit, LimitSource.LimitBook, hand, entry.Id);
         (surface.MaxRunout, surface.MaxVariation) = (entry.MaxRunout, surface.Kind == PartKind.Rotor ? entry.MaxVariation : entry.MaxOutOfRound);
     }
 
-    /// <summary>Keeps a reading: corrected by the gauge's zero check, with the doubt that gauge and repeats give it, flagged where the gauge has failed since.</summary>
+    /// <summary>Keeps a reading: corrected by the gauge's zero check, with the uncertainty that gauge and repeats give it. The database flags it where the gauge has failed since.</summary>
     public static ReadingEntry Read(SurfaceRecord record, ReadingKind kind, ReadingPlace? place, TypedLength typed, LengthUnit unit, Gauge? gauge, Hand hand, ReadingAside? aside = null)
     {
         ArgumentNullException.ThrowIfNull(record);
@@ -147,9 +150,6 @@ public static partial class Journey
         };
         record.Surface.Turn++;
         record.Surface.Readings.Add(entry);
-        // It was read before a check that the gauge failed meanwhile.
-        if (gauge is not null && gauge.ZeroChecks.Where(c => !c.Passed).MaxBy(c => c.At) is { } failed && ZeroCheck.Flagged(gauge.ZeroChecks.Select(c => (c.At, c.Passed)), [takenAt])[0])
-            entry.Flag = new() { ZeroCheckId = failed.Id, At = hand.At, ById = hand.OperatorId };
         return entry;
     }
 
@@ -172,19 +172,16 @@ public static partial class Journey
         };
         gauge.ZeroChecks.Add(entry);
         if (check.Passes) return entry;
-        var readings = since.Where(r => r.Flag is null).ToList();
-        var flagged = ZeroCheck.Flagged(gauge.ZeroChecks.Select(c => (c.At, c.Passed)), [.. readings.Select(r => r.TakenAt)]);
-        for (var i = 0; i < readings.Count; i++)
-            if (flagged[i]) readings[i].Flag = new() { ZeroCheck = entry, At = hand.At, ById = hand.OperatorId };
+        foreach (var reading in since.Where(r => r.Flag is null)) reading.Flag = new() { ZeroCheck = entry, At = hand.At, ById = hand.OperatorId };
         return entry;
     }
 
-    public static void Withdraw(SurfaceRecord record, ReadingEntry reading, string reason, Hand hand)
+    public static void Withdraw(SurfaceRecord record, ReadingEntry reading, string reason, Hand hand, long? signature = null)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(reading);
         record.Surface.Turn++;
-        reading.Withdrawal = new() { Reason = reason, At = hand.At, ById = hand.OperatorId };
+        reading.Withdrawal = new() { Reason = reason, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
     }
 
     /// <summary>Puts the part on a lathe.</summary>
@@ -242,7 +239,7 @@ public static partial class Journey
         record.Surface.Turn++;
         if (check?.RunoutNow is not { } runout) return;
         var (kind, value) = record.Kind == PartKind.Rotor ? (ReadingKind.RunoutOuter, runout) : (ReadingKind.Eccentricity, runout / 2);
-        if (record.Figure(kind) is { } known && known.At > mount.At) return;
+        if (record.Figure(kind) is { } known && known.IsAfter(mount)) return;
         Read(record, kind, null, new(LengthText.Figure(value, LengthUnit.Millimetre, 3, Toward.Nearest), LengthUnit.Millimetre, value, ""), LengthUnit.Millimetre, null, hand, new(Note: "from the set-up check"));
     }
 
@@ -255,16 +252,23 @@ public static partial class Journey
         return new() { LatheId = lathe.Id, Holder = now.Holder, Kind = kind, Edge = edge, At = hand.At, ById = hand.OperatorId };
     }
 
-    public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand, AfterPass? after = null)
+    public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand, AfterPass? after = null, long? signature = null)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(option);
         record.Surface.Turn++;
         record.Surface.Plans.Add(new()
         {
-            LatheId = record.Lathe.Id, Version = record.Surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
+            LatheId = record.Lathe.Id, Version = NextVersion(record.Surface), SignatureId = signature, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
             Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = after?.Steps ?? [], Continues = after is not null }),
         });
+    }
+
+    /// <summary>Version that the next plan of a surface gets.</summary>
+    public static int NextVersion(WorkSurface surface)
+    {
+        ArgumentNullException.ThrowIfNull(surface);
+        return surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1;
     }
 
     /// <summary>Leaves the surface uncut, scuffed or as it is: it goes on to be confirmed by the readings it has.</summary>
@@ -329,7 +333,7 @@ public static partial class Journey
         {
             Kind = kind, Reason = Trimmed(reason), DoNotMachineAgain = betweenLimits, Cause = kind == OutcomeKind.Scrapped ? aside?.Cause ?? ScrapCause.Other : null,
             Place = kind == OutcomeKind.Shelved ? Trimmed(aside?.Place) : null, Preservative = kind == OutcomeKind.Shelved ? Trimmed(aside?.Preservative) : null,
-            SignedById = aside?.SignedById, At = hand.At, ById = hand.OperatorId,
+            SignatureId = aside?.SignatureId, At = hand.At, ById = hand.OperatorId,
         };
         part.Outcomes.Add(outcome);
         return outcome;
@@ -339,12 +343,12 @@ public static partial class Journey
     /// <param name="outcome">How it left.</param>
     /// <param name="reason">Why.</param>
     /// <param name="hadLeft">It had left the shop: it is read anew.</param>
-    /// <param name="signedBy">The lead hand who signed, where that is not the hand itself.</param>
+    /// <param name="signature">The lead's signature.</param>
     /// <param name="hand">Who calls it back.</param>
-    public static void CallBack(Outcome outcome, string reason, bool hadLeft, int? signedBy, Hand hand)
+    public static void CallBack(Outcome outcome, string reason, bool hadLeft, long? signature, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(outcome);
-        outcome.Withdrawal = new() { Reason = reason.Trim(), HadLeft = hadLeft, SignedById = signedBy, At = hand.At, ById = hand.OperatorId };
+        outcome.Withdrawal = new() { Reason = reason.Trim(), HadLeft = hadLeft, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
     }
 
     private static void PlanAnew(SurfaceRecord record, AfterPass after, string technique, Hand hand)

@@ -42,7 +42,7 @@ public static partial class Journey
             };
             var record = new SurfaceRecord(before, last, shop);
             foreach (var stated in Enum.GetValues<Core.Parts.LimitKind>().SelectMany(record.Stated).OrderBy(l => l.Id))
-                surface.LimitEntries.Add(new() { Kind = stated.Kind, Value = stated.Value, Typed = stated.Typed, Unit = stated.Unit, Source = stated.Source, At = hand.At, ById = hand.OperatorId });
+                surface.LimitEntries.Add(new() { Kind = stated.Kind, Value = stated.Value, Typed = stated.Typed, Unit = stated.Unit, Source = stated.Source, CopiedFromId = stated.Id, At = hand.At, ById = hand.OperatorId });
             part.Surfaces.Add(surface);
         }
         return part;

@@ -64,7 +64,7 @@ public class InsertEvent : Fact
 public sealed record InsertNow(ToolHolder Holder, int? Edge, decimal Metres, bool Chipped, bool Worn);
 
 /// <summary>A part put on a lathe.</summary>
-public class MountEntry : Fact
+public class MountEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public int LatheId { get; set; }
@@ -91,7 +91,7 @@ public class MountEntry : Fact
 public enum SetUpManner { TwoScratches, Angles, OneScratch, Indicator, TwoArcs }
 
 /// <summary>A check of a set-up: what was seen, and what it came to.</summary>
-public class SetUpEntry : Fact
+public class SetUpEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public long MountId { get; set; }
@@ -129,7 +129,7 @@ public class SetUpEntry : Fact
 }
 
 /// <summary>Somebody said that the part may be cut as it is mounted; against the check, or without one, with a reason.</summary>
-public class SetUpDecision : Fact
+public class SetUpDecision : PartFact
 {
     public int SurfaceId { get; set; }
     public long MountId { get; set; }

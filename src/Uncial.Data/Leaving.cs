@@ -9,7 +9,7 @@ public enum OutcomeKind { Released, Shelved, Scrapped, Refused }
 public enum ScrapCause { BeyondDiscard, Crack, HardSpots, Damage, NotWorthIt, Other }
 
 /// <summary>The end of a part's journey in this job. Who called it back is on record beside it.</summary>
-public class Outcome : Fact
+public class Outcome : PartFact
 {
     public int PartId { get; set; }
     public OutcomeKind Kind { get; set; }
@@ -29,12 +29,16 @@ public class Outcome : Fact
     public int? SignedById { get; set; }
     public Operator? SignedBy { get; set; }
 
+    /// <summary>The lead's signature where it left between the limits; otherwise null.</summary>
+    public long? SignatureId { get; set; }
+    public Signature? Signature { get; set; }
+
     public OutcomeWithdrawal? Withdrawal { get; set; }
     public Certificate? Certificate { get; set; }
 }
 
 /// <summary>A part is called back: its outcome holds no more, and it is confirmed anew.</summary>
-public class OutcomeWithdrawal : Fact
+public class OutcomeWithdrawal : PartFact
 {
     public long OutcomeId { get; set; }
     [MaxLength(300)] public required string Reason { get; set; }
@@ -44,10 +48,14 @@ public class OutcomeWithdrawal : Fact
 
     public int? SignedById { get; set; }
     public Operator? SignedBy { get; set; }
+
+    /// <summary>The lead's signature; null for one from before signatures were kept.</summary>
+    public long? SignatureId { get; set; }
+    public Signature? Signature { get; set; }
 }
 
 /// <summary>The proof of a part that left: a document that is kept to the letter, and its hash.</summary>
-public class Certificate : Fact
+public class Certificate : PartFact
 {
     public long OutcomeId { get; set; }
 
@@ -64,7 +72,7 @@ public class Certificate : Fact
 public enum PrintKind { Tag, Certificate }
 
 /// <summary>A proof was printed; every print after the first of its kind is a copy.</summary>
-public class PrintEntry : Fact
+public class PrintEntry : PartFact
 {
     public long CertificateId { get; set; }
     public PrintKind Kind { get; set; }

@@ -130,7 +130,7 @@ public static class Proofs
         var outcome = part.Outcome ?? throw new InvalidOperationException("The part is still here.");
         if (outcome.Certificate is { } known) return known;
         var head = await db.Chain.AsNoTracking().Where(l => l.PartId == part.Id && l.FactTable == "outcomes" && l.FactId == outcome.Id).SingleAsync(cancel);
-        var names = await db.Users.AsNoTracking().Where(u => u.Id == outcome.ById || u.Id == outcome.SignedById).ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
+        var names = await db.Operators.AsNoTracking().Where(u => u.Id == outcome.ById || u.Id == outcome.SignedById).ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
         var document = StoredJson.Write(Of(part, outcome, shop, id => names.GetValueOrDefault(id, ""), head));
         var certificate = new Certificate { OutcomeId = outcome.Id, Document = document, Hash = Hash(document), At = now, ById = outcome.ById };
         db.Certificates.Add(certificate);
@@ -169,7 +169,7 @@ public static class Proofs
         var document = Read(certificate);
         var head = await db.Chain.AsNoTracking().Where(l => l.PartId == outcome.PartId && l.Number == document.Links).Select(l => l.Hash).SingleOrDefaultAsync(cancel);
         var headHolds = head is not null && Convert.ToHexStringLower(head) == document.ChainHead;
-        var doubt = await db.ReadingFlags.CountAsync(f => db.Readings.Any(r => r.Id == f.ReadingId && db.Surfaces.Any(s => s.Id == r.SurfaceId && s.PartId == outcome.PartId)) && f.At > outcome.At, cancel);
+        var doubt = await db.ReadingFlags.CountAsync(f => db.Readings.Any(r => r.Id == f.ReadingId && db.Surfaces.Any(s => s.Id == r.SurfaceId && s.PartId == outcome.PartId)) && f.Number > outcome.Number, cancel);
         return new(hashHolds, faults.Count == 0 && headHolds, outcome.Withdrawal, doubt);
     }
 
@@ -291,9 +291,9 @@ public static class ChainCheck
         }
     }
 
-    private static readonly string LinksSql = string.Join(" union all ", Migrations.ChainRules.Facts.Select(f =>
-        $"select c.part_id, p.tag, c.number, c.fact_table, c.fact_id, c.hash, fact_text(c.fact_table, to_jsonb(f)) from chain c left join parts p on p.id = c.part_id left join {f.Table} f on f.id = c.fact_id where c.part_id = any($1) and c.fact_table = '{f.Table}'"));
+    private static readonly string LinksSql = string.Join(" union all ", GuardedTables.OfParts.Select(f =>
+        $"select c.part_id, p.tag, c.number, c.fact_table, c.fact_id, c.hash, fact_text(c.fact_table, to_jsonb(f)) from chain c left join parts p on p.id = c.part_id left join {f.Name} f on f.id = c.fact_id where c.part_id = any($1) and c.fact_table = '{f.Name}'"));
 
-    private static readonly string LooseSql = string.Join(" union all ", Migrations.ChainRules.Facts.Select(f =>
-        $"select p.tag, '{f.Table}', f.id::bigint from {f.Table} f join parts p on p.id = {f.Part} where p.id = any($1) and not exists (select 1 from chain c where c.part_id = p.id and c.fact_table = '{f.Table}' and c.fact_id = f.id)"));
+    private static readonly string LooseSql = string.Join(" union all ", GuardedTables.OfParts.Select(f =>
+        $"select p.tag, '{f.Name}', f.id::bigint from {f.Name} f join parts p on p.id = {f.Part} where p.id = any($1) and not exists (select 1 from chain c where c.part_id = p.id and c.fact_table = '{f.Name}' and c.fact_id = f.id)"));
 }

@@ -22,7 +22,14 @@ public class Shop
     public List<ShopTechnique> OwnTechniques { get; } = [];
     [MaxLength(60)] public string DefaultTechnique { get; set; } = "working";
     public bool HasDemoData { get; set; }
+
+    /// <summary>The newest change of its rules; 0 for none. Set by the database.</summary>
+    public long RulesId { get; set; }
+
     [ConcurrencyCheck] public int Turn { get; set; }
+
+    /// <summary>Changes of the rules that derive a laxer machine-to, as far as they are loaded.</summary>
+    [NotMapped] public IReadOnlyList<RuleChange> LaxerRules { get; internal set; } = [];
 
     /// <summary>The techniques that the planner tries: the built-in ones, then the shop's own in use.</summary>
     [NotMapped] public IReadOnlyList<Technique> Techniques => [.. Technique.BuiltIn, .. OwnTechniques.Where(t => t.RetiredAt is null).OrderBy(t => t.Id).Select(t => t.Spec)];

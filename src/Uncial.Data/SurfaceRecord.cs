@@ -46,10 +46,10 @@ public sealed partial class SurfaceRecord
     {
         (Surface, Part, Shop) = (surface, part, shop);
         CutsDone = surface.Passes.Count;
-        standing = surface.Readings.Where(r => r.Withdrawal is null && r.Flag is null).OrderBy(r => r.Id).ToLookup(r => r.Kind);
-        Doubted = [.. surface.Readings.Where(r => r.Withdrawal is null && r.Flag is not null).OrderBy(r => r.Id)];
-        Mount = surface.Mounts.MaxBy(m => m.Id) is { } mount && surface.Confirmations.All(c => c.At <= mount.At) ? mount : null;
-        SetUps = Mount is null ? [] : [.. surface.SetUps.Where(c => c.MountId == Mount.Id).OrderBy(c => c.Id)];
+        standing = surface.Readings.Where(r => r.Withdrawal is null && r.Flag is null).Ordered().ToLookup(r => r.Kind);
+        Doubted = [.. surface.Readings.Where(r => r.Withdrawal is null && r.Flag is not null).Ordered()];
+        Mount = surface.Mounts.Newest() is { } mount && surface.Confirmations.All(c => !c.IsAfter(mount)) ? mount : null;
+        SetUps = Mount is null ? [] : [.. surface.SetUps.Where(c => c.MountId == Mount.Id).Ordered()];
         Lathe = (Mount?.LatheId ?? surface.Passes.MaxBy(p => p.Cut)?.LatheId) is { } latheId && shop.Lathes.Find(l => l.Id == latheId) is { } lathe ? lathe : shop.LatheFor(surface.Kind, surface.Diameter);
         LatestPlan = surface.Plans.Where(p => !RestsOnDoubt(p) && !IsForAnotherLathe(p)).MaxBy(p => p.Version);
         // Nothing was cut by it yet, and what its settings mean on the dial was changed since: it counts for nothing.
@@ -57,10 +57,10 @@ public sealed partial class SurfaceRecord
             (LatestPlan, document) = (null, null);
         PassesOfPlan = [.. surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
         calledBack = part.CalledBack;
-        Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone && (calledBack is not { HadLeft: true } || r.At > calledBack.At))];
+        Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone && (calledBack is not { HadLeft: true } || r.IsAfter(calledBack)))];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
         Places = PlacesOf(surface, CutsDone == 0 ? [] : SizesBefore);
-        Limits = Limits.Create(surface.Kind, Held(LimitKind.Nominal)?.Value, Held(LimitKind.MachineTo)?.Value, Held(LimitKind.Discard)?.Value, shop.Rules).Limits;
+        Limits = LimitsAfter(int.MaxValue, shop.Rules);
     }
 
     public WorkSurface Surface { get; }
@@ -99,10 +99,10 @@ public sealed partial class SurfaceRecord
     public SetUpEntry? SetUp => SetUps.Count == 0 ? null : SetUps[^1];
 
     /// <summary>That it may be cut as it is mounted; a check made afterwards asks anew.</summary>
-    public SetUpDecision? SetUpDecision => Mount is null ? null : Surface.SetUpDecisions.Where(d => d.MountId == Mount.Id).MaxBy(d => d.Id) is { } decision && (SetUp is null || decision.CheckId == SetUp.Id) ? decision : null;
+    public SetUpDecision? SetUpDecision => Mount is null ? null : Surface.SetUpDecisions.Where(d => d.MountId == Mount.Id).Newest() is { } decision && (SetUp is null || decision.CheckId == SetUp.Id) ? decision : null;
 
     /// <summary>It went on against its check, or without one, in this job: the reasons, the oldest first.</summary>
-    public IReadOnlyList<SetUpDecision> WentOnAnyway => [.. Surface.SetUpDecisions.Where(d => d.Reason is not null).OrderBy(d => d.Id)];
+    public IReadOnlyList<SetUpDecision> WentOnAnyway => [.. Surface.SetUpDecisions.Where(d => d.Reason is not null).Ordered()];
 
     public int CutsDone { get; }
 
@@ -111,7 +111,20 @@ public sealed partial class SurfaceRecord
     public IReadOnlyList<PassEntry> PassesOfPlan { get; }
     public IReadOnlyList<ReadingEntry> Sizes { get; }
     public IReadOnlyList<ReadingEntry> SizesBefore { get; }
-    public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.At > calledBack.At)).MaxBy(c => c.Id);
+
+    /// <summary>
+    /// The judgement that holds: of the newest cut, after any recall, and by the limits and rules of now. A limit stated since, or rules that
+    /// were changed, end it; what has left keeps the judgement that it left by.
+    /// </summary>
+    public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.IsAfter(calledBack))).Newest() is { } newest
+        && (Part.Outcome is not null || IsByTheLimitsOfNow(newest)) ? newest : null;
+
+    /// <summary>A judgement of this cut that holds no more, since limits or rules were changed after it; null where there is none.</summary>
+    public Confirmation? Outdated => Confirmation is null && Part.Outcome is null
+        ? Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.IsAfter(calledBack))).Newest() : null;
+
+    private bool IsByTheLimitsOfNow(Confirmation judged) => Limits is { } now && judged.Discard == now.Discard && judged.MachineTo == now.MachineTo && (judged.RulesId ?? 0) == Shop.RulesId
+        && Surface.LimitEntries.All(l => !l.IsAfter(judged)) && Surface.Settlements.All(s => !s.IsAfter(judged));
 
     /// <summary>
     /// Expanded uncertainty of the readings: of the worst gauge among them. Where a gauge was read three times or more at one spot, what that
@@ -126,33 +139,28 @@ public sealed partial class SurfaceRecord
     /// <summary>Standing sizes at a place since the last cut; opposite ends of one diameter are one place.</summary>
     public IReadOnlyList<ReadingEntry> SizesAt(ReadingPlace place) => [.. Sizes.Where(r => IsAt(r, place))];
 
+    /// <summary>What it takes to withdraw a reading of a size.</summary>
+    public ReadingWithdrawal WithdrawalOf(ReadingEntry reading)
+    {
+        ArgumentNullException.ThrowIfNull(reading);
+        if (reading.Kind != ReadingKind.Size) return default;
+        var round = standing[ReadingKind.Size].Where(r => r.Cuts == reading.Cuts && r.Id != reading.Id).ToList();
+        var isWorst = round.TrueForAll(r => Limits.Margin(Kind, r.Value, reading.Value) >= Length.Zero);
+        var again = round.Exists(r => r.IsAfter(reading) && SpotOf(r) == SpotOf(reading) && r.Resolution <= reading.Resolution && (r.GaugeId == reading.GaugeId || r.Uncertainty <= reading.Uncertainty));
+        return ReadingWithdrawal.Of(reading.Value, reading.Uncertainty, Limits, isWorst, reading.Cuts == CutsDone, again || reading.Flag is not null);
+    }
+
+    /// <summary>Readings of a size that were withdrawn, the oldest first: certificate and history show them.</summary>
+    public IReadOnlyList<ReadingEntry> WithdrawnSizes => [.. Surface.Readings.Where(r => r.Kind == ReadingKind.Size && r.Withdrawal is not null).Ordered()];
+
     /// <summary>What was found on it by eye and stands, oldest first.</summary>
-    public IReadOnlyList<Finding> Findings => [.. Surface.Findings.Where(f => f.Withdrawal is null && f.Kind != FindingKind.Nothing).OrderBy(f => f.Id)];
+    public IReadOnlyList<Finding> Findings => [.. Surface.Findings.Where(f => f.Withdrawal is null && f.Kind != FindingKind.Nothing).Ordered()];
 
     /// <summary>Somebody has looked at it.</summary>
     public bool IsLookedAt => Surface.Findings.Any(f => f.Withdrawal is null);
 
     /// <summary>A finding on any surface of the part that ends its journey: a crack, or that it must not be turned; null where there is none.</summary>
     public Finding? End => Part.Surfaces.SelectMany(s => s.Findings).Where(f => f.Withdrawal is null && Core.Looking.Findings.EndsTheJourney(f.Kind)).OrderBy(f => f.Kind).FirstOrDefault();
-
-    /// <summary>The newest statement of a limit from each of its sources.</summary>
-    public IReadOnlyList<LimitEntry> Stated(LimitKind kind) =>
-        [.. Surface.LimitEntries.Where(l => l.Kind == kind).GroupBy(l => l.Source).Select(g => g.MaxBy(l => l.Id)!).OrderBy(l => l.Source)];
-
-    /// <summary>The word of a lead hand that settles which source of a limit holds; null where there is none, or a source was read anew since.</summary>
-    public LimitSettlement? Settlement(LimitKind kind) =>
-        Surface.Settlements.Where(s => s.Kind == kind).MaxBy(s => s.Id) is { } settled && Surface.LimitEntries.All(l => l.Kind != kind || l.At <= settled.At) ? settled : null;
-
-    /// <summary>The statement that holds: what a lead hand settled, otherwise the strictest; of a new size the newest. Null where nothing is stated.</summary>
-    public LimitEntry? Held(LimitKind kind)
-    {
-        var stated = Stated(kind);
-        if (stated.Count == 0) return null;
-        if (Settlement(kind) is { } settled && Surface.LimitEntries.Find(l => l.Id == settled.EntryId) is { } chosen) return chosen;
-        if (kind == LimitKind.Nominal) return stated.MaxBy(l => l.Id);
-        var strictest = HeldLimit.Strictest(Kind, stated.Select(l => l.Value));
-        return stated.First(l => l.Value == strictest);
-    }
 
     /// <summary>The sources of a limit do not say the same, and nobody has settled it.</summary>
     public bool IsDisputed(LimitKind kind) => HeldLimit.Differ(Stated(kind).Select(l => l.Value)) && Settlement(kind) is null;
@@ -259,10 +267,10 @@ public sealed partial class SurfaceRecord
     private decimal Spot(decimal degrees) => Kind == PartKind.Drum ? degrees % 180 : degrees;
 
     /// <summary>Nothing was cut by the plan yet, and a reading from before it has come into doubt since.</summary>
-    private bool RestsOnDoubt(PlanEntry plan) => Doubted.Any(r => r.At <= plan.At && r.Flag!.At > plan.At) && Surface.Passes.All(p => p.PlanId != plan.Id);
+    private bool RestsOnDoubt(PlanEntry plan) => Doubted.Any(r => plan.IsAfter(r) && r.Flag!.IsAfter(plan)) && Surface.Passes.All(p => p.PlanId != plan.Id);
 
     /// <summary>Nothing was cut by the plan yet, and the part went onto another lathe since: its dial settings are not this one's.</summary>
-    private bool IsForAnotherLathe(PlanEntry plan) => Mount is { } mount && plan.LatheId is { } planned && planned != mount.LatheId && mount.At > plan.At && Surface.Passes.All(p => p.PlanId != plan.Id);
+    private bool IsForAnotherLathe(PlanEntry plan) => Mount is { } mount && plan.LatheId is { } planned && planned != mount.LatheId && mount.IsAfter(plan) && Surface.Passes.All(p => p.PlanId != plan.Id);
 
     private Length ValueOf(ReadingKind kind) => Figure(kind)?.Value ?? Length.Zero;
 
@@ -302,6 +310,10 @@ public sealed partial class SurfaceRecord
         .Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal!.By)
         .Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal!.SignedBy)
         .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.Signature!.SignedBy)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Settlements).ThenInclude(l => l.Signature!.SignedBy)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal!.By)
+        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal!.Signature!.SignedBy)
         .Include(p => p.Surfaces).ThenInclude(s => s.Settlements).ThenInclude(l => l.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.By)

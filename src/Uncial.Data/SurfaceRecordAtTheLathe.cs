@@ -59,7 +59,7 @@ public sealed partial class SurfaceRecord
     public bool IsMeasured => PassesOfPlan.Count == 0 || PassesOfPlan[^1].Size is not null;
 
     /// <summary>A lead hand has signed for the plan's first pass.</summary>
-    public bool IsSigned => PassesOfPlan.Count == 0 && Plan is { } plan && plan.Why.Any(n => n.Code == "signedByLead");
+    public bool IsSigned => PassesOfPlan.Count == 0 && Plan is { } plan && LatestPlan!.SignatureId is not null;
 
     /// <summary>Why the pass that is due may not be started, or null.</summary>
     public StartRefusal? StartRefusal => Plan is { } plan && PassesOfPlan.Count < plan.Option.Passes.Count ? PassStart.Refuses(plan.Request, plan.Option.Passes[PassesOfPlan.Count], IsMeasured, IsSigned) : null;
@@ -69,6 +69,6 @@ public sealed partial class SurfaceRecord
         : FinishStep.For(Kind, Lathe.Profile.Kind == LatheKind.Grinder && CutsDone > 0, Part.Shape is { Hubbed: true });
 
     /// <summary>Cut or scuffed, and not finished: it was neither said to be, nor measured or judged since.</summary>
-    public bool FinishIsDue => Plan is { } plan && PassesOfPlan.Count >= plan.Option.Passes.Count && FinishSteps.Count > 0 && Surface.Finishes.All(f => f.Cuts != CutsDone || f.At < LatestPlan!.At)
+    public bool FinishIsDue => Plan is { } plan && PassesOfPlan.Count >= plan.Option.Passes.Count && FinishSteps.Count > 0 && Surface.Finishes.All(f => f.Cuts != CutsDone || LatestPlan!.IsAfter(f))
         && Confirmation is null && (CutsDone == 0 || Sizes.Count == 0) && Surface.Passes.MaxBy(p => p.Cut)?.Next != NextStep.Stop;
 }

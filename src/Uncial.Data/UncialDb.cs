@@ -1,7 +1,5 @@
 using System.Text;
 using Microsoft.AspNetCore.DataProtection.EntityFrameworkCore;
-using Microsoft.AspNetCore.Identity;
-using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Uncial.Core.Lengths;
@@ -9,9 +7,19 @@ using Uncial.Core.Lengths;
 namespace Uncial.Data;
 
 /// <summary>The shop's database. Facts are append-only, by the rights of the database itself (see the migrations).</summary>
-public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Operator, IdentityRole<int>, int>(options), IDataProtectionKeyContext
+public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), IDataProtectionKeyContext
 {
     public DbSet<Shop> Shops => Set<Shop>();
+    public DbSet<Operator> Operators => Set<Operator>();
+    public DbSet<Pin> Pins => Set<Pin>();
+    public DbSet<EnrolledScreen> Screens => Set<EnrolledScreen>();
+    public DbSet<Session> Sessions => Set<Session>();
+    public DbSet<PinTry> PinTries => Set<PinTry>();
+    public DbSet<PinDelay> PinDelays => Set<PinDelay>();
+    public DbSet<PeopleEvent> PeopleEvents => Set<PeopleEvent>();
+    public DbSet<Signature> Signatures => Set<Signature>();
+    public DbSet<RuleChange> RuleChanges => Set<RuleChange>();
+    public DbSet<ShopLink> ShopChain => Set<ShopLink>();
     public DbSet<Job> Jobs => Set<Job>();
     public DbSet<Part> Parts => Set<Part>();
     public DbSet<WorkSurface> Surfaces => Set<WorkSurface>();
@@ -52,10 +60,15 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
     private const int ChecksLookedAt = 20;
 
     /// <summary>The shop with its lathes, its adapters, its gauges and their latest zero checks, tracked.</summary>
-    public async Task<Shop> ShopAsync(CancellationToken cancel) => await Shops
-        .Include(s => s.Gauges.OrderBy(g => g.Id)).ThenInclude(g => g.ZeroChecks.OrderByDescending(c => c.At).Take(ChecksLookedAt))
-        .Include(s => s.Lathes.OrderBy(l => l.Id)).Include(s => s.Board.OrderBy(a => a.Id)).Include(s => s.OwnTechniques.OrderBy(t => t.Id))
-        .AsSplitQuery().SingleAsync(cancel);
+    public async Task<Shop> ShopAsync(CancellationToken cancel)
+    {
+        var shop = await Shops
+            .Include(s => s.Gauges.OrderBy(g => g.Id)).ThenInclude(g => g.ZeroChecks.OrderByDescending(c => c.Id).Take(ChecksLookedAt))
+            .Include(s => s.Lathes.OrderBy(l => l.Id)).Include(s => s.Board.OrderBy(a => a.Id)).Include(s => s.OwnTechniques.OrderBy(t => t.Id))
+            .AsSplitQuery().SingleAsync(cancel);
+        if (shop.RulesId > 0) shop.LaxerRules = await RuleChanges.AsNoTracking().Where(c => c.Laxer).Include(c => c.By).Include(c => c.Signature!.SignedBy).OrderBy(c => c.Id).ToListAsync(cancel);
+        return shop;
+    }
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
@@ -63,16 +76,12 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
         configurationBuilder.Properties<Enum>().HaveConversion<string>();
     }
 
-    protected override void OnModelCreating(ModelBuilder builder)
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
     {
-        base.OnModelCreating(builder);
-        builder.Entity<Operator>().ToTable("operators");
-        builder.Entity<IdentityRole<int>>().ToTable("roles");
-        builder.Entity<IdentityUserRole<int>>().ToTable("operator_roles");
-        builder.Entity<IdentityUserClaim<int>>().ToTable("operator_claims");
-        builder.Entity<IdentityUserLogin<int>>().ToTable("operator_logins");
-        builder.Entity<IdentityUserToken<int>>().ToTable("operator_tokens");
-        builder.Entity<IdentityRoleClaim<int>>().ToTable("role_claims");
+        base.OnModelCreating(modelBuilder);
+        var builder = modelBuilder;
+        People(builder);
+        Integrity(builder);
         builder.Entity<Shop>(shop =>
         {
             Json(shop.Property(s => s.Rules));
@@ -125,21 +134,24 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             draft.HasOne<WorkSurface>().WithMany().HasForeignKey(d => d.SurfaceId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<Gauge>().HasMany(g => g.ZeroChecks).WithOne().HasForeignKey(c => c.GaugeId).OnDelete(DeleteBehavior.Restrict);
-        builder.Entity<ZeroCheckEntry>().ToTable("zero_checks").HasIndex(c => new { c.GaugeId, c.At });
+        builder.Entity<ZeroCheckEntry>().ToTable("zero_checks").HasIndex(c => new { c.GaugeId, c.Id });
         builder.Entity<Job>(job =>
         {
             job.HasIndex(j => j.Number).IsUnique();
+            job.Property(j => j.Number).HasDefaultValueSql("nextval('job_number')");
             job.HasOne(j => j.ReceivedBy).WithMany().OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<Part>(part =>
         {
             part.HasIndex(p => new { p.Tag, p.Visit }).IsUnique();
+            part.Property(p => p.FactNumber).HasColumnName("number").HasDefaultValue(0);
             part.Property(p => p.Visit).HasDefaultValue(1);
             Json(part.Property(p => p.Shape));
             part.HasMany(p => p.Outcomes).WithOne().HasForeignKey(o => o.PartId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<WorkSurface>(surface =>
         {
+            surface.Property(s => s.FactNumber).HasColumnName("number").HasDefaultValue(0);
             surface.HasMany(s => s.LimitEntries).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Findings).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
             surface.HasMany(s => s.Settlements).WithOne().HasForeignKey(l => l.SurfaceId).OnDelete(DeleteBehavior.Restrict);
@@ -174,7 +186,9 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             reading.HasOne<Gauge>().WithMany().HasForeignKey(r => r.GaugeId).OnDelete(DeleteBehavior.Restrict);
             reading.HasOne<ZeroCheckEntry>().WithMany().HasForeignKey(r => r.ZeroCheckId).OnDelete(DeleteBehavior.Restrict);
             reading.Property(r => r.Correction).HasDefaultValueSql("0");
+            reading.Property(r => r.AfterCheckId).HasDefaultValueSql("null");
             reading.HasIndex(r => r.Key).IsUnique();
+            reading.HasIndex(r => new { r.GaugeId, r.Line }).IsUnique();
         });
         builder.Entity<ReadingFlag>(flag =>
         {
@@ -196,6 +210,13 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             pass.HasOne(p => p.Plan).WithMany().HasForeignKey(p => p.PlanId).OnDelete(DeleteBehavior.Restrict);
             pass.Property(p => p.Notes).HasColumnType("jsonb");
         });
+        builder.Entity<LimitEntry>(entry =>
+        {
+            entry.Property(e => e.RulesId).HasDefaultValueSql("null");
+            entry.HasOne<BookEntry>().WithMany().HasForeignKey(e => e.BookEntryId).OnDelete(DeleteBehavior.Restrict);
+            entry.HasOne<LimitEntry>().WithMany().HasForeignKey(e => e.CopiedFromId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<Confirmation>().Property(c => c.RulesId).HasDefaultValueSql("null");
         builder.Entity<Confirmation>().ToTable(t => t.HasCheckConstraint(
             "ck_confirmations_release_is_inside_discard",
             "decision not in ('Release', 'LeadOnly') or (uncertainty_mm > 0 and allowance_mm is not null and "
@@ -231,15 +252,83 @@ public class UncialDb(DbContextOptions<UncialDb> options) : IdentityDbContext<Op
             line.HasIndex(l => l.People).HasMethod("gin");
             line.HasIndex(l => l.Search).HasMethod("gin").HasOperators("gin_trgm_ops");
         });
-        builder.HasPostgresExtension("pg_trgm");
+        builder.HasPostgresExtension("pg_trgm").HasPostgresExtension("pgcrypto");
 
         foreach (var entity in builder.Model.GetEntityTypes())
         {
             foreach (var key in entity.GetForeignKeys().Where(k => k.PrincipalEntityType.ClrType == typeof(Operator) && typeof(Fact).IsAssignableFrom(entity.ClrType)))
                 key.DeleteBehavior = DeleteBehavior.Restrict;
+            // A decision and its signature are of one transaction, and a signature is used once.
+            if (entity.ClrType != typeof(Signature) && typeof(Fact).IsAssignableFrom(entity.ClrType) && entity.FindNavigation("Signature") is { } signed)
+            {
+                signed.ForeignKey.DeleteBehavior = DeleteBehavior.Restrict;
+                builder.Entity(entity.ClrType).HasIndex("SignatureId").IsUnique();
+            }
+            if (typeof(PartFact).IsAssignableFrom(entity.ClrType)) builder.Entity(entity.ClrType).Property(nameof(PartFact.Number)).HasDefaultValue(0);
             foreach (var property in entity.GetProperties().Where(p => (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType) == typeof(Length)))
                 property.SetColumnName(Snake(property.Name) + "_mm");
         }
+    }
+
+    private static void People(ModelBuilder builder)
+    {
+        builder.Entity<Operator>(person =>
+        {
+            person.ToTable("operators", t => t.HasCheckConstraint("ck_operators_role", "role in ('operator', 'lead', 'owner')"));
+            person.HasIndex(o => o.UserName).IsUnique();
+            person.Ignore(o => o.IsLead);
+        });
+        builder.Entity<Pin>(pin =>
+        {
+            pin.ToTable("pins").HasKey(p => p.OperatorId);
+            pin.Property(p => p.OperatorId).ValueGeneratedNever();
+            pin.HasOne<Operator>().WithOne().HasForeignKey<Pin>(p => p.OperatorId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<EnrolledScreen>(screen =>
+        {
+            screen.ToTable("screens").HasIndex(s => s.TokenHash).IsUnique();
+            screen.HasOne<Operator>().WithMany().HasForeignKey(s => s.EnrolledById).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<Session>(session =>
+        {
+            session.ToTable("sessions").HasIndex(s => s.TokenHash).IsUnique();
+            session.HasOne<Operator>().WithMany().HasForeignKey(s => s.OperatorId).OnDelete(DeleteBehavior.Restrict);
+            session.HasOne<EnrolledScreen>().WithMany().HasForeignKey(s => s.ScreenId).OnDelete(DeleteBehavior.Restrict);
+        });
+        builder.Entity<PinTry>().ToTable("pin_tries").HasIndex(t => new { t.OperatorId, t.At });
+        builder.Entity<PinDelay>().ToTable("pin_delays").HasKey(d => new { d.OperatorId, d.Place });
+        builder.Entity<PeopleEvent>().ToTable("people_events");
+    }
+
+    private static void Integrity(ModelBuilder builder)
+    {
+        builder.HasSequence<int>("job_number").StartsAt(1001);
+        builder.Entity<Signature>(signature =>
+        {
+            signature.ToTable("signatures").HasIndex(s => s.PartId);
+            signature.HasOne<Part>().WithMany().HasForeignKey(s => s.PartId).OnDelete(DeleteBehavior.Restrict);
+            signature.HasOne(s => s.SignedBy).WithMany().HasForeignKey(s => s.SignedById).OnDelete(DeleteBehavior.Restrict);
+            signature.Property(s => s.Transaction).HasDefaultValue("");
+        });
+        builder.Entity<RuleChange>(change =>
+        {
+            change.ToTable("rule_changes");
+            Json(change.Property(c => c.After));
+            change.Property(c => c.Before).HasColumnType("jsonb").HasConversion(value => StoredJson.Write(value), json => StoredJson.Read<Core.ShopRules>(json));
+            change.Property(c => c.Laxer).HasDefaultValue(false);
+        });
+        builder.Entity<ShopLink>(link =>
+        {
+            link.ToTable("shop_chain").HasKey(l => l.Number);
+            link.Property(l => l.Number).ValueGeneratedNever();
+            link.HasIndex(l => new { l.RefTable, l.RefId, l.Number });
+            link.HasIndex(l => l.At);
+        });
+        builder.Entity<FactCounter>(counter =>
+        {
+            counter.ToTable("fact_counters").HasKey(c => c.PartId);
+            counter.Property(c => c.PartId).ValueGeneratedNever();
+        });
     }
 
     private static void Json<T>(PropertyBuilder<T> property) =>

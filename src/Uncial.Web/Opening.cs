@@ -1,37 +1,43 @@
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Data.Demo;
 
 namespace Uncial.Web;
 
-/// <summary>Opens the shop in the morning: migrations, roles, the shop's row, and the demo data once.</summary>
+/// <summary>
+/// Opens the shop, in a process of its own before anything is served: logins, migrations, functions, triggers and rights, the shop's row, and
+/// the demo data once. It alone holds the administrator's and the owner's logins.
+/// </summary>
 internal static class Opening
 {
-    public static async Task OpenAsync(IServiceProvider services, string owner, bool demo)
+    /// <param name="administrator">Connection of the cluster's administrator to the shop's database, which may be missing.</param>
+    /// <param name="demo">Load the demo data into an empty shop.</param>
+    /// <param name="standIns">Port of the stand-ins' page; 0 where there are none.</param>
+    /// <param name="time">The clock.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task OpenAsync(string administrator, bool demo, int standIns, TimeProvider time, CancellationToken cancel = default)
     {
-        await using (var opening = new UncialDb(UncialDbOptions.For(owner)))
-        {
-            await opening.Database.MigrateAsync();
-            await AppLogin.GrantAsync(opening);
-        }
-        var db = services.GetRequiredService<UncialDb>();
-        var roles = services.GetRequiredService<RoleManager<IdentityRole<int>>>();
-        foreach (var role in new[] { Roles.Operator, Roles.Lead, Roles.Owner })
-            if (!await roles.RoleExistsAsync(role)) await roles.CreateAsync(new(role));
+        await Logins.PrepareAsync(administrator, cancel);
+        await using var db = new UncialDb(UncialDbOptions.For(Logins.OwnerOf(administrator) + ";Pooling=false"));
+        await MigrateAsync(db, cancel);
 
-        var shop = await db.Shops.Include(s => s.Gauges).Include(s => s.Lathes).Include(s => s.Board).SingleOrDefaultAsync();
+        var shop = await db.Shops.Include(s => s.Gauges).Include(s => s.Lathes).Include(s => s.Board).SingleOrDefaultAsync(cancel);
         if (shop is null)
         {
             shop = Shop.New("The workshop");
             db.Shops.Add(shop);
-            await db.SaveChangesAsync();
+            await db.SaveChangesAsync(cancel);
         }
-        var operators = services.GetRequiredService<UserManager<Operator>>();
-        var page = services.GetRequiredService<IConfiguration>().GetValue("StandIns", 0);
-        if (demo && !await operators.Users.AnyAsync())
-            await DemoShop.LoadAsync(db, operators, shop, services.GetRequiredService<TimeProvider>().GetUtcNow(), past: page > 0);
-        if (demo && shop.HasDemoData && page > 0)
-            await DemoShop.ListenToStandInsAsync(db, page);
+        if (demo && !await db.Operators.AnyAsync(cancel)) await DemoShop.LoadAsync(db, shop, time.GetUtcNow(), past: standIns > 0);
+        if (demo && shop.HasDemoData && standIns > 0) await DemoShop.ListenToStandInsAsync(db, standIns);
+    }
+
+    /// <summary>Brings the tables up to date, then functions, triggers and rights.</summary>
+    public static async Task MigrateAsync(UncialDb db, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        db.Database.SetCommandTimeout(TimeSpan.FromHours(1));
+        await db.Database.MigrateAsync(cancel);
+        await IntegritySql.ApplyAsync(db, cancel);
     }
 }

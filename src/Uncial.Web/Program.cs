@@ -1,13 +1,14 @@
 using System.Net;
 using System.Text.Json.Serialization;
 using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
 using Uncial.Data;
 using Uncial.Web;
+using Uncial.Web.Accounts;
 using Uncial.Web.Api;
 using Uncial.Web.Live;
 using Uncial.Web.Pages;
@@ -15,9 +16,9 @@ using Uncial.Web.Pages;
 if (ShopCommand.Is(args)) return await ShopCommand.RunAsync(args, Environment.GetEnvironmentVariable("ConnectionStrings__Uncial") ?? "", Console.Out);
 
 var builder = WebApplication.CreateBuilder(args);
-var owner = builder.Configuration.GetConnectionString("Uncial")
+// The application's own login: it adds facts and reads. Nothing that serves ever holds the owner's.
+var connection = builder.Configuration.GetConnectionString("Uncial")
     ?? throw new InvalidOperationException("Give the database as ConnectionStrings__Uncial, or start with ./start.");
-var connection = AppLogin.Of(owner);
 
 builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console());
 builder.Services.AddSingleton(TimeProvider.System);
@@ -26,22 +27,21 @@ builder.Services.AddSingleton<NewsOfSaves>();
 builder.Services.AddHostedService<LiveGauges>();
 builder.Services.AddHostedService<LiveLathes>();
 builder.Services.AddDbContextPool<UncialDb>((services, options) => UncialDbOptions.Use(options, connection).AddInterceptors(services.GetRequiredService<NewsOfSaves>()));
-builder.Services.AddDataProtection().SetApplicationName("Uncial").PersistKeysToDbContext<UncialDb>();
+var protection = builder.Services.AddDataProtection().SetApplicationName("Uncial");
+if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile) protection.PersistKeysToDbContext<UncialDb>().ProtectKeysWithCertificate(KeyFile.ReadOrMake(keyFile));
+else protection.UseEphemeralDataProtectionProvider();
 
-builder.Services.AddIdentityCore<Operator>(options =>
-{
-    // A PIN at the bench: digits only, locked after five misses.
-    options.Password = new() { RequiredLength = 4, RequireDigit = true, RequireLowercase = false, RequireUppercase = false, RequireNonAlphanumeric = false, RequiredUniqueChars = 1 };
-    options.Lockout = new() { AllowedForNewUsers = true, MaxFailedAccessAttempts = 5, DefaultLockoutTimeSpan = TimeSpan.FromMinutes(5) };
-}).AddRoles<IdentityRole<int>>().AddEntityFrameworkStores<UncialDb>().AddSignInManager().AddClaimsPrincipalFactory<OperatorClaims>();
-builder.Services.AddAuthentication(IdentityConstants.ApplicationScheme).AddIdentityCookies();
-builder.Services.ConfigureApplicationCookie(cookie =>
+builder.Services.AddScoped<PinDesk>();
+builder.Services.AddSingleton<SessionTickets>();
+builder.Services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie();
+builder.Services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme).Configure<SessionTickets>((cookie, sessions) =>
 {
     cookie.LoginPath = "/SignIn";
     cookie.AccessDeniedPath = "/SignIn";
     cookie.Cookie.Name = "uncial";
     cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
-    cookie.SlidingExpiration = true;
+    cookie.SlidingExpiration = false;
+    cookie.SessionStore = sessions;
 });
 builder.Services.AddAuthorizationBuilder().SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
 
@@ -103,8 +103,6 @@ app.MapNews();
 app.MapOpenApi().AllowAnonymous();
 app.MapHealthChecks("/health").AllowAnonymous();
 
-await using (var scope = app.Services.CreateAsyncScope())
-    await Opening.OpenAsync(scope.ServiceProvider, owner, demo: app.Configuration.GetValue("Demo", false));
 await app.RunAsync();
 return 0;
 

@@ -23,9 +23,15 @@ public sealed class Reader(IHttpContextAccessor context)
 
     public bool IsSignedIn => Http.User.Identity?.IsAuthenticated == true;
 
-    public string Name => Http.User.FindFirstValue(OperatorClaims.DisplayName) ?? "";
+    public string Name => Http.User.FindFirstValue(ClaimTypes.Name) ?? "";
 
     public int OperatorId => int.Parse(Http.User.FindFirstValue(ClaimTypes.NameIdentifier)!, CultureInfo.InvariantCulture);
+
+    /// <summary>The token of the session, for what the database checks by it; empty where nobody is signed in.</summary>
+    public string SessionToken => Http.User.FindFirstValue(Accounts.SessionTickets.TokenClaim) ?? "";
+
+    /// <summary>Name of the screen.</summary>
+    public string Screen => Http.User.FindFirstValue(Accounts.SessionTickets.ScreenClaim) ?? "";
 
     public bool IsLead => Http.User.IsInRole(Roles.Lead) || Http.User.IsInRole(Roles.Owner);
 

@@ -11,17 +11,24 @@ internal static class ShopCommand
     private const int MostNamed = 100;
 
     /// <summary>The commands by name.</summary>
-    private static readonly string[] Names = ["verify", "update", "export", "import"];
+    private static readonly string[] Names = ["open", "verify", "update", "export", "import"];
 
     public static bool Is(string[] args) => args.Length > 0 && Names.Contains(args[0]);
 
-    /// <summary>Runs a command on the database of an owner's connection.</summary>
+    /// <summary>Runs a command: opening with the administrator's connection, the others with the owner's.</summary>
     /// <returns>0 where all is well, 1 where a fault was found.</returns>
     public static async Task<int> RunAsync(string[] args, string owner, TextWriter says, CancellationToken cancel = default)
     {
+        if (args is ["open", ..])
+        {
+            var settings = new ConfigurationBuilder().AddEnvironmentVariables().Build();
+            if (settings["KeyFile"] is { Length: > 0 } keys) Accounts.KeyFile.ReadOrMake(keys).Dispose();
+            await Opening.OpenAsync(owner, settings.GetValue("Demo", false), settings.GetValue("StandIns", 0), TimeProvider.System, cancel);
+            return 0;
+        }
         await using var db = new UncialDb(UncialDbOptions.For(owner));
         db.Database.SetCommandTimeout(TimeSpan.FromHours(1));
-        if (args[0] != "verify") await db.Database.MigrateAsync(cancel);
+        if (args[0] != "verify") await Opening.MigrateAsync(db, cancel);
         else if ((await db.Database.GetPendingMigrationsAsync(cancel)).Any()) { await says.WriteLineAsync("The database is of an older version and has no chains yet: ./start brings it up to date."); return 1; }
         switch (args)
         {

@@ -75,8 +75,8 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("A fraction is in inches");
         Value(screen, "Figures[RunoutOuter]").ShouldBe("5 3/8");
         screen.Go("/measure/" + tag + "?at=0");
-        screen.Send(By.XPath("//button[contains(.,'Take back')]"), Keys.Enter);
-        screen.UntilText("Say why it is taken back");
+        screen.Send(By.XPath("//button[contains(.,'Withdraw')]"), Keys.Enter);
+        screen.UntilText("Say why it is withdrawn");
         // Plan and release are not to be had before their time.
         screen.Go("/plan/" + tag);
         screen.Until(() => screen.Path_.StartsWith("/measure", StringComparison.Ordinal), "back at measuring");
@@ -244,7 +244,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         await using (var db = shop.Db())
         {
             var settings = await db.ShopAsync(TestContext.Current.CancellationToken);
-            var by = (await db.Users.SingleAsync(u => u.UserName == "tom", TestContext.Current.CancellationToken)).Id;
+            var by = (await db.Operators.SingleAsync(u => u.UserName == "tom", TestContext.Current.CancellationToken)).Id;
             var job = new Job { Number = 7001, Vehicle = "Ottershaw 4x4", ReceivedAt = DateTimeOffset.UtcNow, ReceivedById = by };
             var surface = new WorkSurface { Kind = PartKind.Rotor, Places = 8 };
             job.Parts.Add(new() { Tag = tag = "TIGHT", Corner = Corner.FrontLeft, Surfaces = { surface } });
@@ -252,7 +252,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             Uncial.Core.Lengths.TypedLength Typed(string text) => Uncial.Core.Lengths.LengthParser.Parse(text, default).Typed!;
             foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "22.9") })
-                Journey.Limit(surface, kind, Typed(text), default, LimitSource.LimitBook, new(by, DateTimeOffset.UtcNow));
+                Journey.Limit(surface, kind, Typed(text), default, LimitSource.MakersSheet, new(by, DateTimeOffset.UtcNow));
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             var record = new SurfaceRecord(surface, job.Parts[0], settings);
             foreach (var place in record.Places) Journey.Read(record, ReadingKind.Size, place, Typed("23.46"), default, record.Gauge, new(by, DateTimeOffset.UtcNow));
@@ -288,13 +288,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task Five_wrong_pins_lock_the_name()
     {
         // A hand of its own, so that nobody else in the shop is locked out by this.
-        await using (var scope = shop.Services.CreateAsyncScope())
-        {
-            var operators = scope.ServiceProvider.GetRequiredService<UserManager<Operator>>();
-            var hand = new Operator { UserName = "forgetful", DisplayName = "Olle Berg" };
-            (await operators.CreateAsync(hand, "9051")).Succeeded.ShouldBeTrue();
-            (await operators.AddToRoleAsync(hand, Roles.Operator)).Succeeded.ShouldBeTrue();
-        }
+        await shop.AddPersonAsync("forgetful", "Olle Berg", "9051", Roles.Operator);
         using var screen = new Screen(shop.Address);
         screen.Go("/SignIn?who=forgetful");
         for (var i = 0; i < 5; i++)
@@ -304,9 +298,9 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
             screen.Enter("1111");
             screen.Until(() => IsGone(field), "the answer");
         }
-        screen.UntilText("Locked for five minutes");
+        screen.UntilText("Too many misses");
         screen.Enter("9051");
-        screen.UntilText("Locked for five minutes");
+        screen.UntilText("Too many misses");
     }
 
     private static bool IsGone(IWebElement element)

@@ -42,7 +42,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         var (part, settings, hand) = (job.Parts[0], await db.ShopAsync(Cancel), new Hand(by, DateTimeOffset.UtcNow));
         foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23.0") })
-            Journey.Limit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.LimitBook, hand);
+            Journey.Limit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
         await db.SaveChangesAsync(Cancel);
         foreach (var place in new SurfaceRecord(surface, part, settings).Places)
             Journey.Read(new(surface, part, settings), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, settings.GaugeFor(surface.Kind), hand);
@@ -55,14 +55,17 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static TypedLength Typed(string text) => LengthParser.Parse(text, LengthUnit.Millimetre).Typed!;
 
-    private static async Task<string?> Close(UncialDb db, SurfaceRecord record, OutcomeKind kind, string? reason, bool between, int by)
+    private static async Task<string?> Close(UncialDb db, SurfaceRecord record, OutcomeKind kind, string? reason, bool between, int by, string? lead = null)
     {
-        Journey.Close(record.Part, kind, reason, between, new(by, DateTimeOffset.UtcNow));
-        try { await db.SaveChangesAsync(Cancel); return null; }
+        await using var transaction = await db.Database.BeginTransactionAsync(Cancel);
+        var signature = lead is null ? (long?)null
+            : await db.SignAsync(record.Part.Id, SignedFor.BetweenLimits, Signature.OfConfirmations([record.Surface.Confirmations.Newest()!.Id]), by, lead);
+        Journey.Close(record.Part, kind, reason, between, new(by, DateTimeOffset.UtcNow), new(SignatureId: signature));
+        try { await db.SaveChangesAsync(Cancel); await transaction.CommitAsync(Cancel); return null; }
         catch (DbUpdateException e) { return ((PostgresException)e.InnerException!).SqlState; }
     }
 
-    private static async Task<int> Id(UncialDb db, string user) => (await db.Users.SingleAsync(u => u.UserName == user, Cancel)).Id;
+    private static async Task<int> Id(UncialDb db, string user) => (await db.Operators.SingleAsync(u => u.UserName == user, Cancel)).Id;
 
     [Fact]
     public async Task Facts_are_neither_changed_nor_removed()
@@ -204,12 +207,14 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         db.Refused(record.Part);
         Journey.Confirm(record, true, new(tom, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.LeadOnly);
         await db.SaveChangesAsync(Cancel);
-        foreach (var (reason, mark, by) in new[] { ("good enough", true, tom), (null, true, ines), ("good enough", false, ines) })
+        // Without a signature nobody does, a lead neither; and an operator's signature is none.
+        foreach (var (reason, mark, by, lead) in new[] { ("good enough", true, tom, null), (null, true, ines, "ines"), ("good enough", false, ines, "ines"), ("good enough", true, ines, null), ("good enough", true, tom, "tom") })
         {
-            (await Close(db, record, OutcomeKind.Released, reason, mark, by)).ShouldBe("UN007");
+            (await Close(db, record, OutcomeKind.Released, reason, mark, by, lead)).ShouldBe("UN007");
             db.Refused(record.Part);
         }
-        (await Close(db, record, OutcomeKind.Released, "no other to be had", true, ines)).ShouldBeNull();
+        (await Close(db, record, OutcomeKind.Released, "no other to be had", true, tom, "ines")).ShouldBeNull();
+        (await db.Outcomes.AsNoTracking().SingleAsync(o => o.PartId == record.Part.Id, Cancel)).SignedById.ShouldBe(ines);
         (await Refused($"insert into readings (surface_id, kind, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({record.Surface.Id}, 'Size', 24, '24', 'Millimetre', 0.01, 0.01, false, 0, now(), {tom})")).ShouldBe("UN002");
     }
 
@@ -243,8 +248,12 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.Confirm(sound, true, hand);
         var shadow = Journey.Find(sound, FindingKind.Crack, Side.Outer, 1, null, default, null, null, hand);
         await db.SaveChangesAsync(Cancel);
-        Journey.Withdraw(sound, shadow, "a casting seam", hand);
-        await db.SaveChangesAsync(Cancel);
+        await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
+        {
+            Journey.Withdraw(sound, shadow, "a casting seam", hand, await db.SignAsync(sound.Part.Id, SignedFor.FindingTakenBack, Signature.OfFinding(shadow.Id), ines));
+            await db.SaveChangesAsync(Cancel);
+            await signing.CommitAsync(Cancel);
+        }
         (await Close(db, sound, OutcomeKind.Released, null, false, ines)).ShouldBeNull();
     }
 
@@ -293,7 +302,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task The_demo_shows_what_it_promises()
     {
         await using var db = shop.Db();
-        (await db.Users.CountAsync(Cancel), await db.Jobs.CountAsync(j => j.Number < 3000, Cancel)).ShouldBe((3, 10));
+        (await db.Operators.CountAsync(Cancel), await db.Jobs.CountAsync(j => j.Number < 3000, Cancel)).ShouldBe((3, 10));
         var thin = await Open(db, await TagOf(db, 2423, Corner.FrontLeft));
         thin.DiscardVerdict.ShouldBe(Verdict.Beyond);
         var oval = await Open(db, await TagOf(db, 2412, Corner.RearLeft));

@@ -20,14 +20,14 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     private async Task<(string Rotor, string Drum)> PartsAsync()
     {
         await using var db = shop.Db();
-        var by = (await db.Users.FirstAsync(Cancel)).Id;
+        var by = (await db.Operators.FirstAsync(Cancel)).Id;
         var hand = new Hand(by, DateTimeOffset.UtcNow);
         var job = new Job { Number = 7000 + Random.Shared.Next(1_000_000), Vehicle = "Test", ReceivedAt = hand.At, ReceivedById = by };
         foreach (var (kind, limits) in new[] { (PartKind.Rotor, new[] { "26", "23.4", "23" }), (PartKind.Drum, ["9.000in", "9.040in", "9.060in"]) })
         {
             var surface = new WorkSurface { Kind = kind, Places = kind == PartKind.Rotor ? 8 : 4 };
             foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(limits))
-                Journey.Limit(surface, limit, LengthParser.Parse(text, LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.LimitBook, hand);
+                Journey.Limit(surface, limit, LengthParser.Parse(text, LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
             job.Parts.Add(new() { Tag = Guid.NewGuid().ToString("N")[..8], Corner = Corner.Other, Mark = kind.ToString(), Surfaces = { surface } });
         }
         db.Jobs.Add(job);
@@ -172,7 +172,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         await using (var db = shop.Db())
         {
             var gauge = await db.Gauges.Include(g => g.ZeroChecks).SingleAsync(g => g.Name == "Micrometer 9", Cancel);
-            var tom = (await db.Users.SingleAsync(u => u.UserName == "tom", Cancel)).Id;
+            var tom = (await db.Operators.SingleAsync(u => u.UserName == "tom", Cancel)).Id;
             await GaugeBook.CheckAsync(db, gauge, LengthParser.Parse("25.012", LengthUnit.Millimetre).Typed!, new(tom, DateTimeOffset.UtcNow), Cancel);
         }
         (await ReadingsAsync(first)).ShouldAllBe(r => r.Flag != null);

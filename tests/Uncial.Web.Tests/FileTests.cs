@@ -143,7 +143,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         await there.InitializeAsync();
         await using var db = there.Db();
         var owner = new Operator { UserName = "o", DisplayName = "O" };
-        db.Users.Add(owner);
+        db.Operators.Add(owner);
         await db.SaveChangesAsync(Cancel);
         var look = await JobTakeIn.PreviewAsync(db, job!, () => Task.FromResult("NEW22"), Cancel);
         (look.Number, look.Tags).ShouldSatisfyAllConditions(x => x.Number.ShouldBe(2410), x => x.Tags.ShouldBe(job!.Parts.Select(p => p.Tag)));

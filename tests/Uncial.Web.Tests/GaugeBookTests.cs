@@ -29,7 +29,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         public static async Task<Desk> OpenAsync(UncialDb db, PartKind kind)
         {
             var by = new Operator { UserName = "hand" + Guid.NewGuid().ToString("N")[..8], DisplayName = "A. Hand" };
-            db.Users.Add(by);
+            db.Operators.Add(by);
             await db.SaveChangesAsync(Cancel);
             var gauge = new Gauge
             {
@@ -41,7 +41,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
             var part = new Part { Tag = Guid.NewGuid().ToString("N")[..8], Surfaces = { surface } };
             db.Jobs.Add(new() { Number = 1000 + by.Id, Vehicle = "Test", ReceivedAt = Morning, ReceivedById = by.Id, Parts = { part } });
             foreach (var (limit, text) in kind == PartKind.Rotor ? new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23") } : [(LimitKind.MachineTo, "229.6"), (LimitKind.Discard, "230.1")])
-                Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.LimitBook, new(by.Id, Morning));
+                Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, new(by.Id, Morning));
             await db.SaveChangesAsync(Cancel);
             return new(db, gauge, part, by.Id);
         }

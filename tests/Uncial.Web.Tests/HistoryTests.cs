@@ -54,7 +54,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var part = await Open(db, await shop.ReadPartAsync());
-        var app = AppLogin.Of(shop.Connection);
+        var app = shop.AppConnection;
         foreach (var sql in new[]
         {
             "update readings set value_mm = 30", "delete from readings", "truncate readings cascade", "update outcomes set kind = 'Released'", "delete from chain", "insert into chain values (1, 99, 'readings', 1, '\\x00')",
@@ -138,8 +138,12 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Try(shop.Connection, CallBack(" ", ines))).ShouldBe("UN013");
         var again = Journey.Again(part, await db.ShopAsync(Cancel), new(ines, DateTimeOffset.UtcNow));
         (again.Tag, again.Visit, again.Surfaces[0].LimitEntries.Count, again.Surfaces[0].Readings.Count).ShouldBe((part.Tag, 2, 3, 0));
-        Journey.CallBack(part.Outcome!, "pulls left", hadLeft: true, signedBy: ines, new(tom, DateTimeOffset.UtcNow));
-        await db.SaveChangesAsync(Cancel);
+        await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
+        {
+            Journey.CallBack(part.Outcome!, "pulls left", hadLeft: true, await db.SignAsync(part.Id, SignedFor.Recall, Signature.OfOutcome(part.Outcome!.Id), tom), new(tom, DateTimeOffset.UtcNow));
+            await db.SaveChangesAsync(Cancel);
+            await signing.CommitAsync(Cancel);
+        }
         part.Outcome.ShouldBeNull();
         await using (var log = shop.Db()) (await log.LogLines.SingleAsync(l => l.PartId == part.Id, Cancel)).Outcome.ShouldBeNull();
         // What was read before counts for nothing, what was judged neither; the database thinks so too.

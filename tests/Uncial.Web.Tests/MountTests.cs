@@ -278,7 +278,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var settings = await db.ShopAsync(Cancel);
         var (bench, capstan) = (settings.Lathes[0], settings.Lathes[1]);
-        var hand = new Hand((await db.Users.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var hand = new Hand((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);
         SurfaceRecord Record() => new(part.Surfaces[0], part, settings);
         static SetUpSeen Seen(decimal first, decimal second) => new(SetUpManner.Indicator, 180, RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(first)), RunoutMark.Indicated(ClockAngle.FromDegrees(180), Mm(second)));
@@ -325,7 +325,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var tag = await PartAsync();
         await using var db = shop.Db();
-        var hand = new Hand((await db.Users.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var hand = new Hand((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
         SurfaceRecord Record() => new(part.Surfaces[0], part, settings);

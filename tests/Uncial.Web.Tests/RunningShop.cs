@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
-using Microsoft.Extensions.DependencyInjection;
+using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Uncial.Data;
 
@@ -19,13 +19,18 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
 
     protected virtual bool Demo => true;
 
+    /// <summary>The cluster's administrator: what no part of the application holds while it serves.</summary>
     public string Connection => Template.Replace("{0}", database, StringComparison.Ordinal) + ";Pooling=false";
+
+    /// <summary>What the serving process holds.</summary>
+    public string AppConnection => Logins.ApplicationOf(Connection);
 
     public Uri Address { get; private set; } = null!;
 
     public async ValueTask InitializeAsync()
     {
         await CreateAsync(database, from: await ReadyAsync());
+        await Logins.PrepareAsync(Connection, TestContext.Current.CancellationToken);
         UseKestrel(0);
         StartServer();
         Address = ClientOptions.BaseAddress;
@@ -39,9 +44,7 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
         {
             if (Ready.TryGetValue(Demo, out var ready)) return ready;
             await using var first = new FirstShop(Demo);
-            await CreateAsync(first.database, from: null);
-            first.UseKestrel(0);
-            first.StartServer();
+            await Opening.OpenAsync(first.Connection, Demo, 0, TimeProvider.System, TestContext.Current.CancellationToken);
             return Ready[Demo] = first.database;
         }
         finally
@@ -50,12 +53,12 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
         }
     }
 
-    private static async Task CreateAsync(string database, string? from)
+    private static async Task CreateAsync(string database, string from)
     {
         await using var admin = new NpgsqlConnection(Template.Replace("{0}", "postgres", StringComparison.Ordinal) + ";Pooling=false");
         await admin.OpenAsync();
         // Whoever is still looking at the one that is copied is shown out.
-        var sql = from is null ? $"create database {database}" : $"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{from}'; create database {database} template {from}";
+        var sql = $"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{from}'; create database {database} template {from}";
         foreach (var statement in sql.Split("; "))
         {
             await using var command = new NpgsqlCommand(statement, admin);
@@ -70,14 +73,25 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
-        builder.UseSetting("ConnectionStrings:Uncial", Connection);
-        builder.UseSetting("Demo", Demo.ToString());
+        builder.UseSetting("ConnectionStrings:Uncial", AppConnection);
         builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft.EntityFrameworkCore.Database.Command", "Fatal");
         builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft.EntityFrameworkCore.Update", "Fatal");
         builder.UseEnvironment("Production");
     }
 
-    public UncialDb Db() => new(UncialDbOptions.For(Connection));
+    /// <summary>A look at the records, and what the pages do in short, under the owner's login.</summary>
+    public UncialDb Db() => new(UncialDbOptions.For(Logins.OwnerOf(Connection)));
+
+    /// <summary>Somebody more who signs in here.</summary>
+    public async Task<int> AddPersonAsync(string user, string name, string pin, string role)
+    {
+        await using var db = Db();
+        var person = new Operator { UserName = user, DisplayName = name, Role = role };
+        db.Operators.Add(person);
+        await db.SaveChangesAsync(TestContext.Current.CancellationToken);
+        await db.Database.ExecuteSqlAsync($"select write_pin({person.Id}, {pin})", TestContext.Current.CancellationToken);
+        return person.Id;
+    }
 
     public HttpClient Caller() => new() { BaseAddress = Address };
 }

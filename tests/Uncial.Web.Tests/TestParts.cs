@@ -16,7 +16,7 @@ internal static class TestParts
 
     public static Length Mm(decimal mm) => Length.FromMillimetres(mm);
 
-    public static async Task<int> HandAsync(this UncialDb db, string user) => (await db.Users.SingleAsync(u => u.UserName == user, Cancel)).Id;
+    public static async Task<int> HandAsync(this UncialDb db, string user) => (await db.Operators.SingleAsync(u => u.UserName == user, Cancel)).Id;
 
     /// <summary>Forgets an end that the database refused.</summary>
     public static void Refused(this UncialDb db, Part part)
@@ -26,15 +26,25 @@ internal static class TestParts
         part.Outcomes.Remove(refused);
     }
 
+    /// <summary>A lead's signature in the transaction of its decision, as the database writes it when a PIN was checked.</summary>
+    public static async Task<long> SignAsync(this UncialDb db, int? part, SignedFor purpose, string subject, int by, string lead = "ines", string reason = "test")
+    {
+        var who = await db.Operators.SingleAsync(o => o.UserName == lead, Cancel);
+        var signature = new Signature { PartId = part, SignedFor = purpose, Subject = subject, Reason = reason, SignedById = who.Id, Role = who.Role, PinChecked = true, At = DateTimeOffset.UtcNow, ById = by };
+        db.Signatures.Add(signature);
+        await db.SaveChangesAsync(Cancel);
+        return signature.Id;
+    }
+
     /// <summary>A part that is read and waits to be mounted.</summary>
     public static async Task<string> ReadPartAsync(this RunningShop shop, PartKind kind = PartKind.Rotor, MountShape? shape = null, string? machineTo = null)
     {
         await using var db = shop.Db();
-        var hand = new Hand((await db.Users.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var hand = new Hand((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var rotor = kind == PartKind.Rotor;
         var surface = new WorkSurface { Kind = kind, Places = rotor ? 8 : 4, Diameter = rotor ? Mm(300) : Mm(254), Band = Mm(50) };
         foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(rotor ? new[] { "26", machineTo ?? "23.4", "23" } : ["254", machineTo ?? "255.1", "255.5"]))
-            Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.LimitBook, hand);
+            Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
         var part = new Part { Tag = Guid.NewGuid().ToString("N")[..8], Corner = Corner.FrontLeft, Shape = shape ?? Shape, Surfaces = { surface } };
         db.Jobs.Add(new() { Number = 900_000 + Random.Shared.Next(1_000_000), Vehicle = "Test " + part.Tag, ReceivedAt = hand.At, ReceivedById = hand.OperatorId, Parts = { part } });
         await db.SaveChangesAsync(Cancel);

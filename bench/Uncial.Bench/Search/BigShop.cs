@@ -13,7 +13,7 @@ internal static class BigShop
         await db.Database.MigrateAsync();
         if (await db.Parts.AnyAsync()) { await says.WriteLineAsync($"{await db.Parts.CountAsync()} parts are there already."); return; }
         db.Shops.Add(Shop.New("Bench"));
-        for (var i = 1; i <= 12; i++) db.Users.Add(new() { UserName = $"hand{i}", DisplayName = $"Hand {i}" });
+        for (var i = 1; i <= 12; i++) db.Operators.Add(new() { UserName = $"hand{i}", DisplayName = $"Hand {i}" });
         await db.SaveChangesAsync();
         await says.WriteLineAsync($"Making {parts} parts with {parts * ReadingsOfPart} readings ...");
         await db.Database.OpenConnectionAsync();

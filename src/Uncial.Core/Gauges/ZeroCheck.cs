@@ -34,17 +34,17 @@ public readonly record struct ZeroCheck(Length Nominal, Length Shown, Length Tol
     /// Which readings of a gauge are in doubt: those taken between a good check (or the beginning) and a check that failed, and those after
     /// a failed check until the next good one. Readings after the last good check stand until a check says otherwise.
     /// </summary>
-    /// <param name="checks">When the gauge was checked and whether it passed, in any order.</param>
-    /// <param name="readings">When its readings were taken.</param>
+    /// <param name="checks">The number of each check of the gauge and whether it passed, in any order.</param>
+    /// <param name="readings">For each reading the number of the check before it; 0 where there was none.</param>
     /// <returns>For each reading whether it is flagged.</returns>
-    public static IReadOnlyList<bool> Flagged(IEnumerable<(DateTimeOffset At, bool Passed)> checks, IReadOnlyList<DateTimeOffset> readings)
+    public static IReadOnlyList<bool> Flagged(IEnumerable<(long Number, bool Passed)> checks, IReadOnlyList<long> readings)
     {
         ArgumentNullException.ThrowIfNull(checks);
         ArgumentNullException.ThrowIfNull(readings);
-        var inOrder = checks.OrderBy(c => c.At).ToList();
-        return [.. readings.Select(at =>
+        var inOrder = checks.OrderBy(c => c.Number).ToList();
+        return [.. readings.Select(number =>
         {
-            var before = inOrder.FindLastIndex(c => c.At <= at);
+            var before = inOrder.FindLastIndex(c => c.Number <= number);
             var after = before + 1;
             return (before >= 0 && !inOrder[before].Passed) || (after < inOrder.Count && !inOrder[after].Passed);
         })];

@@ -69,10 +69,14 @@ public class BookEntry
 }
 
 /// <summary>A lead hand's word on which of two sources of a limit holds.</summary>
-public class LimitSettlement : Fact
+public class LimitSettlement : PartFact
 {
     public int SurfaceId { get; set; }
     public LimitKind Kind { get; set; }
     public long EntryId { get; set; }
     [MaxLength(200)] public required string Reason { get; set; }
+
+    /// <summary>The lead's signature; null for one from before signatures were kept.</summary>
+    public long? SignatureId { get; set; }
+    public Signature? Signature { get; set; }
 }

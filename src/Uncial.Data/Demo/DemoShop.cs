@@ -1,5 +1,4 @@
 using System.Globalization;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
@@ -20,21 +19,24 @@ public static class DemoShop
         ("marit", "Marit Sund", "9051", Roles.Owner),
     ];
 
-    /// <summary>Loads the demo data into an empty shop; does nothing where a job exists. With its past, twelve weeks of work lie behind today's.</summary>
-    public static async Task LoadAsync(UncialDb db, UserManager<Operator> operators, Shop shop, DateTimeOffset now, bool past)
+    /// <summary>
+    /// Loads the demo data into an empty shop; does nothing where a job exists. With its past, twelve weeks of work lie behind today's. Needs
+    /// the owner's login: signatures of the past are written, not asked for.
+    /// </summary>
+    public static async Task LoadAsync(UncialDb db, Shop shop, DateTimeOffset now, bool past)
     {
         ArgumentNullException.ThrowIfNull(db);
-        ArgumentNullException.ThrowIfNull(operators);
         ArgumentNullException.ThrowIfNull(shop);
         if (await db.Jobs.AnyAsync()) return;
         await using var transaction = await db.Database.BeginTransactionAsync();
         var ids = new List<int>();
         foreach (var (user, name, pin, role) in Hands)
         {
-            var hand = new Operator { UserName = user, DisplayName = name };
-            Require(await operators.CreateAsync(hand, pin));
-            Require(await operators.AddToRoleAsync(hand, role));
-            ids.Add(hand.Id);
+            var person = new Operator { UserName = user, DisplayName = name, Role = role };
+            db.Operators.Add(person);
+            await db.SaveChangesAsync();
+            await db.Database.ExecuteSqlAsync($"select write_pin({person.Id}, {pin})");
+            ids.Add(person.Id);
         }
         shop.Name = "Tarn Quay Workshop";
         shop.HasDemoData = true;
@@ -54,6 +56,7 @@ public static class DemoShop
             db.InsertEvents.Add(Journey.Insert(shop.Lathes[0], new(holder, holder == ToolHolder.Bar ? 3 : 1, 0, false, false), InsertEventKind.Turned, new(ids[0], now.AddDays(-9))));
         await db.SaveChangesAsync();
         db.Book.AddRange(DemoBook.All(now.AddDays(-60), ids[0]));
+        await db.SaveChangesAsync();
         if (past) await DemoPast.LoadAsync(db, shop, now, ids[0], ids[1]);
         await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
         // The gauges that have a standard were good on it a moment ago.
@@ -74,11 +77,6 @@ public static class DemoShop
         for (var i = 0; i < sending.Count; i++) sending[i].Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 1 + i}");
         foreach (var lathe in await db.Lathes.Where(l => l.Address != null && l.Address.StartsWith("127.0.0.1:")).Take(1).ToListAsync()) lathe.Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 4}");
         await db.SaveChangesAsync();
-    }
-
-    private static void Require(IdentityResult result)
-    {
-        if (!result.Succeeded) throw new InvalidOperationException(string.Join(" ", result.Errors.Select(e => e.Description)));
     }
 }
 
@@ -150,7 +148,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     {
         var surface = new WorkSurface { Kind = PartKind.Drum, InHat = true, Diameter = Mm(diameter), Band = Mm(band), Places = 4 };
         part.Surfaces.Add(surface);
-        Limits(surface, LengthUnit.Millimetre, nominal, null, discard);
+        Limits(surface, part.Job!.Vehicle, part.Corner, LengthUnit.Millimetre, nominal, null, discard);
         await db.SaveChangesAsync();
     }
 
@@ -230,8 +228,24 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
 
     public async Task CloseAsync(Part part, OutcomeKind kind, string? reason = null, bool betweenLimits = false, OutcomeAside? aside = null)
     {
-        Journey.Close(part, kind, reason, betweenLimits, Hand, aside);
+        var hand = Hand;
+        var signature = betweenLimits ? await SignAsync(part, reason!, hand) : (long?)null;
+        Journey.Close(part, kind, reason, betweenLimits, hand, (aside ?? new()) with { SignatureId = signature });
         await db.SaveChangesAsync();
+    }
+
+    /// <summary>A lead's signature for a release between the limits.</summary>
+    private async Task<long> SignAsync(Part part, string reason, Hand hand)
+    {
+        var lead = await db.Operators.FirstAsync(o => o.Role == Roles.Lead);
+        var signature = new Signature
+        {
+            PartId = part.Id, SignedFor = SignedFor.BetweenLimits, Subject = Signature.OfConfirmations(part.Surfaces.Select(s => s.Confirmations.Newest()!.Id)), Reason = reason,
+            SignedById = lead.Id, Role = lead.Role, PinChecked = true, At = hand.At, ById = hand.OperatorId,
+        };
+        db.Signatures.Add(signature);
+        await db.SaveChangesAsync();
+        return signature.Id;
     }
 
     private async Task<Part> PartAsync(Job job, Corner corner, string? mark, WorkSurface surface, LengthUnit unit, string? nominal, string? machineTo, string? discard)
@@ -240,20 +254,27 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         var part = new Part { Tag = series + (char)('A' + tags / 7) + (char)('2' + tags % 7) + (char)('P' + tags % 5), Corner = corner, Mark = mark, Shape = DemoLathes.ShapeOf(job.Vehicle, surface.Kind), Surfaces = { surface } };
         tags++;
         job.Parts.Add(part);
-        Limits(surface, unit, nominal, machineTo, discard);
+        Limits(surface, job.Vehicle, corner, unit, nominal, machineTo, discard);
         await db.SaveChangesAsync();
         return part;
     }
 
-    private void Limits(WorkSurface surface, LengthUnit unit, string? nominal, string? machineTo, string? discard)
+    /// <summary>What the book says of the vehicle is of the book, anything else of the maker's sheet; discard is cast in the part.</summary>
+    private void Limits(WorkSurface surface, string vehicle, Corner corner, LengthUnit unit, string? nominal, string? machineTo, string? discard)
     {
-        void Add(LimitKind kind, string? text, LimitSource source)
+        var axle = corner is Corner.FrontLeft or Corner.FrontRight ? Axle.Front : Axle.Rear;
+        var entry = db.Book.Local.FirstOrDefault(b => b.Kind == surface.Kind && b.InHat == surface.InHat && b.Axle is var a && (a == axle || a == Axle.Any)
+            && (vehicle == b.Vehicle || vehicle.StartsWith(b.Vehicle + " ", StringComparison.Ordinal) || vehicle.StartsWith(b.Vehicle + ",", StringComparison.Ordinal)));
+        void Add(LimitKind kind, string? text, LimitSource source, Length? inBook)
         {
-            if (text is not null) Journey.Limit(surface, kind, Typed(text, unit), unit, source, Hand);
+            if (text is null) return;
+            var (typed, ofBook) = (Typed(text, unit), source == LimitSource.LimitBook);
+            if (ofBook && inBook == typed.Value) Journey.Limit(surface, kind, typed, unit, source, Hand, entry!.Id);
+            else Journey.Limit(surface, kind, typed, unit, ofBook ? LimitSource.MakersSheet : source, Hand);
         }
-        Add(LimitKind.Nominal, nominal, LimitSource.LimitBook);
-        Add(LimitKind.MachineTo, machineTo, LimitSource.LimitBook);
-        Add(LimitKind.Discard, discard, LimitSource.CastMarking);
+        Add(LimitKind.Nominal, nominal, LimitSource.LimitBook, entry?.Nominal);
+        Add(LimitKind.MachineTo, machineTo, LimitSource.LimitBook, entry?.MachineTo);
+        Add(LimitKind.Discard, discard, LimitSource.CastMarking, null);
     }
 
     private SurfaceRecord Record(Part part) => new(part.Surfaces[0], part, shop);

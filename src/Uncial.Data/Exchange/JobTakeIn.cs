@@ -62,10 +62,10 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
             Kind = JobFile.Named<PartKind>(from.Kind)!.Value, InHat = from.InHat, Diameter = Mm(from.DiameterMm), Band = Mm(from.BandMm), Places = from.Places, DepthsMm = [.. from.DepthsMm],
             MaxRunout = from.MaxRunoutMm is { } runout ? Mm(runout) : null, MaxVariation = from.MaxVariationMm is { } variation ? Mm(variation) : null,
         };
-        foreach (var l in from.Limits)
+        foreach (var (kind, source, l) in Stated(from))
         {
             surface.Turn++;
-            surface.LimitEntries.Add(new() { Kind = JobFile.Named<LimitKind>(l.Kind)!.Value, Value = Mm(l.Mm), Typed = l.Typed, Unit = JobFile.UnitOf(l.Unit)!.Value, Source = JobFile.Named<LimitSource>(l.Source)!.Value, At = hand.At, ById = hand.OperatorId });
+            surface.LimitEntries.Add(new() { Kind = kind, Value = Mm(l.Mm), Typed = l.Typed, Unit = JobFile.UnitOf(l.Unit)!.Value, Source = source, At = hand.At, ById = hand.OperatorId });
         }
         foreach (var r in Entering(from))
         {
@@ -78,6 +78,20 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
             });
         }
         return surface;
+    }
+
+    /// <summary>
+    /// The limits as they are stated here: the newest of each source. What stood in another shop's book is that shop's word, not of a book here;
+    /// where two would share a source, the stricter stays.
+    /// </summary>
+    private static IEnumerable<(LimitKind Kind, LimitSource Source, FileLimit Limit)> Stated(FileSurface from)
+    {
+        var rotor = JobFile.Named<PartKind>(from.Kind) == PartKind.Rotor;
+        return from.Limits.Select(l => (Kind: JobFile.Named<LimitKind>(l.Kind)!.Value, From: JobFile.Named<LimitSource>(l.Source)!.Value, Limit: l))
+            .GroupBy(l => (l.Kind, l.From)).Select(g => g.Last())
+            .GroupBy(l => (l.Kind, Source: l.From == LimitSource.LimitBook ? LimitSource.OtherShop : l.From))
+            .Select(g => (g.Key.Kind, g.Key.Source, (rotor ? g.MaxBy(l => l.Limit.Mm) : g.MinBy(l => l.Limit.Mm)).Limit))
+            .OrderBy(l => l.Kind);
     }
 
     private static Length Mm(decimal mm) => Length.FromMillimetres(mm);

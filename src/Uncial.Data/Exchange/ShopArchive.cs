@@ -73,7 +73,7 @@ public static class ShopArchive
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(from);
-        if (await db.Jobs.AnyAsync(cancel) || await db.Users.AnyAsync(cancel)) return (0, [new("database", "It is not empty: a shop is read into a new one only (./start --empty --data DIR).")]);
+        if (await db.Jobs.AnyAsync(cancel) || await db.Operators.AnyAsync(cancel)) return (0, [new("database", "It is not empty: a shop is read into a new one only (./start --empty --data DIR).")]);
         var tables = TablesOf(db).ToDictionary(t => t.Name);
         var schema = (await db.Database.GetAppliedMigrationsAsync(cancel)).Last();
         var faults = await LookAsync(from, tables, schema, cancel);

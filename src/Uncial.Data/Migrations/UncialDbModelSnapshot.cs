@@ -21,7 +21,11 @@ namespace Uncial.Data.Migrations
                 .HasAnnotation("Relational:MaxIdentifierLength", 63);
 
             NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pg_trgm");
+            NpgsqlModelBuilderExtensions.HasPostgresExtension(modelBuilder, "pgcrypto");
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
+
+            modelBuilder.HasSequence<int>("job_number")
+                .StartsAt(1001L);
 
             modelBuilder.Entity("Microsoft.AspNetCore.DataProtection.EntityFrameworkCore.DataProtectionKey", b =>
                 {
@@ -44,170 +48,6 @@ namespace Uncial.Data.Migrations
                         .HasName("pk_data_protection_keys");
 
                     b.ToTable("data_protection_keys", (string)null);
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRole<int>", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("integer")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
-
-                    b.Property<string>("ConcurrencyStamp")
-                        .IsConcurrencyToken()
-                        .HasColumnType("text")
-                        .HasColumnName("concurrency_stamp");
-
-                    b.Property<string>("Name")
-                        .HasMaxLength(256)
-                        .HasColumnType("character varying(256)")
-                        .HasColumnName("name");
-
-                    b.Property<string>("NormalizedName")
-                        .HasMaxLength(256)
-                        .HasColumnType("character varying(256)")
-                        .HasColumnName("normalized_name");
-
-                    b.HasKey("Id")
-                        .HasName("pk_roles");
-
-                    b.HasIndex("NormalizedName")
-                        .IsUnique()
-                        .HasDatabaseName("RoleNameIndex");
-
-                    b.ToTable("roles", (string)null);
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<int>", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("integer")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
-
-                    b.Property<string>("ClaimType")
-                        .HasColumnType("text")
-                        .HasColumnName("claim_type");
-
-                    b.Property<string>("ClaimValue")
-                        .HasColumnType("text")
-                        .HasColumnName("claim_value");
-
-                    b.Property<int>("RoleId")
-                        .HasColumnType("integer")
-                        .HasColumnName("role_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_role_claims");
-
-                    b.HasIndex("RoleId")
-                        .HasDatabaseName("ix_role_claims_role_id");
-
-                    b.ToTable("role_claims", (string)null);
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<int>", b =>
-                {
-                    b.Property<int>("Id")
-                        .ValueGeneratedOnAdd()
-                        .HasColumnType("integer")
-                        .HasColumnName("id");
-
-                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
-
-                    b.Property<string>("ClaimType")
-                        .HasColumnType("text")
-                        .HasColumnName("claim_type");
-
-                    b.Property<string>("ClaimValue")
-                        .HasColumnType("text")
-                        .HasColumnName("claim_value");
-
-                    b.Property<int>("UserId")
-                        .HasColumnType("integer")
-                        .HasColumnName("user_id");
-
-                    b.HasKey("Id")
-                        .HasName("pk_operator_claims");
-
-                    b.HasIndex("UserId")
-                        .HasDatabaseName("ix_operator_claims_user_id");
-
-                    b.ToTable("operator_claims", (string)null);
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserLogin<int>", b =>
-                {
-                    b.Property<string>("LoginProvider")
-                        .HasColumnType("text")
-                        .HasColumnName("login_provider");
-
-                    b.Property<string>("ProviderKey")
-                        .HasColumnType("text")
-                        .HasColumnName("provider_key");
-
-                    b.Property<string>("ProviderDisplayName")
-                        .HasColumnType("text")
-                        .HasColumnName("provider_display_name");
-
-                    b.Property<int>("UserId")
-                        .HasColumnType("integer")
-                        .HasColumnName("user_id");
-
-                    b.HasKey("LoginProvider", "ProviderKey")
-                        .HasName("pk_operator_logins");
-
-                    b.HasIndex("UserId")
-                        .HasDatabaseName("ix_operator_logins_user_id");
-
-                    b.ToTable("operator_logins", (string)null);
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserRole<int>", b =>
-                {
-                    b.Property<int>("UserId")
-                        .HasColumnType("integer")
-                        .HasColumnName("user_id");
-
-                    b.Property<int>("RoleId")
-                        .HasColumnType("integer")
-                        .HasColumnName("role_id");
-
-                    b.HasKey("UserId", "RoleId")
-                        .HasName("pk_operator_roles");
-
-                    b.HasIndex("RoleId")
-                        .HasDatabaseName("ix_operator_roles_role_id");
-
-                    b.ToTable("operator_roles", (string)null);
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<int>", b =>
-                {
-                    b.Property<int>("UserId")
-                        .HasColumnType("integer")
-                        .HasColumnName("user_id");
-
-                    b.Property<string>("LoginProvider")
-                        .HasColumnType("text")
-                        .HasColumnName("login_provider");
-
-                    b.Property<string>("Name")
-                        .HasColumnType("text")
-                        .HasColumnName("name");
-
-                    b.Property<string>("Value")
-                        .HasColumnType("text")
-                        .HasColumnName("value");
-
-                    b.HasKey("UserId", "LoginProvider", "Name")
-                        .HasName("pk_operator_tokens");
-
-                    b.ToTable("operator_tokens", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.BinEmptied", b =>
@@ -406,6 +246,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("character varying(64)")
                         .HasColumnName("hash");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<long>("OutcomeId")
                         .HasColumnType("bigint")
                         .HasColumnName("outcome_id");
@@ -485,6 +331,12 @@ namespace Uncial.Data.Migrations
                     b.Property<int>("LatheId")
                         .HasColumnType("integer")
                         .HasColumnName("lathe_id");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<string>("Remedy")
                         .IsRequired()
@@ -570,10 +422,22 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("machine_to_mm");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<string>("Reason")
                         .HasMaxLength(300)
                         .HasColumnType("character varying(300)")
                         .HasColumnName("reason");
+
+                    b.Property<long?>("RulesId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("rules_id")
+                        .HasDefaultValueSql("null");
 
                     b.Property<int>("SurfaceId")
                         .HasColumnType("integer")
@@ -666,6 +530,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("lathe_id");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<long>("PlanId")
                         .HasColumnType("bigint")
                         .HasColumnName("plan_id");
@@ -723,6 +593,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<string>("Reason")
                         .HasMaxLength(300)
                         .HasColumnType("character varying(300)")
@@ -743,6 +619,72 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_cut_stops_start_id");
 
                     b.ToTable("cut_stops", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.EnrolledScreen", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<string>("Address")
+                        .HasMaxLength(64)
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("address");
+
+                    b.Property<DateTimeOffset>("EnrolledAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("enrolled_at");
+
+                    b.Property<int?>("EnrolledById")
+                        .HasColumnType("integer")
+                        .HasColumnName("enrolled_by_id");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("name");
+
+                    b.Property<DateTimeOffset?>("RetiredAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("retired_at");
+
+                    b.Property<byte[]>("TokenHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("token_hash");
+
+                    b.HasKey("Id")
+                        .HasName("pk_screens");
+
+                    b.HasIndex("EnrolledById")
+                        .HasDatabaseName("ix_screens_enrolled_by_id");
+
+                    b.HasIndex("TokenHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_screens_token_hash");
+
+                    b.ToTable("screens", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.FactCounter", b =>
+                {
+                    b.Property<int>("PartId")
+                        .HasColumnType("integer")
+                        .HasColumnName("part_id");
+
+                    b.Property<int>("Last")
+                        .HasColumnType("integer")
+                        .HasColumnName("last");
+
+                    b.HasKey("PartId")
+                        .HasName("pk_fact_counters");
+
+                    b.ToTable("fact_counters", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Finding", b =>
@@ -775,6 +717,12 @@ namespace Uncial.Data.Migrations
                         .HasMaxLength(200)
                         .HasColumnType("character varying(200)")
                         .HasColumnName("note");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<int?>("PhotoId")
                         .HasColumnType("integer")
@@ -829,11 +777,21 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("bigint")
                         .HasColumnName("finding_id");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<string>("Reason")
                         .IsRequired()
                         .HasMaxLength(200)
                         .HasColumnType("character varying(200)")
                         .HasColumnName("reason");
+
+                    b.Property<long?>("SignatureId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("signature_id");
 
                     b.HasKey("Id")
                         .HasName("pk_finding_withdrawals");
@@ -844,6 +802,10 @@ namespace Uncial.Data.Migrations
                     b.HasIndex("FindingId")
                         .IsUnique()
                         .HasDatabaseName("ix_finding_withdrawals_finding_id");
+
+                    b.HasIndex("SignatureId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_finding_withdrawals_signature_id");
 
                     b.ToTable("finding_withdrawals", (string)null);
                 });
@@ -868,6 +830,12 @@ namespace Uncial.Data.Migrations
                     b.Property<int>("Cuts")
                         .HasColumnType("integer")
                         .HasColumnName("cuts");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<string>("Reason")
                         .HasMaxLength(300)
@@ -1045,8 +1013,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnName("customer");
 
                     b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
                         .HasColumnType("integer")
-                        .HasColumnName("number");
+                        .HasColumnName("number")
+                        .HasDefaultValueSql("nextval('job_number')");
 
                     b.Property<int?>("OdometerKm")
                         .HasColumnType("integer")
@@ -1096,14 +1066,38 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("at");
 
+                    b.Property<int?>("BookEntryId")
+                        .HasColumnType("integer")
+                        .HasColumnName("book_entry_id");
+
                     b.Property<int>("ById")
                         .HasColumnType("integer")
                         .HasColumnName("by_id");
+
+                    b.Property<long?>("CopiedFromId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("copied_from_id");
 
                     b.Property<string>("Kind")
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("kind");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
+                    b.Property<long?>("RulesId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("rules_id")
+                        .HasDefaultValueSql("null");
+
+                    b.Property<long?>("SignatureId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("signature_id");
 
                     b.Property<string>("Source")
                         .IsRequired()
@@ -1132,8 +1126,18 @@ namespace Uncial.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_limit_entries");
 
+                    b.HasIndex("BookEntryId")
+                        .HasDatabaseName("ix_limit_entries_book_entry_id");
+
                     b.HasIndex("ById")
                         .HasDatabaseName("ix_limit_entries_by_id");
+
+                    b.HasIndex("CopiedFromId")
+                        .HasDatabaseName("ix_limit_entries_copied_from_id");
+
+                    b.HasIndex("SignatureId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_limit_entries_signature_id");
 
                     b.HasIndex("SurfaceId")
                         .HasDatabaseName("ix_limit_entries_surface_id");
@@ -1167,11 +1171,21 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<string>("Reason")
                         .IsRequired()
                         .HasMaxLength(200)
                         .HasColumnType("character varying(200)")
                         .HasColumnName("reason");
+
+                    b.Property<long?>("SignatureId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("signature_id");
 
                     b.Property<int>("SurfaceId")
                         .HasColumnType("integer")
@@ -1185,6 +1199,10 @@ namespace Uncial.Data.Migrations
 
                     b.HasIndex("EntryId")
                         .HasDatabaseName("ix_limit_settlements_entry_id");
+
+                    b.HasIndex("SignatureId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_limit_settlements_signature_id");
 
                     b.HasIndex("SurfaceId")
                         .HasDatabaseName("ix_limit_settlements_surface_id");
@@ -1297,6 +1315,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("lathe_id");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<int>("SurfaceId")
                         .HasColumnType("integer")
                         .HasColumnName("surface_id");
@@ -1330,14 +1354,9 @@ namespace Uncial.Data.Migrations
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
 
-                    b.Property<int>("AccessFailedCount")
-                        .HasColumnType("integer")
-                        .HasColumnName("access_failed_count");
-
-                    b.Property<string>("ConcurrencyStamp")
-                        .IsConcurrencyToken()
-                        .HasColumnType("text")
-                        .HasColumnName("concurrency_stamp");
+                    b.Property<DateTimeOffset?>("DisabledAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("disabled_at");
 
                     b.Property<string>("DisplayName")
                         .IsRequired()
@@ -1345,69 +1364,29 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("character varying(80)")
                         .HasColumnName("display_name");
 
-                    b.Property<string>("Email")
-                        .HasMaxLength(256)
-                        .HasColumnType("character varying(256)")
-                        .HasColumnName("email");
-
-                    b.Property<bool>("EmailConfirmed")
-                        .HasColumnType("boolean")
-                        .HasColumnName("email_confirmed");
-
-                    b.Property<bool>("LockoutEnabled")
-                        .HasColumnType("boolean")
-                        .HasColumnName("lockout_enabled");
-
-                    b.Property<DateTimeOffset?>("LockoutEnd")
-                        .HasColumnType("timestamp with time zone")
-                        .HasColumnName("lockout_end");
-
-                    b.Property<string>("NormalizedEmail")
-                        .HasMaxLength(256)
-                        .HasColumnType("character varying(256)")
-                        .HasColumnName("normalized_email");
-
-                    b.Property<string>("NormalizedUserName")
-                        .HasMaxLength(256)
-                        .HasColumnType("character varying(256)")
-                        .HasColumnName("normalized_user_name");
-
-                    b.Property<string>("PasswordHash")
-                        .HasColumnType("text")
-                        .HasColumnName("password_hash");
-
-                    b.Property<string>("PhoneNumber")
-                        .HasColumnType("text")
-                        .HasColumnName("phone_number");
-
-                    b.Property<bool>("PhoneNumberConfirmed")
-                        .HasColumnType("boolean")
-                        .HasColumnName("phone_number_confirmed");
-
-                    b.Property<string>("SecurityStamp")
-                        .HasColumnType("text")
-                        .HasColumnName("security_stamp");
-
-                    b.Property<bool>("TwoFactorEnabled")
-                        .HasColumnType("boolean")
-                        .HasColumnName("two_factor_enabled");
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("role");
 
                     b.Property<string>("UserName")
-                        .HasMaxLength(256)
-                        .HasColumnType("character varying(256)")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
                         .HasColumnName("user_name");
 
                     b.HasKey("Id")
                         .HasName("pk_operators");
 
-                    b.HasIndex("NormalizedEmail")
-                        .HasDatabaseName("EmailIndex");
-
-                    b.HasIndex("NormalizedUserName")
+                    b.HasIndex("UserName")
                         .IsUnique()
-                        .HasDatabaseName("UserNameIndex");
+                        .HasDatabaseName("ix_operators_user_name");
 
-                    b.ToTable("operators", (string)null);
+                    b.ToTable("operators", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_operators_role", "role in ('operator', 'lead', 'owner')");
+                        });
                 });
 
             modelBuilder.Entity("Uncial.Data.Outcome", b =>
@@ -1440,6 +1419,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<int>("PartId")
                         .HasColumnType("integer")
                         .HasColumnName("part_id");
@@ -1459,6 +1444,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("character varying(300)")
                         .HasColumnName("reason");
 
+                    b.Property<long?>("SignatureId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("signature_id");
+
                     b.Property<int?>("SignedById")
                         .HasColumnType("integer")
                         .HasColumnName("signed_by_id");
@@ -1474,6 +1463,10 @@ namespace Uncial.Data.Migrations
 
                     b.HasIndex("PartId")
                         .HasDatabaseName("ix_outcomes_part_id");
+
+                    b.HasIndex("SignatureId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_outcomes_signature_id");
 
                     b.HasIndex("SignedById")
                         .HasDatabaseName("ix_outcomes_signed_by_id");
@@ -1502,6 +1495,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("had_left");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<long>("OutcomeId")
                         .HasColumnType("bigint")
                         .HasColumnName("outcome_id");
@@ -1511,6 +1510,10 @@ namespace Uncial.Data.Migrations
                         .HasMaxLength(300)
                         .HasColumnType("character varying(300)")
                         .HasColumnName("reason");
+
+                    b.Property<long?>("SignatureId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("signature_id");
 
                     b.Property<int?>("SignedById")
                         .HasColumnType("integer")
@@ -1525,6 +1528,10 @@ namespace Uncial.Data.Migrations
                     b.HasIndex("OutcomeId")
                         .IsUnique()
                         .HasDatabaseName("ix_outcome_withdrawals_outcome_id");
+
+                    b.HasIndex("SignatureId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_outcome_withdrawals_signature_id");
 
                     b.HasIndex("SignedById")
                         .HasDatabaseName("ix_outcome_withdrawals_signed_by_id");
@@ -1545,6 +1552,12 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasColumnType("text")
                         .HasColumnName("corner");
+
+                    b.Property<int>("FactNumber")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<int>("JobId")
                         .HasColumnType("integer")
@@ -1671,6 +1684,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("notes");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<long>("PlanId")
                         .HasColumnType("bigint")
                         .HasColumnName("plan_id");
@@ -1704,6 +1723,50 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_passes_surface_id_cut");
 
                     b.ToTable("passes", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.PeopleEvent", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<string>("Act")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("act");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<string>("Detail")
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("detail");
+
+                    b.Property<int?>("OperatorId")
+                        .HasColumnType("integer")
+                        .HasColumnName("operator_id");
+
+                    b.Property<int?>("ScreenId")
+                        .HasColumnType("integer")
+                        .HasColumnName("screen_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_people_events");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_people_events_by_id");
+
+                    b.ToTable("people_events", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Photo", b =>
@@ -1740,6 +1803,111 @@ namespace Uncial.Data.Migrations
                     b.ToTable("photos", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.Pin", b =>
+                {
+                    b.Property<int>("OperatorId")
+                        .HasColumnType("integer")
+                        .HasColumnName("operator_id");
+
+                    b.Property<byte[]>("Earlier")
+                        .HasColumnType("bytea")
+                        .HasColumnName("earlier");
+
+                    b.Property<string>("Hash")
+                        .HasMaxLength(100)
+                        .HasColumnType("character varying(100)")
+                        .HasColumnName("hash");
+
+                    b.Property<DateTimeOffset>("SetAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("set_at");
+
+                    b.HasKey("OperatorId")
+                        .HasName("pk_pins");
+
+                    b.ToTable("pins", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.PinDelay", b =>
+                {
+                    b.Property<int>("OperatorId")
+                        .HasColumnType("integer")
+                        .HasColumnName("operator_id");
+
+                    b.Property<string>("Place")
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("place");
+
+                    b.Property<DateTimeOffset>("LastAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("last_at");
+
+                    b.Property<int>("Misses")
+                        .HasColumnType("integer")
+                        .HasColumnName("misses");
+
+                    b.HasKey("OperatorId", "Place")
+                        .HasName("pk_pin_delays");
+
+                    b.ToTable("pin_delays", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.PinTry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<string>("Address")
+                        .HasMaxLength(64)
+                        .HasColumnType("character varying(64)")
+                        .HasColumnName("address");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<byte[]>("Commitment")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("commitment");
+
+                    b.Property<int>("OperatorId")
+                        .HasColumnType("integer")
+                        .HasColumnName("operator_id");
+
+                    b.Property<string>("Purpose")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("purpose");
+
+                    b.Property<bool?>("Right")
+                        .HasColumnType("boolean")
+                        .HasColumnName("right");
+
+                    b.Property<int?>("ScreenId")
+                        .HasColumnType("integer")
+                        .HasColumnName("screen_id");
+
+                    b.Property<string>("Transaction")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("transaction");
+
+                    b.HasKey("Id")
+                        .HasName("pk_pin_tries");
+
+                    b.HasIndex("OperatorId", "At")
+                        .HasDatabaseName("ix_pin_tries_operator_id_at");
+
+                    b.ToTable("pin_tries", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.PlanEntry", b =>
                 {
                     b.Property<long>("Id")
@@ -1766,6 +1934,16 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("lathe_id");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
+                    b.Property<long?>("SignatureId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("signature_id");
+
                     b.Property<int>("SurfaceId")
                         .HasColumnType("integer")
                         .HasColumnName("surface_id");
@@ -1788,6 +1966,10 @@ namespace Uncial.Data.Migrations
 
                     b.HasIndex("LatheId")
                         .HasDatabaseName("ix_plans_lathe_id");
+
+                    b.HasIndex("SignatureId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_plans_signature_id");
 
                     b.HasIndex("SurfaceId", "Version")
                         .IsUnique()
@@ -1822,6 +2004,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.HasKey("Id")
                         .HasName("pk_prints");
 
@@ -1842,6 +2030,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnName("id");
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<long?>("AfterCheckId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("after_check_id")
+                        .HasDefaultValueSql("null");
 
                     b.Property<DateTimeOffset>("At")
                         .HasColumnType("timestamp with time zone")
@@ -1886,10 +2080,21 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("kind");
 
+                    b.Property<string>("Line")
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("line");
+
                     b.Property<string>("Note")
                         .HasMaxLength(200)
                         .HasColumnType("character varying(200)")
                         .HasColumnName("note");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<decimal>("Resolution")
                         .HasColumnType("numeric")
@@ -1936,9 +2141,6 @@ namespace Uncial.Data.Migrations
                     b.HasIndex("ById")
                         .HasDatabaseName("ix_readings_by_id");
 
-                    b.HasIndex("GaugeId")
-                        .HasDatabaseName("ix_readings_gauge_id");
-
                     b.HasIndex("Key")
                         .IsUnique()
                         .HasDatabaseName("ix_readings_key");
@@ -1948,6 +2150,10 @@ namespace Uncial.Data.Migrations
 
                     b.HasIndex("ZeroCheckId")
                         .HasDatabaseName("ix_readings_zero_check_id");
+
+                    b.HasIndex("GaugeId", "Line")
+                        .IsUnique()
+                        .HasDatabaseName("ix_readings_gauge_id_line");
 
                     b.ToTable("readings", (string)null);
                 });
@@ -1968,6 +2174,12 @@ namespace Uncial.Data.Migrations
                     b.Property<int>("ById")
                         .HasColumnType("integer")
                         .HasColumnName("by_id");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<long>("ReadingId")
                         .HasColumnType("bigint")
@@ -1991,6 +2203,115 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_reading_flags_zero_check_id");
 
                     b.ToTable("reading_flags", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.RuleChange", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<string>("After")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("after");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Before")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("before");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<bool>("Laxer")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("boolean")
+                        .HasDefaultValue(false)
+                        .HasColumnName("laxer");
+
+                    b.Property<string>("Reason")
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("reason");
+
+                    b.Property<long?>("SignatureId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("signature_id");
+
+                    b.HasKey("Id")
+                        .HasName("pk_rule_changes");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_rule_changes_by_id");
+
+                    b.HasIndex("SignatureId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_rule_changes_signature_id");
+
+                    b.ToTable("rule_changes", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.Session", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset?>("EndedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ended_at");
+
+                    b.Property<string>("EndedBy")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("ended_by");
+
+                    b.Property<int>("OperatorId")
+                        .HasColumnType("integer")
+                        .HasColumnName("operator_id");
+
+                    b.Property<int>("ScreenId")
+                        .HasColumnType("integer")
+                        .HasColumnName("screen_id");
+
+                    b.Property<DateTimeOffset>("SeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("seen_at");
+
+                    b.Property<DateTimeOffset>("StartedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("started_at");
+
+                    b.Property<byte[]>("TokenHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("token_hash");
+
+                    b.HasKey("Id")
+                        .HasName("pk_sessions");
+
+                    b.HasIndex("OperatorId")
+                        .HasDatabaseName("ix_sessions_operator_id");
+
+                    b.HasIndex("ScreenId")
+                        .HasDatabaseName("ix_sessions_screen_id");
+
+                    b.HasIndex("TokenHash")
+                        .IsUnique()
+                        .HasDatabaseName("ix_sessions_token_hash");
+
+                    b.ToTable("sessions", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.SetUpDecision", b =>
@@ -2017,6 +2338,12 @@ namespace Uncial.Data.Migrations
                     b.Property<long>("MountId")
                         .HasColumnType("bigint")
                         .HasColumnName("mount_id");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<string>("Reason")
                         .HasMaxLength(300)
@@ -2090,6 +2417,12 @@ namespace Uncial.Data.Migrations
                     b.Property<long>("MountId")
                         .HasColumnType("bigint")
                         .HasColumnName("mount_id");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<decimal?>("PartRunout")
                         .HasColumnType("numeric")
@@ -2181,6 +2514,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("jsonb")
                         .HasColumnName("rules");
 
+                    b.Property<long>("RulesId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("rules_id");
+
                     b.Property<int>("Turn")
                         .IsConcurrencyToken()
                         .HasColumnType("integer")
@@ -2233,6 +2570,56 @@ namespace Uncial.Data.Migrations
                     b.ToTable("lathes", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.ShopLink", b =>
+                {
+                    b.Property<long>("Number")
+                        .HasColumnType("bigint")
+                        .HasColumnName("number");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<byte[]>("Hash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("hash");
+
+                    b.Property<string>("Op")
+                        .IsRequired()
+                        .HasMaxLength(1)
+                        .HasColumnType("character varying(1)")
+                        .HasColumnName("op");
+
+                    b.Property<string>("RefId")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("ref_id");
+
+                    b.Property<string>("RefTable")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("ref_table");
+
+                    b.Property<byte[]>("RowHash")
+                        .IsRequired()
+                        .HasColumnType("bytea")
+                        .HasColumnName("row_hash");
+
+                    b.HasKey("Number")
+                        .HasName("pk_shop_chain");
+
+                    b.HasIndex("At")
+                        .HasDatabaseName("ix_shop_chain_at");
+
+                    b.HasIndex("RefTable", "RefId", "Number")
+                        .HasDatabaseName("ix_shop_chain_ref_table_ref_id_number");
+
+                    b.ToTable("shop_chain", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.ShopTechnique", b =>
                 {
                     b.Property<int>("Id")
@@ -2269,6 +2656,91 @@ namespace Uncial.Data.Migrations
                     b.ToTable("techniques", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.Signature", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
+                    b.Property<int?>("PartId")
+                        .HasColumnType("integer")
+                        .HasColumnName("part_id");
+
+                    b.Property<bool>("PinChecked")
+                        .HasColumnType("boolean")
+                        .HasColumnName("pin_checked");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("reason");
+
+                    b.Property<string>("Role")
+                        .IsRequired()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasColumnName("role");
+
+                    b.Property<int?>("ScreenId")
+                        .HasColumnType("integer")
+                        .HasColumnName("screen_id");
+
+                    b.Property<int>("SignedById")
+                        .HasColumnType("integer")
+                        .HasColumnName("signed_by_id");
+
+                    b.Property<string>("SignedFor")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("signed_for");
+
+                    b.Property<string>("Subject")
+                        .IsRequired()
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("subject");
+
+                    b.Property<string>("Transaction")
+                        .IsRequired()
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(20)
+                        .HasColumnType("character varying(20)")
+                        .HasDefaultValue("")
+                        .HasColumnName("transaction");
+
+                    b.HasKey("Id")
+                        .HasName("pk_signatures");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_signatures_by_id");
+
+                    b.HasIndex("PartId")
+                        .HasDatabaseName("ix_signatures_part_id");
+
+                    b.HasIndex("SignedById")
+                        .HasDatabaseName("ix_signatures_signed_by_id");
+
+                    b.ToTable("signatures", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
                 {
                     b.Property<long>("Id")
@@ -2286,6 +2758,12 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("by_id");
 
+                    b.Property<int>("Number")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
+
                     b.Property<long>("ReadingId")
                         .HasColumnType("bigint")
                         .HasColumnName("reading_id");
@@ -2296,6 +2774,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("character varying(200)")
                         .HasColumnName("reason");
 
+                    b.Property<long?>("SignatureId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("signature_id");
+
                     b.HasKey("Id")
                         .HasName("pk_withdrawals");
 
@@ -2305,6 +2787,10 @@ namespace Uncial.Data.Migrations
                     b.HasIndex("ReadingId")
                         .IsUnique()
                         .HasDatabaseName("ix_withdrawals_reading_id");
+
+                    b.HasIndex("SignatureId")
+                        .IsUnique()
+                        .HasDatabaseName("ix_withdrawals_signature_id");
 
                     b.ToTable("withdrawals", (string)null);
                 });
@@ -2330,6 +2816,12 @@ namespace Uncial.Data.Migrations
                     b.Property<decimal>("Diameter")
                         .HasColumnType("numeric")
                         .HasColumnName("diameter_mm");
+
+                    b.Property<int>("FactNumber")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasDefaultValue(0)
+                        .HasColumnName("number");
 
                     b.Property<bool>("InHat")
                         .HasColumnType("boolean")
@@ -2419,67 +2911,10 @@ namespace Uncial.Data.Migrations
                     b.HasIndex("ById")
                         .HasDatabaseName("ix_zero_checks_by_id");
 
-                    b.HasIndex("GaugeId", "At")
-                        .HasDatabaseName("ix_zero_checks_gauge_id_at");
+                    b.HasIndex("GaugeId", "Id")
+                        .HasDatabaseName("ix_zero_checks_gauge_id_id");
 
                     b.ToTable("zero_checks", (string)null);
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityRoleClaim<int>", b =>
-                {
-                    b.HasOne("Microsoft.AspNetCore.Identity.IdentityRole<int>", null)
-                        .WithMany()
-                        .HasForeignKey("RoleId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_role_claims_roles_role_id");
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<int>", b =>
-                {
-                    b.HasOne("Uncial.Data.Operator", null)
-                        .WithMany()
-                        .HasForeignKey("UserId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_operator_claims_operators_user_id");
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserLogin<int>", b =>
-                {
-                    b.HasOne("Uncial.Data.Operator", null)
-                        .WithMany()
-                        .HasForeignKey("UserId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_operator_logins_operators_user_id");
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserRole<int>", b =>
-                {
-                    b.HasOne("Microsoft.AspNetCore.Identity.IdentityRole<int>", null)
-                        .WithMany()
-                        .HasForeignKey("RoleId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_operator_roles_roles_role_id");
-
-                    b.HasOne("Uncial.Data.Operator", null)
-                        .WithMany()
-                        .HasForeignKey("UserId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_operator_roles_operators_user_id");
-                });
-
-            modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserToken<int>", b =>
-                {
-                    b.HasOne("Uncial.Data.Operator", null)
-                        .WithMany()
-                        .HasForeignKey("UserId")
-                        .OnDelete(DeleteBehavior.Cascade)
-                        .IsRequired()
-                        .HasConstraintName("fk_operator_tokens_operators_user_id");
                 });
 
             modelBuilder.Entity("Uncial.Data.BinEmptied", b =>
@@ -2489,7 +2924,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_bins_emptied_users_by_id");
+                        .HasConstraintName("fk_bins_emptied_operators_by_id");
 
                     b.Navigation("By");
                 });
@@ -2511,7 +2946,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_book_users_by_id");
+                        .HasConstraintName("fk_book_operators_by_id");
 
                     b.Navigation("By");
                 });
@@ -2523,7 +2958,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_certificates_users_by_id");
+                        .HasConstraintName("fk_certificates_operators_by_id");
 
                     b.HasOne("Uncial.Data.Outcome", null)
                         .WithOne("Certificate")
@@ -2552,7 +2987,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_chatters_users_by_id");
+                        .HasConstraintName("fk_chatters_operators_by_id");
 
                     b.HasOne("Uncial.Data.ShopLathe", null)
                         .WithMany()
@@ -2578,7 +3013,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_confirmations_users_by_id");
+                        .HasConstraintName("fk_confirmations_operators_by_id");
 
                     b.HasOne("Uncial.Data.WorkSurface", null)
                         .WithMany("Confirmations")
@@ -2607,7 +3042,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_cut_starts_users_by_id");
+                        .HasConstraintName("fk_cut_starts_operators_by_id");
 
                     b.HasOne("Uncial.Data.ShopLathe", null)
                         .WithMany()
@@ -2642,7 +3077,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_cut_stops_users_by_id");
+                        .HasConstraintName("fk_cut_stops_operators_by_id");
 
                     b.HasOne("Uncial.Data.CutStart", null)
                         .WithOne("Stop")
@@ -2654,6 +3089,15 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.EnrolledScreen", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", null)
+                        .WithMany()
+                        .HasForeignKey("EnrolledById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_screens_operators_enrolled_by_id");
+                });
+
             modelBuilder.Entity("Uncial.Data.Finding", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -2661,7 +3105,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_findings_users_by_id");
+                        .HasConstraintName("fk_findings_operators_by_id");
 
                     b.HasOne("Uncial.Data.Photo", null)
                         .WithMany()
@@ -2695,7 +3139,15 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_finding_withdrawals_findings_finding_id");
 
+                    b.HasOne("Uncial.Data.Signature", "Signature")
+                        .WithMany()
+                        .HasForeignKey("SignatureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_finding_withdrawals_signatures_signature_id");
+
                     b.Navigation("By");
+
+                    b.Navigation("Signature");
                 });
 
             modelBuilder.Entity("Uncial.Data.FinishEntry", b =>
@@ -2705,7 +3157,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_finishes_users_by_id");
+                        .HasConstraintName("fk_finishes_operators_by_id");
 
                     b.HasOne("Uncial.Data.WorkSurface", null)
                         .WithMany("Finishes")
@@ -2734,7 +3186,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_insert_events_users_by_id");
+                        .HasConstraintName("fk_insert_events_operators_by_id");
 
                     b.HasOne("Uncial.Data.ShopLathe", null)
                         .WithMany()
@@ -2753,19 +3205,37 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ReceivedById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_jobs_users_received_by_id");
+                        .HasConstraintName("fk_jobs_operators_received_by_id");
 
                     b.Navigation("ReceivedBy");
                 });
 
             modelBuilder.Entity("Uncial.Data.LimitEntry", b =>
                 {
+                    b.HasOne("Uncial.Data.BookEntry", null)
+                        .WithMany()
+                        .HasForeignKey("BookEntryId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_limit_entries_book_book_entry_id");
+
                     b.HasOne("Uncial.Data.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_limit_entries_users_by_id");
+                        .HasConstraintName("fk_limit_entries_operators_by_id");
+
+                    b.HasOne("Uncial.Data.LimitEntry", null)
+                        .WithMany()
+                        .HasForeignKey("CopiedFromId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_limit_entries_limit_entries_copied_from_id");
+
+                    b.HasOne("Uncial.Data.Signature", "Signature")
+                        .WithMany()
+                        .HasForeignKey("SignatureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_limit_entries_signatures_signature_id");
 
                     b.HasOne("Uncial.Data.WorkSurface", null)
                         .WithMany("LimitEntries")
@@ -2775,6 +3245,8 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_limit_entries_surfaces_surface_id");
 
                     b.Navigation("By");
+
+                    b.Navigation("Signature");
                 });
 
             modelBuilder.Entity("Uncial.Data.LimitSettlement", b =>
@@ -2784,7 +3256,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_limit_settlements_users_by_id");
+                        .HasConstraintName("fk_limit_settlements_operators_by_id");
 
                     b.HasOne("Uncial.Data.LimitEntry", null)
                         .WithMany()
@@ -2792,6 +3264,12 @@ namespace Uncial.Data.Migrations
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_limit_settlements_limit_entries_entry_id");
+
+                    b.HasOne("Uncial.Data.Signature", "Signature")
+                        .WithMany()
+                        .HasForeignKey("SignatureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_limit_settlements_signatures_signature_id");
 
                     b.HasOne("Uncial.Data.WorkSurface", null)
                         .WithMany("Settlements")
@@ -2801,6 +3279,8 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_limit_settlements_surfaces_surface_id");
 
                     b.Navigation("By");
+
+                    b.Navigation("Signature");
                 });
 
             modelBuilder.Entity("Uncial.Data.LogLine", b =>
@@ -2822,7 +3302,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_mounts_users_by_id");
+                        .HasConstraintName("fk_mounts_operators_by_id");
 
                     b.HasOne("Uncial.Data.ShopLathe", null)
                         .WithMany()
@@ -2848,7 +3328,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_outcomes_users_by_id");
+                        .HasConstraintName("fk_outcomes_operators_by_id");
 
                     b.HasOne("Uncial.Data.Part", null)
                         .WithMany("Outcomes")
@@ -2857,13 +3337,21 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_outcomes_parts_part_id");
 
+                    b.HasOne("Uncial.Data.Signature", "Signature")
+                        .WithMany()
+                        .HasForeignKey("SignatureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_outcomes_signatures_signature_id");
+
                     b.HasOne("Uncial.Data.Operator", "SignedBy")
                         .WithMany()
                         .HasForeignKey("SignedById")
                         .OnDelete(DeleteBehavior.Restrict)
-                        .HasConstraintName("fk_outcomes_users_signed_by_id");
+                        .HasConstraintName("fk_outcomes_operators_signed_by_id");
 
                     b.Navigation("By");
+
+                    b.Navigation("Signature");
 
                     b.Navigation("SignedBy");
                 });
@@ -2875,7 +3363,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_outcome_withdrawals_users_by_id");
+                        .HasConstraintName("fk_outcome_withdrawals_operators_by_id");
 
                     b.HasOne("Uncial.Data.Outcome", null)
                         .WithOne("Withdrawal")
@@ -2884,13 +3372,21 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_outcome_withdrawals_outcomes_outcome_id");
 
+                    b.HasOne("Uncial.Data.Signature", "Signature")
+                        .WithMany()
+                        .HasForeignKey("SignatureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_outcome_withdrawals_signatures_signature_id");
+
                     b.HasOne("Uncial.Data.Operator", "SignedBy")
                         .WithMany()
                         .HasForeignKey("SignedById")
                         .OnDelete(DeleteBehavior.Restrict)
-                        .HasConstraintName("fk_outcome_withdrawals_users_signed_by_id");
+                        .HasConstraintName("fk_outcome_withdrawals_operators_signed_by_id");
 
                     b.Navigation("By");
+
+                    b.Navigation("Signature");
 
                     b.Navigation("SignedBy");
                 });
@@ -2914,7 +3410,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_passes_users_by_id");
+                        .HasConstraintName("fk_passes_operators_by_id");
 
                     b.HasOne("Uncial.Data.ShopLathe", null)
                         .WithMany()
@@ -2941,6 +3437,28 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Plan");
                 });
 
+            modelBuilder.Entity("Uncial.Data.PeopleEvent", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_people_events_operators_by_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Pin", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", null)
+                        .WithOne()
+                        .HasForeignKey("Uncial.Data.Pin", "OperatorId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_pins_operators_operator_id");
+                });
+
             modelBuilder.Entity("Uncial.Data.PlanEntry", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -2948,13 +3466,19 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_plans_users_by_id");
+                        .HasConstraintName("fk_plans_operators_by_id");
 
                     b.HasOne("Uncial.Data.ShopLathe", null)
                         .WithMany()
                         .HasForeignKey("LatheId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_plans_lathes_lathe_id");
+
+                    b.HasOne("Uncial.Data.Signature", "Signature")
+                        .WithMany()
+                        .HasForeignKey("SignatureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_plans_signatures_signature_id");
 
                     b.HasOne("Uncial.Data.WorkSurface", null)
                         .WithMany("Plans")
@@ -2964,6 +3488,8 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_plans_surfaces_surface_id");
 
                     b.Navigation("By");
+
+                    b.Navigation("Signature");
                 });
 
             modelBuilder.Entity("Uncial.Data.PrintEntry", b =>
@@ -2973,7 +3499,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_prints_users_by_id");
+                        .HasConstraintName("fk_prints_operators_by_id");
 
                     b.HasOne("Uncial.Data.Certificate", null)
                         .WithMany("Prints")
@@ -2992,7 +3518,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_readings_users_by_id");
+                        .HasConstraintName("fk_readings_operators_by_id");
 
                     b.HasOne("Uncial.Data.Gauge", null)
                         .WithMany()
@@ -3023,7 +3549,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_reading_flags_users_by_id");
+                        .HasConstraintName("fk_reading_flags_operators_by_id");
 
                     b.HasOne("Uncial.Data.ReadingEntry", null)
                         .WithOne("Flag")
@@ -3044,6 +3570,43 @@ namespace Uncial.Data.Migrations
                     b.Navigation("ZeroCheck");
                 });
 
+            modelBuilder.Entity("Uncial.Data.RuleChange", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_rule_changes_operators_by_id");
+
+                    b.HasOne("Uncial.Data.Signature", "Signature")
+                        .WithMany()
+                        .HasForeignKey("SignatureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_rule_changes_signatures_signature_id");
+
+                    b.Navigation("By");
+
+                    b.Navigation("Signature");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Session", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", null)
+                        .WithMany()
+                        .HasForeignKey("OperatorId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_sessions_operators_operator_id");
+
+                    b.HasOne("Uncial.Data.EnrolledScreen", null)
+                        .WithMany()
+                        .HasForeignKey("ScreenId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_sessions_screens_screen_id");
+                });
+
             modelBuilder.Entity("Uncial.Data.SetUpDecision", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -3051,7 +3614,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_set_up_decisions_users_by_id");
+                        .HasConstraintName("fk_set_up_decisions_operators_by_id");
 
                     b.HasOne("Uncial.Data.SetUpEntry", "Check")
                         .WithMany()
@@ -3085,7 +3648,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_set_up_checks_users_by_id");
+                        .HasConstraintName("fk_set_up_checks_operators_by_id");
 
                     b.HasOne("Uncial.Data.MountEntry", "Mount")
                         .WithMany()
@@ -3126,6 +3689,33 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_techniques_shops_shop_id");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Signature", b =>
+                {
+                    b.HasOne("Uncial.Data.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_signatures_operators_by_id");
+
+                    b.HasOne("Uncial.Data.Part", null)
+                        .WithMany()
+                        .HasForeignKey("PartId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_signatures_parts_part_id");
+
+                    b.HasOne("Uncial.Data.Operator", "SignedBy")
+                        .WithMany()
+                        .HasForeignKey("SignedById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_signatures_operators_signed_by_id");
+
+                    b.Navigation("By");
+
+                    b.Navigation("SignedBy");
+                });
+
             modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
                 {
                     b.HasOne("Uncial.Data.Operator", "By")
@@ -3133,7 +3723,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_withdrawals_users_by_id");
+                        .HasConstraintName("fk_withdrawals_operators_by_id");
 
                     b.HasOne("Uncial.Data.ReadingEntry", null)
                         .WithOne("Withdrawal")
@@ -3142,7 +3732,15 @@ namespace Uncial.Data.Migrations
                         .IsRequired()
                         .HasConstraintName("fk_withdrawals_readings_reading_id");
 
+                    b.HasOne("Uncial.Data.Signature", "Signature")
+                        .WithMany()
+                        .HasForeignKey("SignatureId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_withdrawals_signatures_signature_id");
+
                     b.Navigation("By");
+
+                    b.Navigation("Signature");
                 });
 
             modelBuilder.Entity("Uncial.Data.WorkSurface", b =>
@@ -3164,7 +3762,7 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
-                        .HasConstraintName("fk_zero_checks_users_by_id");
+                        .HasConstraintName("fk_zero_checks_operators_by_id");
 
                     b.HasOne("Uncial.Data.Gauge", null)
                         .WithMany("ZeroChecks")

@@ -5,12 +5,13 @@ using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
 using Uncial.Web.Drawing;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Confirm: read again at the same places, judge with the arithmetic spelled out, keep the judgement.</summary>
-public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : ReadingPage(db, shop, reader, time)
+public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature) : ReadingPage(db, shop, reader, time, signature)
 {
     [BindProperty] public bool OffClean { get; set; }
     [BindProperty(Name = nameof(Figures))] public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
@@ -69,6 +70,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         if (Record.Station < Station.Confirm) return Redirect(Href(Record.Station));
         PickPlace();
+        await LoadLeadsAsync(cancel);
         AllRead = Record.NextPlace is null;
         Judgement = Record.Judge(readingsAreFit: true);
         await PairAsync(cancel);

@@ -52,7 +52,7 @@ public class LogbookModel(UncialDb db) : PageModel
         Number = Math.Clamp(Number, 1, 100_000);
         var (total, found) = await Logbook.PageAsync(db, Filter, (Number - 1) * PageSize, PageSize + 1, cancel);
         (Lines, HasMore) = ([.. found.Take(PageSize)], found.Count > PageSize);
-        Hands = await db.Users.AsNoTracking().OrderBy(u => u.DisplayName).ToListAsync(cancel);
+        Hands = await db.Operators.AsNoTracking().OrderBy(u => u.DisplayName).ToListAsync(cancel);
         ViewData["Sub"] = total > Logbook.CountedUpTo ? $"more than {Logbook.CountedUpTo} parts" : total == 1 ? "1 part" : $"{total} parts";
     }
 

@@ -4,12 +4,13 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Looking;
 using Uncial.Core.Parts;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Look: what eye and hand find before anything is measured, with what to do about it. A crack ends the part's journey here.</summary>
-public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature) : PartPage(db, shop, reader, time)
 {
     [BindProperty] public FindingKind Kind { get; set; }
     [BindProperty] public Side Side { get; set; }
@@ -63,10 +64,13 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it is none after all.");
         else if (Reason.Length > 200) ModelState.AddModelError(nameof(Reason), "At most 200 letters.");
         if (found is null || !ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
-        // A word against a crack is a lead hand's.
-        if (Findings.EndsTheJourney(found.Kind) && !Reader.IsLead) { Trouble = "Only a lead hand takes that back."; return await ShowAsync(cancel); }
-        Journey.Withdraw(Record, found, Reason!.Trim(), Hand);
-        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        // What would end the part's way is taken back by a lead, with a PIN.
+        LeadSigned? signed = null;
+        if (Findings.EndsTheJourney(found.Kind)
+            && (signed = await signature.SignAsync(Lead, LeadPin, Part.Id, SignedFor.FindingTakenBack, Signature.OfFinding(found.Id), Reason!, ModelState, cancel)) is null) return await ShowAsync(cancel);
+        await using var _ = signed;
+        Journey.Withdraw(Record, found, Reason!.Trim(), Hand, signed?.Id);
+        if (!await SaveSignedAsync(signed, cancel)) return await ShowAgainAsync(cancel);
         return Redirect(Request.Path);
     }
 
@@ -83,7 +87,11 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return Redirect($"/tag/{Tag}");
     }
 
-    protected override Task<IActionResult> ShowAsync(CancellationToken cancel) => Task.FromResult<IActionResult>(Page());
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
+    {
+        if (End is not null) Leads = await signature.LeadsAsync(cancel);
+        return Page();
+    }
 
     /// <summary>The other surface of the part where nobody has looked yet, otherwise the measuring.</summary>
     private string Next() => Number < Part.Surfaces.Count && !new SurfaceRecord(Part.Surfaces[Number], Part, Record.Shop).IsLookedAt ? $"/look/{Tag}/{Number + 1}" : Href(Station.Measure);

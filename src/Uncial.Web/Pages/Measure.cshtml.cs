@@ -8,12 +8,13 @@ using Uncial.Core.Planning;
 using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Measure: the readings before the cut, with least, greatest, variation, stock and verdict live beside the entry.</summary>
-public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : ReadingPage(db, shop, reader, time)
+public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature) : ReadingPage(db, shop, reader, time, signature)
 {
     /// <summary>Whether it is worth cutting; null until all places are read.</summary>
     public WorthCutting? Worth { get; private set; }
@@ -114,6 +115,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
         PickPlace();
+        await LoadLeadsAsync(cancel);
         if (IsRotor) (Rotor, Notes, Verdict) = Record.RotorFigures is var r ? (r, r.Notes, r.MachineToVerdict) : default;
         else (Drum, Notes, Verdict) = Record.DrumFigures is var d ? (d, d.Notes, d.MachineToVerdict) : default;
         MayPlan = Record.CutsDone == 0 && (IsRotor ? Rotor!.Places >= 3 : Drum!.Axes >= 2) && Record.Part.Outcome is null;

@@ -6,6 +6,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Reasoning;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
@@ -28,6 +29,16 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
 
     /// <summary>Something that went wrong with the action as a whole.</summary>
     public string? Trouble { get; protected set; }
+
+    /// <summary>The lead who signs, where somebody has to.</summary>
+    [BindProperty] public int? Lead { get; set; }
+
+    [BindProperty] public string? LeadPin { get; set; }
+
+    /// <summary>Those who may sign; loaded where a signature is asked for.</summary>
+    public IReadOnlyList<Operator> Leads { get; protected set; } = [];
+
+    public LeadFields LeadFields => new(Leads, Lead, WrongWith(LeadSignature.WhoField), WrongWith(LeadSignature.PinField));
 
     protected UncialDb Db => db;
     protected ShopFile ShopFile => shop;
@@ -77,8 +88,8 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     protected bool IsStale()
     {
         if (Turn == Record.Surface.Turn) return false;
-        var last = Record.Surface.Readings.Cast<Fact>().Concat(Record.Surface.Plans).Concat(Record.Surface.Passes).Concat(Record.Surface.Confirmations)
-            .Concat(Record.Surface.LimitEntries).Concat(Record.Surface.SetUpDecisions).MaxBy(f => f.At);
+        var last = Record.Surface.Readings.Cast<PartFact>().Concat(Record.Surface.Plans).Concat(Record.Surface.Passes).Concat(Record.Surface.Confirmations)
+            .Concat(Record.Surface.LimitEntries).Concat(Record.Surface.SetUpDecisions).Newest();
         Trouble = $"{last?.By?.DisplayName ?? "Somebody"} has added to this part since you looked. It is shown now; nothing of yours is lost. Press again if it still holds.";
         return true;
     }
@@ -104,6 +115,18 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
             Trouble = "Somebody else did the same just before you. Look again.";
         }
         return false;
+    }
+
+    /// <summary>Saves a decision together with its signature, or says why the database refused; then the signature is taken back too.</summary>
+    protected async Task<bool> SaveSignedAsync(LeadSigned? by, CancellationToken cancel)
+    {
+        if (!await SaveAsync(cancel))
+        {
+            if (by is not null) await by.Transaction.RollbackAsync(cancel);
+            return false;
+        }
+        if (by is not null) await by.Transaction.CommitAsync(cancel);
+        return true;
     }
 
     /// <summary>Forgets what could not be saved and shows what is on record now.</summary>

@@ -9,12 +9,13 @@ using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
 using Uncial.Web.Drawing;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Plan: the techniques side by side, and the chosen one as passes.</summary>
-public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature) : PartPage(db, shop, reader, time)
 {
     [BindProperty(SupportsGet = true)] public string? Technique { get; set; }
     [BindProperty] public string? Reason { get; set; }
@@ -172,11 +173,19 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         await PlanAsync(cancel);
         if (Runs || !MayCut || Chosen is not { Feasible: true } || IsStale()) return await ShowAsync(cancel);
         // A first pass that could end past machine-to is a lead hand's to sign for; one that could end past discard is never given.
-        if (NeedsSignature && !Reader.IsLead) { Trouble = "Its first pass could end past machine-to: a lead hand signs for that."; return Page(); }
-        if (NeedsSignature && string.IsNullOrWhiteSpace(Reason)) { ModelState.AddModelError(nameof(Reason), "Say why it is cut all the same."); return Page(); }
-        IReadOnlyList<Note> why = NeedsSignature ? [new("signedByLead", Subject: Reason!.Trim()[..Math.Min(Reason.Trim().Length, 300)])] : [];
-        Journey.TakePlan(Record, Basis!, Chosen, why, Hand);
-        return await SaveAsync(cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
+        LeadSigned? signed = null;
+        if (NeedsSignature)
+        {
+            Leads = await signature.LeadsAsync(cancel);
+            if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it is cut all the same.");
+            else if (Reason.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+            if (!ModelState.IsValid
+                || (signed = await signature.SignAsync(Lead, LeadPin, Part.Id, SignedFor.PastMachineTo, Signature.OfPlan(Record.Surface.Id, Journey.NextVersion(Record.Surface)), Reason!, ModelState, cancel)) is null) return Page();
+        }
+        await using var _ = signed;
+        IReadOnlyList<Note> why = NeedsSignature ? [new("signedByLead", Subject: Reason!.Trim())] : [];
+        Journey.TakePlan(Record, Basis!, Chosen, why, Hand, signature: signed?.Id);
+        return await SaveSignedAsync(signed, cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
     }
 
     public Task<IActionResult> OnPostLeaveAsync(CancellationToken cancel) => LeaveAsync(scuffed: false, cancel);
@@ -196,6 +205,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     {
         if (!EnoughRead && Record.Plan is null) return Redirect(Href(Station.Measure));
         await PlanAsync(cancel);
+        if (NeedsSignature) Leads = await signature.LeadsAsync(cancel);
         if (NeedsSignature) Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
         if (Draft?.Of != DraftOf) Draft = null;
         return Page();

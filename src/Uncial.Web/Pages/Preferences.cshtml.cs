@@ -1,12 +1,12 @@
-using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Uncial.Data;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Unit, theme and signing out: what the rail offers on every page.</summary>
-public class PreferencesModel(SignInManager<Operator> signIn) : PageModel
+public class PreferencesModel : PageModel
 {
     public IActionResult OnGet() => Redirect("/");
 
@@ -16,7 +16,7 @@ public class PreferencesModel(SignInManager<Operator> signIn) : PageModel
 
     public async Task<IActionResult> OnPostSignOutAsync()
     {
-        await signIn.SignOutAsync();
+        await HttpContext.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);
         return Redirect("/SignIn");
     }
 

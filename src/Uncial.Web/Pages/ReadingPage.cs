@@ -7,14 +7,16 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>A page on which a size is read place by place, with the gauge that lies at hand: before the cut and after it.</summary>
-public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature) : PartPage(db, shop, reader, time)
 {
     private const int MostTries = 4;
+    private const int LongestReason = 200;
     private static readonly TimeSpan UndoFor = TimeSpan.FromMinutes(10);
     private static readonly TimeSpan JustNow = TimeSpan.FromMinutes(2);
     private static readonly TimeSpan LongestWait = TimeSpan.FromDays(3);
@@ -52,6 +54,15 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
 
     /// <summary>Readings that stand at this place.</summary>
     public IReadOnlyList<ReadingEntry> Here { get; private set; } = [];
+
+    /// <summary>A reading that decided was to be undone: its place is read again first.</summary>
+    [BindProperty(SupportsGet = true, Name = "again")] public bool ReadAgainFirst { get; set; }
+
+    /// <summary>The reading at this place that may be withdrawn next: the oldest that was read again, otherwise the newest.</summary>
+    public ReadingEntry? ToWithdraw => Here.Where(r => Record.WithdrawalOf(r) is { Decided: true, SecondReading: false }).Ordered().FirstOrDefault() ?? Here.Newest();
+
+    /// <summary>What withdrawing it takes.</summary>
+    public Core.Release.ReadingWithdrawal Takes => ToWithdraw is { } reading ? Record.WithdrawalOf(reading) : default;
 
     /// <summary>The question that the operator may answer by pressing again.</summary>
     public string? Question { get; private set; }
@@ -145,10 +156,16 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         PickPlace();
         var entry = Record.Surface.Readings.Find(r => r.Id == reading && r.Withdrawal is null);
-        if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it is taken back.");
+        if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it is withdrawn.");
+        else if (Reason.Length > LongestReason) ModelState.AddModelError(nameof(Reason), $"At most {LongestReason} letters.");
         if (entry is null || !ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
-        Journey.Withdraw(Record, entry, Reason!.Trim(), Hand);
-        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        var takes = Record.WithdrawalOf(entry);
+        if (takes.SecondReading) { ModelState.AddModelError(nameof(Reason), Words.Say("db.UN021")); return await ShowAsync(cancel); }
+        LeadSigned? signed = null;
+        if (takes.Signature && (signed = await signature.SignAsync(Lead, LeadPin, Part.Id, SignedFor.ReadingBeyond, Signature.OfReading(entry.Id), Reason!, ModelState, cancel)) is null) return await ShowAsync(cancel);
+        await using var _ = signed;
+        Journey.Withdraw(Record, entry, Reason!.Trim(), Hand, signed?.Id);
+        if (!await SaveSignedAsync(signed, cancel)) return await ShowAgainAsync(cancel);
         return Redirect(Request.Path + (Place is { } place ? Readings.Query(place) : ""));
     }
 
@@ -156,7 +173,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     public async Task<IActionResult> OnPostUndoAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        if (Undoable is not { } last) { Trouble = "There is nothing of yours to take back."; return await ShowAsync(cancel); }
+        if (Undoable is not { } last) { Trouble = "There is nothing of yours to withdraw."; return await ShowAsync(cancel); }
+        // One that decided is not undone with a key: its place comes up to be read again first.
+        if (Record.WithdrawalOf(last) is { Decided: true }) return Redirect(Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station)) + "&again=true");
         Journey.Withdraw(Record, last, "Taken back at once", Hand);
         if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
         return Redirect(Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station)));
@@ -202,6 +221,12 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             ? new(ClockAngle.FromDegrees(degrees).Degrees, AtDepth is { } depth ? Length.FromMillimetres(depth) : Record.Places[0].Station)
             : Record.NextPlace;
         Here = Place is { } place ? Record.SizesAt(place) : [];
+    }
+
+    /// <summary>Those who may sign, where withdrawing what stands here takes a signature.</summary>
+    protected async Task LoadLeadsAsync(CancellationToken cancel)
+    {
+        if (Takes.Signature) Leads = await signature.LeadsAsync(cancel);
     }
 
     /// <summary>What the operator is told where the page cannot take a reading at all, or null.</summary>

@@ -7,6 +7,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
@@ -22,7 +23,7 @@ public sealed class SurfaceTyped
 }
 
 /// <summary>Receive: the job ticket, its parts with their tags, and their limits.</summary>
-public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time, LeadSignature signature) : PageModel
 {
     internal const string TagLetters = "23456789ABCDEFGHJKMNPQRSTVWXYZ";
 
@@ -58,6 +59,19 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     [BindProperty] public string? Reason { get; set; }
     [BindProperty] public string? UnitMarked { get; set; }
     [BindProperty] public LimitSource Source { get; set; }
+    [BindProperty] public int? Lead { get; set; }
+    [BindProperty] public string? LeadPin { get; set; }
+
+    /// <summary>Where a limit may be read by hand; that of the book comes by its entry.</summary>
+    public static IReadOnlyList<LimitSource> SourcesByHand { get; } = [LimitSource.CastMarking, LimitSource.MakersSheet];
+
+    /// <summary>Limits that what was typed would make laxer: a lead signs for that.</summary>
+    public IReadOnlyList<(LimitKind Kind, Length Was, Length? Is)> Loosens { get; private set; } = [];
+
+    public IReadOnlyList<Operator> Leads { get; private set; } = [];
+
+    public LeadFields LeadFields => new(Leads, Lead, Wrong(LeadSignature.WhoField), Wrong(LeadSignature.PinField));
+
     [BindProperty] public bool Insist { get; set; }
     [BindProperty] public SurfaceTyped Main { get; set; } = new();
     [BindProperty] public SurfaceTyped Hat { get; set; } = new();
@@ -104,7 +118,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
 
         var job = new Job
         {
-            Number = (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1, Vehicle = Vehicle!.Trim(),
+            Vehicle = Vehicle!.Trim(),
             Customer = string.IsNullOrWhiteSpace(Customer) ? null : Customer.Trim(), OdometerKm = kilometres, PromisedAt = promised,
             ReceivedAt = time.GetUtcNow(), ReceivedById = reader.OperatorId,
         };
@@ -129,6 +143,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var kind = Kind == "drum" ? PartKind.Drum : PartKind.Rotor;
         var entry = FromBook.FirstOrDefault(e => e.Id == Book);
         if (entry is not null && (entry.Kind != kind || entry.InHat)) ModelState.AddModelError(nameof(Book), "That entry is of the other kind of part.");
+        else if (entry is not null && !Fits(entry.Axle, Corner)) ModelState.AddModelError(nameof(Book), "That entry is of the other axle.");
         List<WorkSurface> surfaces = [SurfaceOf(nameof(Main), Main, kind, shop, hand, entry, Marking)];
         if (Kind == "hat") surfaces.Add(SurfaceOf(nameof(Hat), Hat, PartKind.Drum, shop, hand, entry is null ? null : FromBook.FirstOrDefault(e => e.InHat && e.Axle == entry.Axle), null));
         if (Kind == "hat") surfaces[1].InHat = true;
@@ -179,34 +194,88 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var hand = new Hand(reader.OperatorId, time.GetUtcNow());
         var typed = Limits(nameof(Main), Main, record.Kind, record, record.Shop);
         var marked = ReadMarking(Marking, record.Kind);
-        if (!ModelState.IsValid || typed.Count + marked.Count == 0)
+        var entry = FromBook.FirstOrDefault(e => e.Id == Book && e.Kind == record.Kind && e.InHat == record.Surface.InHat);
+        if (Book != 0 && entry is null) ModelState.AddModelError(nameof(Book), "That entry is of the other kind of part.");
+        else if (entry is not null && !Fits(entry.Axle, chosen.Part.Corner)) ModelState.AddModelError(nameof(Book), "That entry is of the other axle.");
+        if (!ModelState.IsValid || (typed.Count + marked.Count == 0 && entry is null))
         {
             if (typed.Count + marked.Count == 0 && ModelState.IsValid) ModelState.AddModelError("Main.Discard", "Type at least one limit.");
             return Page();
         }
-        foreach (var limit in marked) KeepMarked(record.Surface, limit, Marking!, hand);
-        foreach (var (limit, length) in typed) Journey.Limit(record.Surface, limit, length, Unit, Source, hand);
-        try { await db.SaveChangesAsync(cancel); }
-        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: "UN002" }) { Trouble = Words.Say("db.UN002"); return Page(); }
-        return Redirect($"/receive/{Job!.Number}/{Tag}");
+        // What is stated is put together apart from the part first, to see what it would make laxer.
+        var draft = new WorkSurface { Kind = record.Kind, InHat = record.Surface.InHat };
+        if (entry is not null) Journey.TakeFromBook(draft, entry, hand);
+        foreach (var limit in marked) KeepMarked(draft, limit, Marking!, hand);
+        foreach (var (limit, length) in typed) Journey.Limit(draft, limit, length, Unit, Source, hand);
+        List<LimitEntry> stated = [.. draft.LimitEntries.OrderBy(l => l.Kind)], before = [], laxer = [];
+        List<(LimitKind, Length, Length?)> loosens = [];
+        foreach (var limit in stated)
+        {
+            var loosened = record.WouldLoosen(limit.Kind, limit.Value, limit.Source, before);
+            if (loosened.Count > 0) { laxer.Add(limit); loosens.AddRange(loosened); }
+            before.Add(limit);
+        }
+        LeadSigned? signed = null;
+        if (laxer.Count > 0)
+        {
+            (Loosens, Leads) = (loosens, await signature.LeadsAsync(cancel));
+            if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why the laxer figure holds.");
+            else if (Reason.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+            if (!ModelState.IsValid || (signed = await signature.SignAsync(Lead, LeadPin, chosen.Part.Id, SignedFor.LaxerLimit, [.. laxer.Select(l => Signature.OfLimit(record.Surface.Id, l.Kind, l.Value))], Reason!, ModelState, cancel)) is null) return Page();
+        }
+        await using var _ = signed;
+        for (var i = 0; i < laxer.Count; i++) laxer[i].SignatureId = signed!.Ids[i];
+        record.Surface.Turn += stated.Count;
+        record.Surface.LimitEntries.AddRange(stated);
+        if (entry is not null) (record.Surface.MaxRunout, record.Surface.MaxVariation) = (draft.MaxRunout, draft.MaxVariation);
+        return await SavedAsync(signed, cancel) ? Redirect($"/receive/{Job!.Number}/{Tag}") : Page();
     }
 
-    /// <summary>A lead hand settles which of two sources of a limit holds.</summary>
+    /// <summary>Saves, with its signature where there is one, or says why the database refused.</summary>
+    private async Task<bool> SavedAsync(LeadSigned? by, CancellationToken cancel)
+    {
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+            if (by is not null) await by.Transaction.CommitAsync(cancel);
+            return true;
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            Trouble = "Somebody else added to this part in the same moment. Look again, then press again.";
+        }
+        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
+        {
+            Trouble = Words.Say("db." + state);
+        }
+        return false;
+    }
+
+    private static bool Fits(Axle axle, Corner corner) => axle switch
+    {
+        Axle.Front => corner is not (Corner.RearLeft or Corner.RearRight),
+        Axle.Rear => corner is not (Corner.FrontLeft or Corner.FrontRight),
+        _ => true,
+    };
+
+    /// <summary>What was typed is about which source holds, not about limits.</summary>
+    public bool Settles { get; private set; }
+
+    /// <summary>A lead settles which of two sources of a limit holds.</summary>
     public async Task<IActionResult> OnPostSettleAsync(int surface, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         if (Chosen is not { } chosen || surface < 1 || surface > chosen.Surfaces.Count) return NotFound();
-        if (!reader.IsLead) return Forbid();
         var record = chosen.Surfaces[surface - 1];
         var entry = record.Surface.LimitEntries.Find(l => l.Id == Entry);
         if (entry is null) ModelState.AddModelError(nameof(Entry), "Pick which one holds.");
         if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it holds.");
         else if (Reason.Length > 200) ModelState.AddModelError(nameof(Reason), "At most 200 letters.");
-        if (!ModelState.IsValid) return Page();
-        Journey.Settle(record.Surface, entry!, Reason!.Trim(), new(reader.OperatorId, time.GetUtcNow()));
-        try { await db.SaveChangesAsync(cancel); }
-        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: "UN002" }) { Trouble = Words.Say("db.UN002"); return Page(); }
-        return Redirect($"/receive/{Job!.Number}/{Tag}");
+        Settles = true;
+        if (!ModelState.IsValid || await signature.SignAsync(Lead, LeadPin, chosen.Part.Id, SignedFor.Settlement, Signature.OfSettlement(entry!.Id), Reason!, ModelState, cancel) is not { } signed) return Page();
+        await using var _ = signed;
+        Journey.Settle(record.Surface, entry, Reason!.Trim(), new(reader.OperatorId, time.GetUtcNow()), signed.Id);
+        return await SavedAsync(signed, cancel) ? Redirect($"/receive/{Job!.Number}/{Tag}") : Page();
     }
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
@@ -231,6 +300,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         {
             ViewData["Rail"] = RailView.Of(chosen.Surfaces[0], 1, Station.Receive);
             ViewData["Title"] = Words.Of(chosen.Part);
+            if (chosen.Surfaces.Any(s => s.IsDisputed(LimitKind.MachineTo) || s.IsDisputed(LimitKind.Discard))) Leads = await signature.LeadsAsync(cancel);
         }
         return null;
     }
@@ -255,6 +325,10 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         if (entry is not null) Journey.TakeFromBook(surface, entry, hand);
         foreach (var limit in marked) KeepMarked(surface, limit, marking!, hand);
         foreach (var (limit, length) in limits) Journey.Limit(surface, limit, length, Unit, Source, hand);
+        // New size and machine-to before discard: what is stated at once is one first statement, nothing of it laxer than another.
+        List<LimitEntry> ordered = [.. surface.LimitEntries.OrderBy(l => l.Kind)];
+        surface.LimitEntries.Clear();
+        surface.LimitEntries.AddRange(ordered);
         surface.Turn = 0;
         return surface;
     }
@@ -262,6 +336,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     private List<(LimitKind Kind, TypedLength Typed)> Limits(string prefix, SurfaceTyped typed, PartKind kind, SurfaceRecord? record, Shop shop)
     {
         List<(LimitKind Kind, TypedLength Typed)> all = [];
+        if (!SourcesByHand.Contains(Source)) ModelState.AddModelError("Source", "What the book says comes by its entry.");
         foreach (var (limit, text) in new[] { (LimitKind.Nominal, typed.Nominal), (LimitKind.MachineTo, typed.MachineTo), (LimitKind.Discard, typed.Discard) })
         {
             if (string.IsNullOrWhiteSpace(text)) continue;

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
@@ -23,13 +24,9 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>Scrap was made unusable.</summary>
     [BindProperty] public bool Marked { get; set; }
 
-    [BindProperty] public int? Lead { get; set; }
-    [BindProperty] public string? LeadPin { get; set; }
-
     protected override Station At => Station.Release;
 
     public IReadOnlyList<SurfaceRecord> Surfaces { get; private set; } = [];
-    public IReadOnlyList<Operator> Leads { get; private set; } = [];
     public bool IsBeyond => Surfaces.Any(s => s.DiscardVerdict == Verdict.Beyond);
     public bool AllConfirmed => Surfaces.All(s => s.Confirmation is { Decision: Decision.Release or Decision.LeadOnly });
     public bool NeedsLead => Surfaces.Any(s => s.Confirmation is { Decision: Decision.LeadOnly });
@@ -44,19 +41,21 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>The cause that is picked; beyond discard where it is.</summary>
     public ScrapCause? CausePicked => Enum.TryParse<ScrapCause>(Cause, out var cause) && Enum.IsDefined(cause) ? cause : IsBeyond ? ScrapCause.BeyondDiscard : null;
 
-    public LeadFields LeadFields => new(Leads, Lead, WrongWith(LeadSignature.WhoField), WrongWith(LeadSignature.PinField));
-
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         await ShowAsync(cancel);
         if (Record.Part.Outcome is not null) return Redirect($"/part/{Tag}");
         if (Reason?.Length > LongestReason) ModelState.AddModelError(nameof(Reason), $"At most {LongestReason} letters.");
-        var aside = Kind switch { OutcomeKind.Scrapped => AsScrap(), OutcomeKind.Shelved => AsShelved(), _ => await AsReleasedAsync() };
-        if (!ModelState.IsValid || Trouble is not null || IsStale()) return Page();
+        if (IsStale()) return Page();
+        LeadSigned? signed = null;
+        var aside = Kind switch { OutcomeKind.Scrapped => AsScrap(), OutcomeKind.Shelved => AsShelved(), _ => null };
+        if (Kind == OutcomeKind.Released && (signed = await AsReleasedAsync(cancel)) is not null) aside = new(SignatureId: signed.Id);
+        await using var _ = signed;
+        if (!ModelState.IsValid || Trouble is not null) return Page();
         // The database has the last word: it refuses what must not leave, whoever asks.
         var outcome = Journey.Close(Record.Part, Kind, Reason, NeedsLead && Kind == OutcomeKind.Released, Hand, aside);
-        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        if (!await SaveSignedAsync(signed, cancel)) return await ShowAgainAsync(cancel);
         await Proofs.EnsureAsync(Db, Record.Part, Record.Shop, outcome.At, cancel);
         return Redirect($"/tag/{Tag}");
     }
@@ -77,19 +76,20 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         return new(Place: Place, Preservative: Preservative);
     }
 
-    private async Task<OutcomeAside?> AsReleasedAsync()
+    private async Task<LeadSigned?> AsReleasedAsync(CancellationToken cancel)
     {
         if (!MayRelease) { Trouble = Words.Say(IsBeyond ? "db.UN004" : !AllConfirmed ? "db.UN005" : "release.notHere"); return null; }
         if (!NeedsLead) return null;
         if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Between the limits a lead hand gives the reason.");
-        // The PIN is asked for last, so that a missing reason does not cost a try.
-        return ModelState.IsValid && await signature.SignAsync(Lead, LeadPin, ModelState) is { } signed ? new(SignedById: signed) : null;
+        if (!ModelState.IsValid) return null;
+        var subject = Signature.OfConfirmations(Surfaces.Where(s => s.Confirmation is { Decision: Decision.LeadOnly }).Select(s => s.Confirmation!.Id));
+        return await signature.SignAsync(Lead, LeadPin, Part.Id, SignedFor.BetweenLimits, subject, Reason!, ModelState, cancel);
     }
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
         Surfaces = [.. Part.Surfaces.Select(s => new SurfaceRecord(s, Part, Record.Shop))];
-        if (NeedsLead) Leads = await signature.LeadsAsync();
+        if (NeedsLead) Leads = await signature.LeadsAsync(cancel);
         return Part.Outcome is null ? Page() : Redirect($"/part/{Tag}");
     }
 }

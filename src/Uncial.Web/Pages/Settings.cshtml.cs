@@ -1,6 +1,5 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Authorization;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
@@ -8,13 +7,14 @@ using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Planning;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>The shop's own settings: rules and hands. Only the owner changes them.</summary>
+/// <summary>The shop's own settings. Only the owner changes them; rules that derive a laxer limit take a signature.</summary>
 [Authorize(Roles = Roles.Owner)]
-public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManager<Operator> operators) : PageModel
+public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignature signature, TimeProvider time) : PageModel
 {
     /// <summary>A length among the settings: its name on the form, its label, how it is read from the shop and whether it may be nothing.</summary>
     public sealed record Setting(string Name, string Label, Func<Shop, Length> Of, bool AllowZero = false);
@@ -48,12 +48,20 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
     [BindProperty] public string? ZeroCheckHolds { get; set; }
     [BindProperty] public string? SwarfBin { get; set; }
     [BindProperty] public int Turn { get; set; }
-    [BindProperty] public string? NewName { get; set; }
-    [BindProperty] public string? NewPin { get; set; }
-    [BindProperty] public string? NewRole { get; set; }
+    [BindProperty] public string? Reason { get; set; }
+    [BindProperty] public int? Lead { get; set; }
+    [BindProperty] public string? LeadPin { get; set; }
 
     public Shop Shop { get; private set; } = null!;
-    public IReadOnlyList<(string Name, string Role)> Hands { get; private set; } = [];
+
+    /// <summary>Those who may sign, where the rules that were typed derive a laxer limit; null where nobody has to.</summary>
+    public IReadOnlyList<Operator>? Leads { get; private set; }
+
+    public LeadFields LeadFields => new(Leads ?? [], Lead, Wrong(LeadSignature.WhoField), Wrong(LeadSignature.PinField));
+
+    /// <summary>The newest changes of the rules.</summary>
+    public IReadOnlyList<RuleChange> Changes { get; private set; } = [];
+
     public bool Kept { get; private set; }
 
     public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
@@ -89,7 +97,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
         if (Turn != Shop.Turn) ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again.");
         if (!ModelState.IsValid) return Page();
 
-        Shop.Rules = Shop.Rules with
+        var rules = Shop.Rules with
         {
             RotorMachineToAboveDiscard = l["RotorMachineTo"],
             DrumMachineToBelowDiscard = l["DrumMachineTo"],
@@ -114,32 +122,29 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, UserManage
             SecondChuckingRunout = l["SecondChucking"],
             AcceptHalfRoundScratch = AcceptHalfRound,
         };
+        LeadSigned? signed = null;
+        if (rules.DerivesLaxerThan(Shop.Rules))
+        {
+            Leads = await signature.LeadsAsync(cancel);
+            if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why machine-to may be laxer from now on.");
+            else if (Reason.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+            if (!ModelState.IsValid || (signed = await signature.SignAsync(Lead, LeadPin, null, SignedFor.LaxerRules, Signature.OfRules(Shop.RulesId), Reason!, ModelState, cancel)) is null) return Page();
+        }
+        await using var transaction = signed?.Transaction ?? await db.Database.BeginTransactionAsync(cancel);
+        // The database puts the rules in force by this row.
+        if (rules != Shop.Rules) db.RuleChanges.Add(new() { After = rules, Reason = signed is null ? null : Reason!.Trim(), SignatureId = signed?.Id, At = time.GetUtcNow(), ById = reader.OperatorId });
         Shop.DefaultTechnique = DefaultTechnique!;
         Shop.Turn++;
-        await db.SaveChangesAsync(cancel);
+        try { await db.SaveChangesAsync(cancel); }
+        catch (DbUpdateConcurrencyException) { ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again."); return Page(); }
+        await transaction.CommitAsync(cancel);
         return Redirect("/shop?kept=true");
-    }
-
-    public async Task<IActionResult> OnPostHandAsync(CancellationToken cancel)
-    {
-        await OnGetAsync(false, cancel);
-        if (string.IsNullOrWhiteSpace(NewName) || NewName.Trim().Length > 80) ModelState.AddModelError(nameof(NewName), "Give the name.");
-        if (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit)) ModelState.AddModelError(nameof(NewPin), "Four to eight digits.");
-        if (NewRole is not (Roles.Operator or Roles.Lead or Roles.Owner)) ModelState.AddModelError(nameof(NewRole), "Operator, lead or owner.");
-        if (!ModelState.IsValid) return Page();
-        var hand = new Operator { UserName = "hand" + Guid.NewGuid().ToString("N")[..10], DisplayName = NewName!.Trim() };
-        var made = await operators.CreateAsync(hand, NewPin!);
-        if (made.Succeeded) made = await operators.AddToRoleAsync(hand, NewRole!);
-        if (made.Succeeded) return Redirect("/shop");
-        ModelState.AddModelError(nameof(NewPin), string.Join(" ", made.Errors.Select(e => e.Description)));
-        return Page();
     }
 
     private async Task LoadAsync(CancellationToken cancel)
     {
         Shop = await file.ShopAsync(cancel);
-        var rows = await (from o in db.Users join ur in db.UserRoles on o.Id equals ur.UserId join r in db.Roles on ur.RoleId equals r.Id orderby o.Id select new { o.DisplayName, r.Name }).ToListAsync(cancel);
-        Hands = [.. rows.Select(r => (r.DisplayName, r.Name!))];
+        Changes = await db.RuleChanges.AsNoTracking().Include(c => c.By).Include(c => c.Signature!.SignedBy).OrderByDescending(c => c.Id).Take(6).ToListAsync(cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Shop", Shop.Name, "shop");
     }
 

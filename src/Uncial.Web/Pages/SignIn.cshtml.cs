@@ -1,88 +1,134 @@
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Authorization;
-using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Data.Demo;
+using Uncial.Web.Accounts;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>A name tile and a PIN. In an empty shop the first one in becomes the owner.</summary>
+/// <summary>
+/// A name tile and a PIN, at a screen that a lead has enrolled. At another screen a lead enrols it first; in an empty shop the first one in
+/// becomes the owner.
+/// </summary>
 [AllowAnonymous]
-public class SignInModel(UncialDb db, UserManager<Operator> operators, SignInManager<Operator> signIn, ShopFile file) : PageModel
+public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
 {
-    public sealed record NameTile(string User, string Name, string Role, string? DemoPin);
+    private const int LongestName = 80;
+    private const int LongestShop = 120;
+    private const int LongestScreen = 60;
+
+    public sealed record NameTile(int Id, string User, string Name, string Role, string? DemoPin);
 
     [BindProperty(SupportsGet = true)] public string? Who { get; set; }
     [BindProperty(SupportsGet = true)] public string? ReturnUrl { get; set; }
     [BindProperty] public string? Pin { get; set; }
     [BindProperty] public string? ShopTitle { get; set; }
     [BindProperty] public string? OwnerName { get; set; }
+    [BindProperty] public string? ScreenName { get; set; }
 
     public IReadOnlyList<NameTile> Names { get; private set; } = [];
     public string ShopName { get; private set; } = "";
-    public string? WhoName => Names.FirstOrDefault(n => n.User == Who)?.Name;
+    public string? WhoName => Chosen?.Name;
+
+    /// <summary>This screen signs nobody in before a lead has enrolled it.</summary>
+    public bool Enrols { get; private set; }
+
+    private NameTile? Chosen => Names.FirstOrDefault(n => n.User == Who);
 
     public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
 
-    public async Task<IActionResult> OnGetAsync()
+    public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         if (User.Identity?.IsAuthenticated == true) return LocalRedirect("/");
-        await LoadAsync();
+        await LoadAsync(cancel);
         return Page();
     }
 
-    public async Task<IActionResult> OnPostPinAsync()
+    public async Task<IActionResult> OnPostPinAsync(CancellationToken cancel)
     {
-        await LoadAsync();
-        if (WhoName is null) ModelState.AddModelError(nameof(Pin), "Pick your name first.");
+        await LoadAsync(cancel);
+        if (Enrols) return Page();
+        if (Chosen is not { } chosen) ModelState.AddModelError(nameof(Pin), "Pick your name first.");
         else if (string.IsNullOrEmpty(Pin)) ModelState.AddModelError(nameof(Pin), "Type your PIN.");
+        else if (await ScreenAsync(cancel) is not { } screen) ModelState.AddModelError(nameof(Pin), "This screen is not enrolled any more: a lead enrols it.");
         else
         {
-            var result = await signIn.PasswordSignInAsync(Who!, Pin, isPersistent: false, lockoutOnFailure: true);
-            if (result.Succeeded) return LocalRedirect(Url.IsLocalUrl(ReturnUrl) ? ReturnUrl : "/");
-            ModelState.AddModelError(nameof(Pin), result.IsLockedOut ? "Locked for five minutes after five misses." : "That is not the PIN.");
+            var attempt = await pins.BeginAsync(chosen.Id, Pin, screen, ScreenCookie.AddressOf(HttpContext), "sign-in", cancel);
+            if (attempt.Try is null) ModelState.AddModelError(nameof(Pin), LeadSignature.Wait(attempt.WaitSeconds));
+            else if (await pins.SignInAsync(attempt, screen, cancel) is { } token)
+            {
+                await OpenAsync(token, cancel);
+                return LocalRedirect(Url.IsLocalUrl(ReturnUrl) ? ReturnUrl : "/");
+            }
+            else ModelState.AddModelError(nameof(Pin), "That is not the PIN.");
         }
         return Page();
     }
 
-    public async Task<IActionResult> OnPostFirstOwnerAsync()
+    /// <summary>A lead enrols this screen with a PIN.</summary>
+    public async Task<IActionResult> OnPostEnrolAsync(CancellationToken cancel)
     {
-        await LoadAsync();
+        await LoadAsync(cancel);
+        if (!Enrols) return RedirectToPage(new { ReturnUrl });
+        if (string.IsNullOrWhiteSpace(ScreenName)) ModelState.AddModelError(nameof(ScreenName), "Say where it stands, such as Quay lathe.");
+        else if (ScreenName.Length > LongestScreen) ModelState.AddModelError(nameof(ScreenName), $"At most {LongestScreen} letters.");
+        if (Chosen is null) ModelState.AddModelError(nameof(Pin), "Pick the lead who enrols it.");
+        else if (string.IsNullOrEmpty(Pin)) ModelState.AddModelError(nameof(Pin), $"PIN of {Chosen.Name}.");
+        if (!ModelState.IsValid) return Page();
+        var address = ScreenCookie.AddressOf(HttpContext);
+        var attempt = await pins.BeginAsync(Chosen!.Id, Pin!, null, address, "enrolment", cancel);
+        if (attempt.Try is null) { ModelState.AddModelError(nameof(Pin), LeadSignature.Wait(attempt.WaitSeconds)); return Page(); }
+        if (await pins.EnrolAsync(attempt, ScreenName!, address, cancel) is not { } token) { ModelState.AddModelError(nameof(Pin), "That is not the PIN of a lead."); return Page(); }
+        ScreenCookie.Keep(HttpContext, token);
+        return RedirectToPage(new { ReturnUrl });
+    }
+
+    public async Task<IActionResult> OnPostFirstOwnerAsync(CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
         if (Names.Count > 0) return RedirectToPage();
-        if (string.IsNullOrWhiteSpace(ShopTitle)) ModelState.AddModelError(nameof(ShopTitle), "Give the workshop a name.");
-        if (string.IsNullOrWhiteSpace(OwnerName)) ModelState.AddModelError(nameof(OwnerName), "Give your name.");
+        if (string.IsNullOrWhiteSpace(ShopTitle) || ShopTitle.Trim().Length > LongestShop) ModelState.AddModelError(nameof(ShopTitle), $"Give the workshop a name of at most {LongestShop} letters.");
+        if (string.IsNullOrWhiteSpace(OwnerName) || OwnerName.Trim().Length > LongestName) ModelState.AddModelError(nameof(OwnerName), $"Give your name, at most {LongestName} letters.");
         if (Pin is null || Pin.Length is < 4 or > 8 || !Pin.All(char.IsAsciiDigit)) ModelState.AddModelError(nameof(Pin), "Four to eight digits.");
         if (!ModelState.IsValid) return Page();
-
-        var owner = new Operator { UserName = "owner", DisplayName = OwnerName!.Trim() };
-        var made = await operators.CreateAsync(owner, Pin!);
-        if (!made.Succeeded)
-        {
-            ModelState.AddModelError(nameof(Pin), string.Join(" ", made.Errors.Select(e => e.Description)));
-            return Page();
-        }
-        await operators.AddToRoleAsync(owner, Roles.Owner);
-        var shop = await file.ShopAsync();
-        shop.Name = ShopTitle!.Trim();
-        shop.Turn++;
-        await db.SaveChangesAsync();
-        await signIn.SignInAsync(owner, isPersistent: false);
+        var (screen, token, refusal) = await pins.FoundAsync(ShopTitle!, OwnerName!, Pin!, ScreenCookie.AddressOf(HttpContext), cancel);
+        if (refusal == "notEmpty") return RedirectToPage();
+        if (refusal is not null) { ModelState.AddModelError(nameof(Pin), "Too easy to guess: no run, no repeated digit, no year."); return Page(); }
+        ScreenCookie.Keep(HttpContext, screen!);
+        await OpenAsync(token!, cancel);
         return Redirect("/");
     }
 
-    private async Task LoadAsync()
+    /// <summary>The token of this screen; the demo's screens on this machine enrol themselves.</summary>
+    private async Task<string?> ScreenAsync(CancellationToken cancel)
     {
-        var shop = await file.ShopAsync();
+        if (ScreenCookie.Of(Request) is { } known) return known;
+        if (!ScreenCookie.IsHere(HttpContext) || await pins.EnrolForDemoAsync(ScreenCookie.AddressOf(HttpContext), cancel) is not { } token) return null;
+        ScreenCookie.Keep(HttpContext, token);
+        return token;
+    }
+
+    private async Task OpenAsync(string token, CancellationToken cancel)
+    {
+        var session = await pins.SessionAsync(token, cancel) ?? throw new InvalidOperationException("The session was ended at once.");
+        await HttpContext.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, SessionTickets.PrincipalOf(session, token), new AuthenticationProperties { IsPersistent = false });
+    }
+
+    private async Task LoadAsync(CancellationToken cancel)
+    {
+        var shop = await file.ShopAsync(cancel);
         ShopName = shop.Name;
-        var rows = await (from o in db.Users
-                          join ur in db.UserRoles on o.Id equals ur.UserId
-                          join r in db.Roles on ur.RoleId equals r.Id
-                          orderby o.Id
-                          select new { o.UserName, o.DisplayName, Role = r.Name }).AsNoTracking().ToListAsync();
-        var pins = shop.HasDemoData ? DemoShop.Hands.ToDictionary(h => h.User, h => h.Pin) : [];
-        Names = [.. rows.Select(r => new NameTile(r.UserName!, r.DisplayName, r.Role!, pins.GetValueOrDefault(r.UserName!)))];
+        var people = await db.Operators.AsNoTracking().Where(o => o.DisabledAt == null).OrderBy(o => o.Id).ToListAsync(cancel);
+        var offersDemo = shop.HasDemoData && ScreenCookie.IsHere(HttpContext);
+        Enrols = people.Count > 0 && !offersDemo && !await pins.IsEnrolledAsync(ScreenCookie.Of(Request), cancel);
+        // A demo PIN that somebody has changed is not offered.
+        var changed = offersDemo ? await db.PeopleEvents.Where(e => e.Act == PeopleAct.PinChanged || e.Act == PeopleAct.OwnPinChanged).Select(e => e.OperatorId).ToListAsync(cancel) : [];
+        var demo = offersDemo ? DemoShop.Hands.ToDictionary(h => h.User, h => h.Pin) : [];
+        Names = [.. people.Where(o => !Enrols || o.IsLead).Select(o => new NameTile(o.Id, o.UserName, o.DisplayName, o.Role, changed.Contains(o.Id) ? null : demo.GetValueOrDefault(o.UserName)))];
         if (Names.Count == 1) Who ??= Names[0].User;
     }
 }

@@ -6,6 +6,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
@@ -61,9 +62,10 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
         if (Part.Outcome is not { } outcome || !MayCallBack) return Redirect($"/part/{tag}");
         if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it is called back.");
         else if (Reason.Length > LongestReason) ModelState.AddModelError(nameof(Reason), $"At most {LongestReason} letters.");
-        if (!ModelState.IsValid || await signature.SignAsync(Lead, LeadPin, ModelState) is not { } signed) return Page();
-        Journey.CallBack(outcome, Reason!, HadLeft, signed, new(reader.OperatorId, time.GetUtcNow()));
-        try { await db.SaveChangesAsync(cancel); }
+        if (!ModelState.IsValid || await signature.SignAsync(Lead, LeadPin, Part.Id, SignedFor.Recall, Signature.OfOutcome(outcome.Id), Reason!, ModelState, cancel) is not { } signed) return Page();
+        await using var _ = signed;
+        Journey.CallBack(outcome, Reason!, HadLeft, signed.Id, new(reader.OperatorId, time.GetUtcNow()));
+        try { await db.SaveChangesAsync(cancel); await signed.Transaction.CommitAsync(cancel); }
         catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal)) { Trouble = Words.Say("db." + state); return Page(); }
         catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation }) { Trouble = "Somebody else called it back just before you."; return Page(); }
         return Redirect($"/part/{tag}");
@@ -84,7 +86,7 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
             if (seen.Count > 0) Wear = WearCurve.Of(limits, seen);
         }
         Lines = [.. Surfaces.SelectMany(Facts).Concat(Ends()).OrderByDescending(l => l.At)];
-        if (CallsBack) Leads = await signature.LeadsAsync();
+        if (CallsBack) Leads = await signature.LeadsAsync(cancel);
         ViewData["Title"] = Words.Of(part);
         ViewData["Sub"] = $"{part.Tag}, {part.Job!.Vehicle}, job {part.Job.Number}" + (part.Visit > 1 || CameBack ? $", visit {part.Visit}" : "");
         return true;

@@ -1,0 +1,68 @@
+using System.Security.Cryptography;
+using System.Text;
+using Npgsql;
+
+namespace Uncial.Data;
+
+/// <summary>
+/// The three logins of a cluster of our own. The administrator is its superuser and makes the other two; the owner owns the tables and opens
+/// the shop; the application serves. Only the application's login is ever held by the serving process.
+/// </summary>
+public static class Logins
+{
+    public const string Owner = "uncial_owner";
+    public const string Application = "uncial_app";
+
+    /// <summary>The owner's connection, from the administrator's.</summary>
+    public static string OwnerOf(string administrator) => Of(administrator, Owner);
+
+    /// <summary>The application's connection, from the administrator's.</summary>
+    public static string ApplicationOf(string administrator) => Of(administrator, Application);
+
+    /// <summary>A password follows from the administrator's and the login's name, and leads back to neither.</summary>
+    private static string Of(string administrator, string login)
+    {
+        var builder = new NpgsqlConnectionStringBuilder(administrator);
+        builder.Password = Convert.ToHexStringLower(HMACSHA256.HashData(Encoding.UTF8.GetBytes(builder.Password ?? ""), Encoding.UTF8.GetBytes(login)));
+        builder.Username = login;
+        return builder.ConnectionString;
+    }
+
+    /// <summary>
+    /// Makes the database and the two logins where they are missing, and hands everything in the database to the owner. Needs the administrator.
+    /// </summary>
+    public static async Task PrepareAsync(string administrator, CancellationToken cancel = default)
+    {
+        var database = new NpgsqlConnectionStringBuilder(administrator).Database!;
+        await using (var cluster = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(administrator) { Database = "postgres", Pooling = false }.ConnectionString))
+        {
+            await cluster.OpenAsync(cancel);
+            foreach (var login in new[] { Owner, Application })
+            {
+                var password = new NpgsqlConnectionStringBuilder(Of(administrator, login)).Password;
+                // Two that open at once make them once.
+                await RunAsync(cluster, $"""
+                    do $$ begin
+                        perform pg_advisory_lock(8214906354);
+                        create role {login} login nosuperuser nocreatedb nocreaterole noreplication nobypassrls password '{password}';
+                    exception when duplicate_object or unique_violation then null;
+                    end $$;
+                    select pg_advisory_unlock(8214906354);
+                    """, cancel);
+            }
+            var quoted = "\"" + database.Replace("\"", "\"\"", StringComparison.Ordinal) + "\"";
+            await using var known = new NpgsqlCommand("select 1 from pg_database where datname = $1", cluster) { Parameters = { new() { Value = database } } };
+            if (await known.ExecuteScalarAsync(cancel) is null) await RunAsync(cluster, $"create database {quoted} owner {Owner}", cancel);
+            await RunAsync(cluster, $"alter database {quoted} owner to {Owner}", cancel);
+        }
+        await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(administrator) { Pooling = false }.ConnectionString);
+        await connection.OpenAsync(cancel);
+        await RunAsync(connection, await IntegritySql.ReadAsync("ownership"), cancel);
+    }
+
+    private static async Task RunAsync(NpgsqlConnection connection, string sql, CancellationToken cancel)
+    {
+        await using var command = new NpgsqlCommand(sql, connection);
+        await command.ExecuteNonQueryAsync(cancel);
+    }
+}

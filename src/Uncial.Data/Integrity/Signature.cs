@@ -1,0 +1,125 @@
+using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
+using Uncial.Core;
+
+namespace Uncial.Data;
+
+/// <summary>What a lead signs for.</summary>
+public enum SignedFor
+{
+    /// <summary>A statement that makes the limit that holds laxer than it was.</summary>
+    LaxerLimit,
+
+    /// <summary>Which of several sources of a limit holds.</summary>
+    Settlement,
+
+    /// <summary>A reading beyond discard is withdrawn.</summary>
+    ReadingBeyond,
+
+    /// <summary>A crack, or that a part must not be turned, is taken back.</summary>
+    FindingTakenBack,
+
+    /// <summary>A first pass that could end past machine-to.</summary>
+    PastMachineTo,
+
+    /// <summary>Release between machine-to and discard.</summary>
+    BetweenLimits,
+
+    /// <summary>A part is recalled.</summary>
+    Recall,
+
+    /// <summary>Shop rules that derive a laxer machine-to.</summary>
+    LaxerRules,
+}
+
+/// <summary>
+/// A lead's signature: the database checked the PIN and the session, and bound it to one decision in the same transaction. The application
+/// can only ask for one, not write it.
+/// </summary>
+public class Signature : PartFact
+{
+    /// <summary>The part that it is about; null where it is about the shop's rules.</summary>
+    public int? PartId { get; set; }
+
+    public SignedFor SignedFor { get; set; }
+
+    /// <summary>What exactly was signed, such as <c>confirmations 45</c>; see docs/security.md.</summary>
+    [MaxLength(200)] public required string Subject { get; set; }
+
+    [MaxLength(300)] public required string Reason { get; set; }
+
+    /// <summary>Who signed.</summary>
+    public int SignedById { get; set; }
+    public Operator? SignedBy { get; set; }
+
+    /// <summary>Role of the signer at that time.</summary>
+    [MaxLength(20)] public required string Role { get; set; }
+
+    public bool PinChecked { get; set; }
+    public int? ScreenId { get; set; }
+
+    /// <summary>The transaction that wrote it: a decision that rests on it stands in the same one.</summary>
+    [MaxLength(20)] public string Transaction { get; set; } = "";
+
+    /// <summary>What is signed for a limit.</summary>
+    public static string OfLimit(int surface, Core.Parts.LimitKind kind, Core.Lengths.Length value) =>
+        FormattableString.Invariant($"surface {surface} {kind} {value.Millimetres / 1.0000000000000000000000000000m}");
+
+    public static string OfSettlement(long entry) => FormattableString.Invariant($"entry {entry}");
+
+    public static string OfReading(long reading) => FormattableString.Invariant($"reading {reading}");
+
+    public static string OfFinding(long finding) => FormattableString.Invariant($"finding {finding}");
+
+    public static string OfPlan(int surface, int version) => FormattableString.Invariant($"surface {surface} plan {version}");
+
+    public static string OfConfirmations(IEnumerable<long> confirmations) => "confirmations " + string.Join(',', confirmations.Order());
+
+    public static string OfOutcome(long outcome) => FormattableString.Invariant($"outcome {outcome}");
+
+    /// <summary>What is signed for a change of rules: the number of changes before it.</summary>
+    public static string OfRules(long last) => FormattableString.Invariant($"rules after {last}");
+}
+
+/// <summary>A change of the shop's rules. Adding one is the only way to change them.</summary>
+public class RuleChange : Fact
+{
+    public ShopRules? Before { get; set; }
+    public required ShopRules After { get; set; }
+
+    /// <summary>It derives a laxer machine-to limit; set by the database.</summary>
+    public bool Laxer { get; set; }
+
+    [MaxLength(300)] public string? Reason { get; set; }
+    public long? SignatureId { get; set; }
+    public Signature? Signature { get; set; }
+}
+
+/// <summary>A link of the shop's chain: a part's new link, or a change of a row that belongs to no part.</summary>
+public class ShopLink
+{
+    public long Number { get; set; }
+
+    [MaxLength(40)] public required string RefTable { get; set; }
+
+    /// <summary>Key of the row; <c>part:number</c> for a link of a part.</summary>
+    [MaxLength(80)] public required string RefId { get; set; }
+
+    /// <summary>I, U or D.</summary>
+    [MaxLength(1)] public required string Op { get; set; }
+
+    /// <summary>SHA-256 of the row's canonical text, or the hash of a part's link.</summary>
+    public required byte[] RowHash { get; set; }
+
+    /// <summary>SHA-256 over the hash of the link before, what this one is about, and its row hash.</summary>
+    public required byte[] Hash { get; set; }
+
+    public DateTimeOffset At { get; set; }
+}
+
+/// <summary>How many facts a part has: the database gives the next number out under the part's lock.</summary>
+public class FactCounter
+{
+    public int PartId { get; set; }
+    public int Last { get; set; }
+}

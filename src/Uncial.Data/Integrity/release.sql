@@ -1,0 +1,180 @@
+-- What may leave and how, and what may be taken back.
+
+create or replace function public.guard_outcome() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+declare
+    s record; c record; l record; worst numeric; made int; lead_only bigint[] := '{}'; recalled record; s_sign int; crack boolean;
+begin
+    perform 1 from public.parts where id = new.part_id for update;
+    if public.part_has_left(new.part_id) then
+        raise exception 'the part has left the workshop' using errcode = 'UN002';
+    end if;
+    select w.number, w.had_left into recalled from public.outcome_withdrawals w join public.outcomes o on o.id = w.outcome_id
+        where o.part_id = new.part_id order by w.number desc limit 1;
+    if new.kind = 'Scrapped' then
+        if coalesce(trim(new.reason), '') = '' then
+            raise exception 'scrapping takes a reason' using errcode = 'UN003';
+        end if;
+        return new;
+    end if;
+    select bool_or(f.kind = 'Crack') into crack from public.findings f join public.surfaces u on u.id = f.surface_id
+        left join public.finding_withdrawals w on w.finding_id = f.id
+        where u.part_id = new.part_id and f.kind in ('Crack', 'NoTurn') and w.id is null;
+    if new.kind = 'Refused' then
+        if coalesce(trim(new.reason), '') = '' then
+            raise exception 'refusing takes a reason' using errcode = 'UN008';
+        end if;
+        if exists (select 1 from public.passes p join public.surfaces u on u.id = p.surface_id where u.part_id = new.part_id) then
+            raise exception 'what was cut here is not refused' using errcode = 'UN010';
+        end if;
+        if crack then
+            raise exception 'a cracked part is scrapped' using errcode = 'UN009';
+        end if;
+    elsif crack is not null then
+        raise exception 'a part with a crack, or one that must not be turned, is scrapped or refused' using errcode = 'UN009';
+    end if;
+    if new.kind = 'Shelved' and (coalesce(trim(new.place), '') = '' or coalesce(trim(new.preservative), '') = '') then
+        raise exception 'shelving takes a place and a preservative' using errcode = 'UN011';
+    end if;
+    for s in select * from public.surfaces where part_id = new.part_id order by id loop
+        s_sign := case when s.kind = 'Rotor' then 1 else -1 end;
+        select count(*) into made from public.passes where surface_id = s.id;
+        select * into l from public.limits_at(s.id, 2147483647);
+        select case when s.kind = 'Rotor' then min(r.value_mm) else max(r.value_mm) end into worst
+            from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
+            where r.surface_id = s.id and r.kind = 'Size' and r.cuts = made and w.id is null and f.id is null
+                and (not coalesce(recalled.had_left, false) or r.number > recalled.number);
+        -- Limits that contradict one another still hold a part back.
+        if s_sign * (worst - coalesce(l.discard, public.held_limit_at(s.id, 'Discard', 2147483647), public.held_limit_at(s.id, 'MachineTo', 2147483647))) < 0 then
+            raise exception 'a part beyond its discard limit leaves only as scrap' using errcode = 'UN004';
+        end if;
+        if new.kind = 'Released' then
+            select * into c from public.confirmations where surface_id = s.id and cuts = made order by number desc limit 1;
+            if not found or c.decision not in ('Release', 'LeadOnly') or worst is null or l.discard is null or c.number <= recalled.number then
+                raise exception 'every work surface is confirmed before the part is released' using errcode = 'UN005';
+            end if;
+            if exists (select 1 from public.readings r left join public.withdrawals w on w.reading_id = r.id
+                    left join public.reading_flags f on f.reading_id = r.id
+                    where r.surface_id = s.id and greatest(r.number, w.number, f.number) > c.number) then
+                raise exception 'measured again after it was confirmed: confirm again' using errcode = 'UN006';
+            end if;
+            -- The limits and rules of the judgement are those of now.
+            if c.discard_mm <> l.discard or c.machine_to_mm <> l.machine_to
+                or exists (select 1 from public.limit_entries e where e.surface_id = s.id and e.number > c.number)
+                or exists (select 1 from public.limit_settlements t where t.surface_id = s.id and t.number > c.number)
+                or coalesce(c.rules_id, 0) <> (select rules_id from public.shops limit 1) then
+                raise exception 'limits or rules were changed after it was confirmed: confirm again' using errcode = 'UN019';
+            end if;
+            -- What is released is what was judged.
+            if s_sign * (c.worst_mm - worst) > 0 then
+                raise exception 'the worst reading lies past the size that was confirmed' using errcode = 'UN006';
+            end if;
+            if exists (select 1 from public.readings r left join public.withdrawals w on w.reading_id = r.id
+                    where r.surface_id = s.id and r.kind = 'Size' and r.cuts = made and r.from_file and w.id is null) then
+                raise exception 'readings that came with a file release no part' using errcode = 'UN014';
+            end if;
+            -- Judged anew: a judgement that says more than its figures do is between the limits.
+            if c.decision = 'LeadOnly' or s_sign * (c.worst_mm - l.machine_to) < c.uncertainty_mm + c.allowance_mm then
+                lead_only := lead_only || c.id;
+            end if;
+        end if;
+    end loop;
+    if lead_only <> '{}' then
+        if coalesce(trim(new.reason), '') = '' or not new.do_not_machine_again then
+            raise exception 'between the limits only a lead releases, with a reason' using errcode = 'UN007';
+        end if;
+        if not coalesce((select (rules->>'leadMayReleaseBetweenLimits')::boolean from public.shops limit 1), true) then
+            raise exception 'this shop releases nothing between the limits' using errcode = 'UN007';
+        end if;
+        perform public.require_signature(new.signature_id, new.part_id, 'BetweenLimits',
+            'confirmations ' || array_to_string(array(select unnest(lead_only) order by 1), ','), new.by_id, 'UN007',
+            'between the limits only a lead releases, with a PIN and a reason');
+        new.signed_by_id := (select signed_by_id from public.signatures where id = new.signature_id);
+    elsif new.signature_id is not null or new.signed_by_id is not null then
+        raise exception 'nothing was to be signed for' using errcode = 'UN017';
+    end if;
+    return new;
+end $$;
+
+-- Recall.
+create or replace function public.guard_withdrawal() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+declare o record;
+begin
+    select * into o from public.outcomes where id = new.outcome_id;
+    perform 1 from public.parts where id = o.part_id for update;
+    if coalesce(trim(new.reason), '') = '' then
+        raise exception 'only a lead recalls a part, with a reason' using errcode = 'UN013';
+    end if;
+    if o.kind = 'Scrapped' then
+        raise exception 'scrap stays scrap' using errcode = 'UN012';
+    end if;
+    if exists (select 1 from public.parts p join public.parts later on later.tag = p.tag and later.visit > p.visit where p.id = o.part_id) then
+        raise exception 'the part was received again since' using errcode = 'UN015';
+    end if;
+    perform public.require_signature(new.signature_id, o.part_id, 'Recall', format('outcome %s', o.id), new.by_id, 'UN013',
+        'only a lead recalls a part, with a PIN and a reason');
+    new.signed_by_id := (select signed_by_id from public.signatures where id = new.signature_id);
+    return new;
+end $$;
+
+-- A reading decided where it is past machine-to, or the worst and within its uncertainty of it. It is withdrawn only when the same
+-- point was read again by the same or a finer gauge; beyond discard, and from before a cut, also with a lead's PIN.
+create or replace function public.guard_reading_withdrawal() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+declare r record; s record; l record; made int; s_sign int; worst boolean; circle int; decided boolean; beyond boolean;
+begin
+    if coalesce(trim(new.reason), '') = '' then
+        raise exception 'a reading is withdrawn with a reason' using errcode = 'UN020';
+    end if;
+    select * into r from public.readings where id = new.reading_id;
+    if r.kind <> 'Size' then
+        if new.signature_id is not null then raise exception 'nothing was to be signed for' using errcode = 'UN017'; end if;
+        return new;
+    end if;
+    select * into s from public.surfaces where id = r.surface_id;
+    select * into l from public.limits_at(s.id, 2147483647);
+    select count(*) into made from public.passes where surface_id = s.id;
+    s_sign := case when s.kind = 'Rotor' then 1 else -1 end;
+    circle := case when s.kind = 'Rotor' then 360 else 180 end;
+    beyond := coalesce(s_sign * (r.value_mm - l.discard) < 0, false);
+    worst := not exists (select 1 from public.readings o left join public.withdrawals w on w.reading_id = o.id
+        left join public.reading_flags f on f.reading_id = o.id
+        where o.surface_id = s.id and o.kind = 'Size' and o.cuts = r.cuts and w.id is null and f.id is null and s_sign * (o.value_mm - r.value_mm) < 0);
+    decided := beyond or coalesce(s_sign * (r.value_mm - l.machine_to) < 0 or (worst and s_sign * (r.value_mm - l.machine_to) < r.uncertainty_mm), false);
+    if decided and r.cuts = made and not exists (select 1 from public.reading_flags where reading_id = r.id)
+        and not exists (select 1 from public.readings o left join public.withdrawals w on w.reading_id = o.id
+            left join public.reading_flags f on f.reading_id = o.id
+            where o.surface_id = s.id and o.kind = 'Size' and o.cuts = r.cuts and o.number > r.number and w.id is null and f.id is null
+                and mod(coalesce(o.degrees, 0), circle) = mod(coalesce(r.degrees, 0), circle)
+                and o.station_mm is not distinct from r.station_mm
+                and o.resolution_mm <= r.resolution_mm and (o.gauge_id = r.gauge_id or o.uncertainty_mm <= r.uncertainty_mm)) then
+        raise exception 'a reading that decided is withdrawn after its place was read again by the same or a finer gauge' using errcode = 'UN021';
+    end if;
+    if beyond or (decided and r.cuts < made) then
+        perform public.require_signature(new.signature_id, s.part_id, 'ReadingBeyond', format('reading %s', r.id), new.by_id, 'UN022',
+            'a reading beyond discard is withdrawn with a lead''s PIN');
+    elsif new.signature_id is not null then
+        raise exception 'nothing was to be signed for' using errcode = 'UN017';
+    end if;
+    return new;
+end $$;
+
+create or replace function public.guard_finding_withdrawal() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+declare f record;
+begin
+    select x.kind, s.part_id into f from public.findings x join public.surfaces s on s.id = x.surface_id where x.id = new.finding_id;
+    if f.kind in ('Crack', 'NoTurn') then
+        perform public.require_signature(new.signature_id, f.part_id, 'FindingTakenBack', format('finding %s', new.finding_id), new.by_id, 'UN023',
+            'a crack is taken back by a lead, with a PIN');
+    end if;
+    return new;
+end $$;
+
+-- A first pass that could end past machine-to is signed for.
+create or replace function public.guard_plan() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+begin
+    if new.document->'option'->>'start' = 'Blocked' or new.signature_id is not null then
+        perform public.require_signature(new.signature_id, (select part_id from public.surfaces where id = new.surface_id), 'PastMachineTo',
+            format('surface %s plan %s', new.surface_id, new.version), new.by_id, 'UN024',
+            'a first pass that could end past machine-to is signed for by a lead, with a PIN');
+    end if;
+    return new;
+end $$;

@@ -1,0 +1,37 @@
+-- One chain over the whole shop: every new link of a part's chain, and every change of a row that belongs to no part. Written at
+-- commit, one transaction after the other.
+
+-- Text of a row: everything but what is null and the counters of changes; of a photo its hash.
+create or replace function public.row_text(the_row jsonb) returns text language sql immutable set search_path = pg_catalog, public, pg_temp as $$
+    select jsonb_strip_nulls(case when the_row ? 'bytes'
+        then the_row - 'bytes' || jsonb_build_object('bytes_sha256', encode(sha256(convert_to(the_row->>'bytes', 'UTF8')), 'hex'))
+        else the_row - 'turn' - 'number' end)::text
+$$;
+
+create or replace function public.shop_add(the_table text, the_id text, the_op text, the_row_hash bytea) returns void
+    language plpgsql set search_path = pg_catalog, public, pg_temp as $$
+declare last record;
+begin
+    perform pg_advisory_xact_lock(8214906352);
+    select c.number, c.hash into last from public.shop_chain c order by c.number desc limit 1;
+    insert into public.shop_chain (number, ref_table, ref_id, op, row_hash, hash, at)
+        values (coalesce(last.number, 0) + 1, the_table, the_id, the_op, the_row_hash,
+            sha256(coalesce(last.hash, ''::bytea) || convert_to(the_table || ' ' || the_id || ' ' || the_op || ' ', 'UTF8') || the_row_hash), public.uncial_now());
+end $$;
+
+create or replace function public.shop_link() returns trigger language plpgsql security definer
+    set search_path = pg_catalog, public, pg_temp set timezone = 'UTC' as $$
+declare was jsonb; now jsonb; key text;
+begin
+    if tg_table_name = 'chain' then
+        perform public.shop_add('chain', new.part_id || ':' || new.number, 'I', new.hash);
+        return null;
+    end if;
+    if tg_op <> 'INSERT' then was := to_jsonb(old); end if;
+    if tg_op <> 'DELETE' then now := to_jsonb(new); end if;
+    if tg_op = 'UPDATE' and public.row_text(was) = public.row_text(now) then return null; end if;
+    key := coalesce(coalesce(now, was)->>'id', coalesce(now, was)->>'operator_id');
+    perform public.shop_add(tg_table_name, key, left(tg_op, 1),
+        sha256(convert_to(tg_table_name || ' ' || public.row_text(coalesce(now, was)), 'UTF8')));
+    return null;
+end $$;

@@ -1,0 +1,124 @@
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.EntityFrameworkCore;
+using Uncial.Data;
+using Uncial.Web.Accounts;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>People and screens: who works here, in which role, and which screens sign them in. For leads and the owner.</summary>
+[Authorize(Roles = Roles.LeadOrOwner)]
+public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider time) : PageModel
+{
+    private const int LongestName = 80;
+    private const int ShownTries = 12;
+
+    /// <summary>A line of the sign-in log.</summary>
+    public sealed record TryLine(DateTimeOffset At, string Who, string Where, bool? Right, string? Purpose);
+
+    [BindProperty(SupportsGet = true)] public int? Id { get; set; }
+    [BindProperty] public string? NewName { get; set; }
+    [BindProperty] public string? NewRole { get; set; }
+    [BindProperty] public string? NewPin { get; set; }
+    [BindProperty] public string? OwnPin { get; set; }
+
+    public IReadOnlyList<Operator> People { get; private set; } = [];
+    public IReadOnlyList<EnrolledScreen> Screens { get; private set; } = [];
+    public IReadOnlyDictionary<int, int> Misses { get; private set; } = new Dictionary<int, int>();
+    public IReadOnlyList<TryLine> Tries { get; private set; } = [];
+    public Operator? Chosen { get; private set; }
+    public string? Trouble { get; private set; }
+    public DateTimeOffset Now => time.GetUtcNow();
+
+    /// <summary>Roles that may be given by who looks: only an owner makes an owner.</summary>
+    public IReadOnlyList<string> RolesToGive => reader.IsOwner ? [Roles.Operator, Roles.Lead, Roles.Owner] : [Roles.Operator, Roles.Lead];
+
+    /// <summary>The chosen person may be managed by who looks.</summary>
+    public bool MayManage => Chosen is { } c && (c.Role != Roles.Owner || reader.IsOwner);
+
+    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
+
+    public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
+        if (Id is not null && Chosen is null) return NotFound();
+        (NewName, NewRole) = (Chosen?.DisplayName, Chosen?.Role ?? Roles.Operator);
+        return Page();
+    }
+
+    public Task<IActionResult> OnPostAddAsync(CancellationToken cancel) => ActAsync(PeopleAct.Added, true, cancel);
+
+    public Task<IActionResult> OnPostRenameAsync(CancellationToken cancel) => ActAsync(PeopleAct.Renamed, false, cancel);
+
+    public Task<IActionResult> OnPostRoleAsync(CancellationToken cancel) => ActAsync(PeopleAct.RoleChanged, true, cancel);
+
+    public Task<IActionResult> OnPostPinAsync(CancellationToken cancel) => ActAsync(PeopleAct.PinChanged, true, cancel);
+
+    public Task<IActionResult> OnPostDisableAsync(CancellationToken cancel) => ActAsync(PeopleAct.Disabled, true, cancel);
+
+    public Task<IActionResult> OnPostEnableAsync(CancellationToken cancel) => ActAsync(PeopleAct.Enabled, true, cancel);
+
+    public Task<IActionResult> OnPostUnlockAsync(CancellationToken cancel) => ActAsync(PeopleAct.Unlocked, false, cancel);
+
+    public async Task<IActionResult> OnPostRetireScreenAsync(int screen, CancellationToken cancel)
+    {
+        var result = await pins.RetireScreenAsync(reader.SessionToken, screen, cancel);
+        if (result == PeopleResult.Done) return Redirect("/people");
+        Trouble = Say(result);
+        await LoadAsync(cancel);
+        return Page();
+    }
+
+    /// <summary>Asks the database to do it; the own PIN goes along where it takes one, and is asked for last.</summary>
+    private async Task<IActionResult> ActAsync(PeopleAct act, bool takesPin, CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
+        if (act != PeopleAct.Added && Chosen is null) return NotFound();
+        if (act is PeopleAct.Added or PeopleAct.Renamed && (string.IsNullOrWhiteSpace(NewName) || NewName.Trim().Length > LongestName)) ModelState.AddModelError(nameof(NewName), $"Give the name, at most {LongestName} letters.");
+        if (act is PeopleAct.Added or PeopleAct.PinChanged && (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit))) ModelState.AddModelError(nameof(NewPin), "Four to eight digits.");
+        if (act is PeopleAct.Added or PeopleAct.RoleChanged && !RolesToGive.Contains(NewRole)) ModelState.AddModelError(nameof(NewRole), "Pick a role that you may give.");
+        if (takesPin && string.IsNullOrEmpty(OwnPin)) ModelState.AddModelError(nameof(OwnPin), "Your own PIN, so that nobody does this in your name.");
+        if (!ModelState.IsValid) return Page();
+        PinAttempt? attempt = null;
+        if (takesPin)
+        {
+            attempt = await pins.BeginAsync(reader.OperatorId, OwnPin!, ScreenCookie.Of(Request), ScreenCookie.AddressOf(HttpContext), act.ToString(), cancel);
+            if (attempt.Try is null) { ModelState.AddModelError(nameof(OwnPin), LeadSignature.Wait(attempt.WaitSeconds)); return Page(); }
+        }
+        var result = await pins.ManageAsync(reader.SessionToken, attempt, act, Chosen?.Id, NewName?.Trim(), NewRole, NewPin, cancel);
+        if (result == PeopleResult.Done) return Redirect(act == PeopleAct.Added ? "/people" : $"/people/{Chosen!.Id}");
+        switch (result)
+        {
+            case PeopleResult.WrongPin: ModelState.AddModelError(nameof(OwnPin), "That is not your PIN."); break;
+            case PeopleResult.WeakPin: ModelState.AddModelError(nameof(NewPin), Say(result)); break;
+            default: Trouble = Say(result); break;
+        }
+        return Page();
+    }
+
+    internal static string Say(PeopleResult result) => result switch
+    {
+        PeopleResult.WeakPin => "Too easy to guess: no run, no repeated digit, no year.",
+        PeopleResult.LastOwner => "The last owner keeps the role and stays enabled.",
+        PeopleResult.NotAllowed => "Your role does not allow this.",
+        PeopleResult.SignedOut => "You are signed out. Sign in again.",
+        PeopleResult.NotFound => "It is not there any more.",
+        _ => "That did not work. Look again.",
+    };
+
+    private async Task LoadAsync(CancellationToken cancel)
+    {
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("People", "Who works here, and which screens sign them in", "shop");
+        People = await db.Operators.AsNoTracking().OrderBy(o => o.DisabledAt != null).ThenBy(o => o.DisplayName).ToListAsync(cancel);
+        Chosen = People.FirstOrDefault(p => p.Id == Id);
+        Screens = await db.Screens.AsNoTracking().Where(s => s.RetiredAt == null).OrderBy(s => s.Id)
+            .Select(s => new EnrolledScreen { Id = s.Id, Name = s.Name, TokenHash = Array.Empty<byte>(), EnrolledAt = s.EnrolledAt, EnrolledById = s.EnrolledById, Address = s.Address }).ToListAsync(cancel);
+        Misses = (await db.PinDelays.AsNoTracking().Where(d => d.OperatorId > 0 && d.Misses > 0).GroupBy(d => d.OperatorId).Select(g => new { g.Key, Most = g.Max(d => d.Misses) }).ToListAsync(cancel)).ToDictionary(m => m.Key, m => m.Most);
+        var tries = await db.PinTries.AsNoTracking().OrderByDescending(t => t.Id).Take(ShownTries).Select(t => new { t.At, t.OperatorId, t.ScreenId, t.Address, t.Right, t.Purpose }).ToListAsync(cancel);
+        Tries = [.. tries.Select(t => new TryLine(t.At, People.FirstOrDefault(p => p.Id == t.OperatorId)?.DisplayName ?? "", Screens.FirstOrDefault(s => s.Id == t.ScreenId)?.Name ?? (t.ScreenId is null ? $"not enrolled, {t.Address}" : "a retired screen"), t.Right, t.Purpose))];
+    }
+
+    /// <summary>What a try was for, in words.</summary>
+    public static string Of(string? purpose) => purpose switch { "sign-in" => "signed in", "enrolment" => "enrolled a screen", null => "", _ when Enum.TryParse<SignedFor>(purpose, out _) => "signed", _ => "changed an account" };
+}
