@@ -1,9 +1,19 @@
 # What ./start does instead of serving: sourced by it, with data, task, file, running and app set.
 
-# on_database DATABASE COMMAND... : runs a command of the application on a database.
+# on_database DATABASE COMMAND... : runs a command of the application on a database, under the owner's login.
 on_database() { local database=$1; shift; ConnectionStrings__Uncial=$(connection_of uncial_owner "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-; }
 
+# as_administrator DATABASE COMMAND... : the same under the administrator's login.
+as_administrator() { local database=$1; shift; ConnectionStrings__Uncial=$(connection "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-; }
+
 pg() { local program=$1; shift; PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h 127.0.0.1 -p "$PGPORT_" -U uncial "$@" 9>&-; }
+
+# What a backup of Uncial holds; anything else is none. Nothing of it but rows is ever used.
+known_kinds='SCHEMA|COMMENT|EXTENSION|FUNCTION|TABLE|SEQUENCE|SEQUENCE OWNED BY|DEFAULT|TABLE DATA|SEQUENCE SET|CONSTRAINT|CHECK CONSTRAINT|FK CONSTRAINT|INDEX|TRIGGER'
+strange_kinds() { "$PG_BIN/pg_restore" --list "$file" | sed -n 's/^[0-9][0-9]*; [0-9][0-9]* [0-9][0-9]* //p' | grep -vE "^($known_kinds) (public|-) " | head -n 3 || true; }
+
+# rows_of FILE [OPTION...] : the rows of a backup as text, from a program that is connected to nothing.
+rows_of() { local from=$1; shift; "$PG_BIN/pg_restore" --data-only --no-owner --no-privileges "$@" -f - "$from"; }
 
 sql() { pg psql -qAtX -v ON_ERROR_STOP=1 -d postgres -c "$1"; }
 
@@ -13,21 +23,24 @@ backup() {
   has_database uncial || die "there is no shop in $data yet."
   local part=$file.part
   (umask 077; : > "$part") || die "cannot write $file."
-  pg pg_dump -Fc --no-owner --no-privileges -f "$part" uncial || { rm -f "$part"; die "the backup failed; $file was not touched."; }
+  # Without the keys of this machine, and without who is signed in.
+  pg pg_dump -Fc --no-owner --no-privileges --schema=public --exclude-table-data=data_protection_keys --exclude-table-data=sessions --exclude-table-data=pin_tries -f "$part" uncial || { rm -f "$part"; die "the backup failed; $file was not touched."; }
   pg pg_restore --list "$part" >/dev/null || { rm -f "$part"; die "the backup cannot be read back; $file was not touched."; }
   mv -f "$part" "$file"
   say "Backed up into $file ($(du -h "$file" | cut -f1)). It holds names and PINs in hashed form: keep it like the database."
 }
 
-# Into a database beside it, checked there, and only then put in its place.
+# Into a database beside it whose tables and guards this program makes; checked there, and only then put in its place.
 restore() {
   [ -r "$file" ] || die "cannot read $file."
   PGPASSWORD='' "$PG_BIN/pg_restore" --list "$file" >/dev/null 2>&1 || die "$file is no backup of Uncial. Nothing was changed."
+  local strange; strange=$(strange_kinds)
+  [ -z "$strange" ] || die "$file holds what no backup of Uncial does: $strange. Nothing was changed."
   sql 'drop database if exists uncial_restoring with (force)'
-  pg createdb uncial_restoring
   give_up() { sql 'drop database if exists uncial_restoring with (force)' || true; die "$1 Nothing was changed."; }
-  pg pg_restore --exit-on-error --no-owner --no-privileges -d uncial_restoring "$file" || give_up "$file could not be read to its end."
-  on_database uncial_restoring update || give_up "its database is not one of Uncial's."
+  as_administrator uncial_restoring prepare || give_up "no database could be made for it."
+  rows_of "$file" --table=__EFMigrationsHistory | on_database uncial_restoring make || give_up "its version is not known here."
+  rows_of "$file" | on_database uncial_restoring fill || give_up "$file could not be read to its end."
   on_database uncial_restoring verify || give_up "its history does not hold."
   if has_database uncial; then
     sql 'drop database if exists uncial_before_restore with (force)'
@@ -53,6 +66,6 @@ run_task() {
     restore) restore ;;
     verify) has_database uncial || die "there is no shop in $data yet."; on_database uncial verify ;;
     export) has_database uncial || die "there is no shop in $data yet."; (umask 077; on_database uncial export "$file") ;;
-    import) [ -r "$file" ] || die "cannot read $file."; has_database uncial || pg createdb uncial; on_database uncial import "$file" ;;
+    import) [ -r "$file" ] || die "cannot read $file."; as_administrator uncial prepare; on_database uncial import "$file" ;;
   esac
 }

@@ -57,7 +57,8 @@ public sealed record ReadingAside(bool Insisted = false, string? Note = null, Da
 /// <param name="Place">Where a shelved part lies.</param>
 /// <param name="Preservative">What keeps rust off it.</param>
 /// <param name="SignatureId">The lead's signature for a release between the limits.</param>
-public sealed record OutcomeAside(ScrapCause? Cause = null, string? Place = null, string? Preservative = null, long? SignatureId = null);
+/// <param name="SignedById">Who signed; the database sets it from the signature.</param>
+public sealed record OutcomeAside(ScrapCause? Cause = null, string? Place = null, string? Preservative = null, long? SignatureId = null, int? SignedById = null);
 
 /// <summary>
 /// The steps of a part's journey: each adds its facts, in one place, for the pages and the demo data alike. Nothing is saved here.
@@ -333,7 +334,7 @@ public static partial class Journey
         {
             Kind = kind, Reason = Trimmed(reason), DoNotMachineAgain = betweenLimits, Cause = kind == OutcomeKind.Scrapped ? aside?.Cause ?? ScrapCause.Other : null,
             Place = kind == OutcomeKind.Shelved ? Trimmed(aside?.Place) : null, Preservative = kind == OutcomeKind.Shelved ? Trimmed(aside?.Preservative) : null,
-            SignatureId = aside?.SignatureId, At = hand.At, ById = hand.OperatorId,
+            SignatureId = aside?.SignatureId, SignedById = aside?.SignedById, At = hand.At, ById = hand.OperatorId,
         };
         part.Outcomes.Add(outcome);
         return outcome;

@@ -17,6 +17,19 @@ namespace Uncial.Data;
 /// <param name="Gauge">What it was read with.</param>
 public sealed record ProofSize(decimal Degrees, Length? Station, Length Size, string Typed, LengthUnit Unit, string? Gauge);
 
+/// <summary>Where a limit was read.</summary>
+/// <param name="Kind">Which limit.</param>
+/// <param name="Sources">Its sources: one, or several that say the same or not.</param>
+/// <param name="Agree">All of them say the same.</param>
+public sealed record ProofLimit(LimitKind Kind, IReadOnlyList<LimitSource> Sources, bool Agree);
+
+/// <summary>A reading that was withdrawn.</summary>
+/// <param name="Size">What was read, and where.</param>
+/// <param name="Reason">Why it was withdrawn.</param>
+/// <param name="By">Who withdrew it.</param>
+/// <param name="SignedBy">The lead who signed, where the reading was beyond discard.</param>
+public sealed record ProofWithdrawal(ProofSize Size, string Reason, string? By, string? SignedBy);
+
 /// <summary>What a proof says of one work surface. Lengths in millimetres.</summary>
 public sealed record ProofSurface
 {
@@ -41,6 +54,15 @@ public sealed record ProofSurface
     public IReadOnlyList<ProofSize> SizesBefore { get; init; } = [];
     public IReadOnlyList<ProofSize> Sizes { get; init; } = [];
 
+    /// <summary>Where its limits were read.</summary>
+    public IReadOnlyList<ProofLimit> LimitSources { get; init; } = [];
+
+    /// <summary>Steps that made a limit laxer, with who signed.</summary>
+    public IReadOnlyList<LaxerLimit> LaxerLimits { get; init; } = [];
+
+    /// <summary>Readings that were withdrawn.</summary>
+    public IReadOnlyList<ProofWithdrawal> Withdrawn { get; init; } = [];
+
     /// <summary>What is left to discard, negative beyond; null where it was not read or has no limit.</summary>
     public Length? LeftToDiscard() => Now is { } now && Discard is { } discard ? Limits.Margin(Kind, now, discard) : null;
 }
@@ -49,7 +71,7 @@ public sealed record ProofSurface
 public sealed record ProofDocument
 {
     /// <summary>Version of the format.</summary>
-    public const int CurrentVersion = 1;
+    public const int CurrentVersion = 2;
 
     public int Version { get; init; } = CurrentVersion;
     public required string Shop { get; init; }
@@ -197,6 +219,10 @@ public static class Proofs
             ConfirmedBy = confirmed?.By?.DisplayName, ConfirmedAt = confirmed?.At, ConfirmedAlthough = confirmed?.Reason,
             Variation = confirmed?.Variation, Taper = confirmed?.Taper,
             SizesBefore = record.CutsDone > 0 ? Sizes(record, record.SizesBefore) : [], Sizes = Sizes(record, record.Sizes),
+            LimitSources = [.. new[] { LimitKind.MachineTo, LimitKind.Discard }.Select(k => (Kind: k, Stated: record.Stated(k))).Where(l => l.Stated.Count > 0)
+                .Select(l => new ProofLimit(l.Kind, [.. l.Stated.Select(e => e.Source)], !HeldLimit.Differ(l.Stated.Select(e => e.Value))))],
+            LaxerLimits = record.LaxerLimits,
+            Withdrawn = [.. record.WithdrawnSizes.Zip(Sizes(record, record.WithdrawnSizes)).Select(r => new ProofWithdrawal(r.Second, r.First.Withdrawal!.Reason, r.First.Withdrawal.By?.DisplayName, r.First.Withdrawal.Signature?.SignedBy?.DisplayName))],
         };
     }
 

@@ -11,7 +11,7 @@ internal static class ShopCommand
     private const int MostNamed = 100;
 
     /// <summary>The commands by name.</summary>
-    private static readonly string[] Names = ["open", "verify", "update", "export", "import"];
+    private static readonly string[] Names = ["open", "prepare", "verify", "make", "fill", "export", "import"];
 
     public static bool Is(string[] args) => args.Length > 0 && Names.Contains(args[0]);
 
@@ -26,8 +26,11 @@ internal static class ShopCommand
             await Opening.OpenAsync(owner, settings.GetValue("Demo", false), settings.GetValue("StandIns", 0), TimeProvider.System, cancel);
             return 0;
         }
+        if (args is ["prepare"]) { await Logins.PrepareAsync(owner, cancel); return 0; }
         await using var db = new UncialDb(UncialDbOptions.For(owner));
         db.Database.SetCommandTimeout(TimeSpan.FromHours(1));
+        if (args is ["make"]) return await MakeAsync(db, says, cancel);
+        if (args is ["fill"]) return await FillAsync(db, says, cancel);
         if (args[0] != "verify") await Opening.MigrateAsync(db, cancel);
         else if ((await db.Database.GetPendingMigrationsAsync(cancel)).Any()) { await says.WriteLineAsync("The database is of an older version and has no chains yet: ./start brings it up to date."); return 1; }
         switch (args)
@@ -37,8 +40,6 @@ internal static class ShopCommand
                 await SayAsync(faults, says);
                 await says.WriteLineAsync(string.Create(CultureInfo.InvariantCulture, $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: {(faults.Count == 0 ? "every chain holds." : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. The history was changed behind the application’s back.")}"));
                 return faults.Count == 0 ? 0 : 1;
-            case ["update"]:
-                return 0;
             case ["export", var file]:
                 await using (var to = File.Create(file))
                 {
@@ -55,9 +56,35 @@ internal static class ShopCommand
                     return wrong.Count == 0 ? 0 : 1;
                 }
             default:
-                await says.WriteLineAsync("verify | update | export FILE | import FILE");
+                await says.WriteLineAsync("open | prepare | verify | make | fill | export FILE | import FILE");
                 return 2;
         }
+    }
+
+    /// <summary>Makes the tables of the version that a backup names; reads its list of migrations from the input.</summary>
+    private static async Task<int> MakeAsync(UncialDb db, TextWriter says, CancellationToken cancel)
+    {
+        var version = await BackupReader.VersionAsync(Console.In, cancel);
+        if (version is not null && await BackupReader.MakeTablesAsync(db, version, cancel)) return 0;
+        await says.WriteLineAsync(version is null ? "It does not say of which version it is." : $"It was made by a newer version of Uncial ({version}): restore it with that one.");
+        return 1;
+    }
+
+    /// <summary>Reads the rows of a backup from the input, then brings the tables up to date and puts the guards in place.</summary>
+    private static async Task<int> FillAsync(UncialDb db, TextWriter says, CancellationToken cancel)
+    {
+        try
+        {
+            using var script = new StreamReader(Console.OpenStandardInput(), new System.Text.UTF8Encoding(false));
+            await BackupReader.FillAsync(db, script, cancel);
+        }
+        catch (Exception e) when (e is FormatException or Npgsql.PostgresException)
+        {
+            await says.WriteLineAsync(e.Message);
+            return 1;
+        }
+        await Opening.MigrateAsync(db, cancel);
+        return 0;
     }
 
     private static async Task SayAsync<T>(IReadOnlyList<T> faults, TextWriter says)

@@ -133,10 +133,11 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
             var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
             var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
             (record.Limits!.Discard.Millimetres, record.Limits.MachineTo.Millimetres, record.Surface.MaxVariation!.Value.Millimetres).ShouldBe((204.5m, 204.2m, 0.15m));
-            (await db.Database.SqlQuery<decimal>($"select held_limit({record.Surface.Id}, 'Discard') as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.5m);
+            (await db.Database.SqlQuery<decimal>($"select held_limit_at({record.Surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.5m);
         }
         screen.Send(By.XPath("//span[contains(.,'204.70')]/preceding-sibling::input"), Keys.Space);
-        screen.Fill("Because", "Seen on the maker’s plate.");
+        screen.Fill("A lead settles it, because", "Seen on the maker’s plate.");
+        screen.Fill("PIN", "2417");
         screen.Send(By.XPath("//button[text()='Settle it']"), Keys.Enter);
         screen.UntilText("Settled by Ines Varga");
         await using (var db = shop.Db())
@@ -145,12 +146,12 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
             var shopNow = await db.ShopAsync(Cancel);
             var surface = part.Surfaces[0];
             new SurfaceRecord(surface, part, shopNow).Limits!.Discard.Millimetres.ShouldBe(204.7m);
-            (await db.Database.SqlQuery<decimal>($"select held_limit({surface.Id}, 'Discard') as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.7m);
+            (await db.Database.SqlQuery<decimal>($"select held_limit_at({surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.7m);
             // Read anew on the part, it is open again: the stricter holds.
             Journey.Limit(surface, LimitKind.Discard, LengthParser.Parse("204.4", LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.CastMarking, new(1, DateTimeOffset.UtcNow));
-            await db.SaveChangesAsync(Cancel);
+            await db.SaveChangesAsync(Cancel); // stricter than both: free
             new SurfaceRecord(surface, part, shopNow).Limits!.Discard.Millimetres.ShouldBe(204.4m);
-            (await db.Database.SqlQuery<decimal>($"select held_limit({surface.Id}, 'Discard') as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.4m);
+            (await db.Database.SqlQuery<decimal>($"select held_limit_at({surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.4m);
         }
     }
 }

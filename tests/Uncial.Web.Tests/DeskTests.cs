@@ -299,7 +299,12 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Send(By.Name("Note"), Keys.Enter);
         screen.UntilHeading("Cracked: scrap");
         screen.IsAccessible();
-        screen.UntilText("Only a lead hand takes the finding back");
+        screen.Click(By.XPath("//summary[contains(.,'none after all')]"));
+        screen.IsAccessible();
+        screen.Send(By.XPath("//form[contains(@action,'Withdraw')]//input[@name='Reason']"), "a seam");
+        screen.Fill("PIN", "1304"); // Tom's own, not a lead's
+        screen.Press(Keys.Enter);
+        screen.UntilText("That is not the PIN");
         foreach (var page in new[] { "plan", "cut", "confirm", "release" })
         {
             screen.Go($"/{page}/{rotor}");

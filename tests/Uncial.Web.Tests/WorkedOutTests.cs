@@ -81,7 +81,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var part = await db.Parts.Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).SingleAsync(p => p.Tag == tag, TestContext.Current.CancellationToken);
         var was = part.Surfaces[0].LimitEntries.Single(l => l.Kind == LimitKind.MachineTo);
-        part.Surfaces[0].LimitEntries.Add(new() { Kind = was.Kind, Value = Mm(machineTo), Typed = "27.60", Unit = was.Unit, Source = was.Source, At = was.At, ById = was.ById });
+        part.Surfaces[0].LimitEntries.Add(new() { Kind = was.Kind, Value = Mm(machineTo), Typed = "27.60", Unit = was.Unit, Source = LimitSource.CastMarking, At = was.At, ById = was.ById });
         await db.SaveChangesAsync(TestContext.Current.CancellationToken);
     }
 

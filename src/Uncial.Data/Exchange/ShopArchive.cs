@@ -19,8 +19,8 @@ public static class ShopArchive
     private const int Batch = 500;
     private const int MostFaults = 50;
 
-    /// <summary>Tables that are not carried over: keys of this machine, and what the database keeps of the others by itself.</summary>
-    private static readonly string[] LeftOut = ["data_protection_keys", "log_lines"];
+    /// <summary>Tables that are not carried over: keys of this machine, who is signed in, and what the database makes of the others by itself.</summary>
+    private static readonly string[] LeftOut = ["data_protection_keys", "log_lines", "sessions", "pin_tries", "pin_delays"];
 
     private sealed record Table(string Name, IReadOnlyList<string> Columns, IReadOnlyList<string> Key, string? Serial);
 

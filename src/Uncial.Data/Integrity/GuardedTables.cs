@@ -88,7 +88,7 @@ public static class GuardedTables
         ("limit_entries", "before insert", "stamp_rules"), ("confirmations", "before insert", "stamp_rules"), ("readings", "before insert", "stamp_check"), ("zero_checks", "before insert", "lock_gauge"),
         ("readings", "after insert", "flag_reading"), ("limit_entries", "after insert", "guard_limit_entry"), ("limit_settlements", "after insert", "guard_settlement"), ("rule_changes", "before insert", "guard_rule_change"),
         ("outcomes", "before insert", "guard_outcome"), ("outcome_withdrawals", "before insert", "guard_withdrawal"), ("withdrawals", "before insert", "guard_reading_withdrawal"),
-        ("finding_withdrawals", "before insert", "guard_finding_withdrawal"), ("plans", "before insert", "guard_plan"), ("signatures", "before insert", "stamp_signature"), ("jobs", "before update", "refuse_job_change"),
+        ("finding_withdrawals", "before insert", "guard_finding_withdrawal"), ("plans", "before insert", "guard_plan"), ("signatures", "before insert", "stamp_signature"), ("jobs", "before update", "refuse_job_change"), ("jobs", "after insert", "follow_job_number"),
     ];
 
     /// <summary>SQL that makes every trigger anew.</summary>
@@ -125,6 +125,7 @@ public static class GuardedTables
         Trigger("jobs", "logged", "after update of number, vehicle, customer, received_at", "log_job");
         foreach (var (table, when, function) in Guards) Trigger(table, function, when, function);
         // Names of the first version.
+        sql.AppendLine("drop function if exists public.refuse_after_outcome() cascade; drop function if exists public.refuse_new_name() cascade; drop function if exists public.held_limit(int, text);");
         sql.AppendLine("drop trigger if exists outcomes_guard on public.outcomes; drop trigger if exists outcome_withdrawals_guard on public.outcome_withdrawals;");
         return sql.ToString();
     }

@@ -55,15 +55,8 @@ begin
     end if;
 end $$;
 
--- Kept for triggers of earlier versions, which are replaced right after.
-create or replace function public.refuse_after_outcome() returns trigger language plpgsql set search_path = pg_catalog, public, pg_temp as $$
-begin
-    perform public.refuse_if_left((select part_id from public.surfaces where id = new.surface_id));
-    return new;
-end $$;
-
 -- A part that has left keeps everything that stands on its own row and on its surfaces.
-create or replace function public.refuse_part_change() returns trigger language plpgsql set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.refuse_part_change() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare the_part int;
 begin
     if public.fact_text(tg_table_name, to_jsonb(new)) <> public.fact_text(tg_table_name, to_jsonb(old)) or new.number <> old.number then
@@ -76,7 +69,7 @@ begin
 end $$;
 
 -- Neither does the job change what its certificates say.
-create or replace function public.refuse_job_change() returns trigger language plpgsql set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.refuse_job_change() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     if (new.number, new.vehicle, new.customer, new.odometer_km) is distinct from (old.number, old.vehicle, old.customer, old.odometer_km)
         and exists (select 1 from public.parts p where p.job_id = new.id and public.part_has_left(p.id)) then
@@ -116,5 +109,12 @@ end $$;
 create or replace function public.lock_gauge() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     perform 1 from public.gauges where id = new.gauge_id for update;
+    return new;
+end $$;
+
+-- Numbers of jobs come from a sequence; one that is given by hand or by a file moves it on.
+create or replace function public.follow_job_number() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+begin
+    perform setval('public.job_number', new.number) from public.job_number where last_value < new.number;
     return new;
 end $$;

@@ -54,7 +54,7 @@ end $$;
 
 -- Seconds to wait after so many misses.
 create or replace function public.pin_delay(misses int) returns int language sql immutable set search_path = pg_catalog, public, pg_temp as $$
-    select case when misses < 5 then 0 else least(900, 15 * power(2, least(misses - 5, 10))::int) end
+    select case when misses < 5 then 0 else least(900, 30 * power(2, least(misses - 5, 10))::int) end
 $$;
 
 create or replace function public.screen_of(screen_token text) returns int language sql stable set search_path = pg_catalog, public, pg_temp as $$
@@ -147,11 +147,13 @@ $$;
 -- A lead's signature for one decision: its number, or null where the PIN is wrong. Whoever is signed in stays so and stands in it.
 create or replace function public.give_signature(token text, the_try bigint, pin text, nonce bytea, the_part int, the_purpose text, the_subject text, the_reason text) returns bigint
     language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
-declare s record; who record; result bigint;
+declare s record; who record; judged int; result bigint;
 begin
     select * into s from public.session_of(token);
     if s.session is null or not exists (select 1 from public.pin_tries where id = the_try and screen_id = s.screen) then return null; end if;
-    select * into who from public.operators where id = public.judge_try(the_try, pin, nonce);
+    -- Judged once, not for each row that is looked at.
+    judged := public.judge_try(the_try, pin, nonce);
+    select * into who from public.operators where id = judged;
     if who.id is null then return null; end if;
     if who.role not in ('lead', 'owner') or coalesce(trim(the_reason), '') = '' then return null; end if;
     insert into public.signatures (part_id, signed_for, subject, reason, signed_by_id, role, pin_checked, screen_id, at, by_id)
@@ -174,9 +176,11 @@ $$;
 -- Enrols a screen, by a lead's PIN typed there: the screen's token, or null. Tries count against the address, not against the lead.
 create or replace function public.enrol_screen(the_try bigint, pin text, nonce bytea, the_name text, the_address text) returns text
     language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
-declare who record; token text := public.new_token(); new_id int;
+declare who record; judged int; token text := public.new_token(); new_id int;
 begin
-    select * into who from public.operators where id = public.judge_try(the_try, pin, nonce);
+    -- Judged once, not for each row that is looked at.
+    judged := public.judge_try(the_try, pin, nonce);
+    select * into who from public.operators where id = judged;
     if who.id is null or who.role not in ('lead', 'owner') then return null; end if;
     insert into public.screens (name, token_hash, enrolled_at, enrolled_by_id, address)
         values (left(trim(the_name), 60), public.token_hash(token), public.uncial_now(), who.id, left(the_address, 64)) returning id into new_id;

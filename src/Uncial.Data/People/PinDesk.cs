@@ -37,7 +37,7 @@ public sealed class PinDesk(UncialDb db)
         var typed = pin.Length > LongestPin ? pin[..LongestPin] + "…" : pin.Replace("\0", "", StringComparison.Ordinal);
         var nonce = RandomNumberGenerator.GetBytes(16);
         var commitment = SHA256.HashData([.. nonce, .. Encoding.UTF8.GetBytes(typed)]);
-        var begun = await db.Database.SqlQuery<BegunTry>($"select t.try as \"Try\", t.wait as \"Wait\" from begin_try({person}, {screenToken ?? ""}, {address}, {commitment}, {purpose}) t").SingleAsync(cancel);
+        var begun = await db.Database.SqlQuery<BegunTry>($"select t.try, t.wait from begin_try({person}, {screenToken ?? ""}, {address}, {commitment}, {purpose}) t").SingleAsync(cancel);
         return new(begun.Try, typed, nonce, begun.Try is null ? Math.Max(1, begun.Wait ?? 1) : 0);
     }
 
@@ -56,7 +56,7 @@ public sealed class PinDesk(UncialDb db)
     /// <summary>Whose session a token is of; null for none that is open.</summary>
     public async Task<SignedIn?> SessionAsync(string token, CancellationToken cancel)
     {
-        var s = await db.Database.SqlQuery<FoundSession>($"select s.session as \"Session\", s.operator as \"Operator\", s.name as \"Name\", s.role as \"Role\", s.screen as \"Screen\", s.screen_name as \"ScreenName\" from session_of({token}) s").SingleAsync(cancel);
+        var s = await db.Database.SqlQuery<FoundSession>($"select s.session, s.operator, s.name, s.role, s.screen, s.screen_name from session_of({token}) s").SingleAsync(cancel);
         return s is { Session: { } session, Operator: { } person, Name: { } name, Role: { } role, Screen: { } screen } ? new(session, person, name, role, screen, s.ScreenName ?? "") : null;
     }
 
@@ -88,7 +88,7 @@ public sealed class PinDesk(UncialDb db)
     /// <returns>Tokens of screen and session, or what was refused: <c>weakPin</c> or <c>notEmpty</c>.</returns>
     public async Task<(string? ScreenToken, string? Token, string? Refusal)> FoundAsync(string shop, string owner, string pin, string? address, CancellationToken cancel)
     {
-        var f = await db.Database.SqlQuery<Founded>($"select f.screen_token as \"ScreenToken\", f.token as \"Token\", f.refusal as \"Refusal\" from found_shop({shop}, {owner}, {pin}, {address}) f").SingleAsync(cancel);
+        var f = await db.Database.SqlQuery<Founded>($"select f.screen_token, f.token, f.refusal from found_shop({shop}, {owner}, {pin}, {address}) f").SingleAsync(cancel);
         return (f.ScreenToken, f.Token, f.Refusal);
     }
 

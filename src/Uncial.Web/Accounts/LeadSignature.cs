@@ -7,8 +7,9 @@ namespace Uncial.Web.Accounts;
 
 /// <summary>A signature in a transaction that its decision is saved in. Leaving it undone takes it back.</summary>
 /// <param name="Ids">Number of the signature for each decision.</param>
+/// <param name="SignedById">Who signed.</param>
 /// <param name="Transaction">Commit it after the decision is saved.</param>
-public sealed record LeadSigned(IReadOnlyList<long> Ids, IDbContextTransaction Transaction) : IAsyncDisposable
+public sealed record LeadSigned(IReadOnlyList<long> Ids, int SignedById, IDbContextTransaction Transaction) : IAsyncDisposable
 {
     /// <summary>The signature, where there is one decision.</summary>
     public long Id => Ids[0];
@@ -56,7 +57,7 @@ public sealed class LeadSignature(UncialDb db, PinDesk pins, Reader reader, IHtt
             List<long> ids = [];
             foreach (var (subject, attempt) in subjects.Zip(attempts))
                 if (await pins.SignAsync(reader.SessionToken, attempt, part, purpose, subject, reason, cancel) is { } id) ids.Add(id); else break;
-            if (ids.Count == subjects.Count) return new(ids, transaction);
+            if (ids.Count == subjects.Count) return new(ids, lead.Id, transaction);
             // The miss stays on record; a signature without its decision does not.
             if (ids.Count == 0) await transaction.CommitAsync(cancel);
         }

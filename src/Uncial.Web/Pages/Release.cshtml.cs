@@ -50,7 +50,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (IsStale()) return Page();
         LeadSigned? signed = null;
         var aside = Kind switch { OutcomeKind.Scrapped => AsScrap(), OutcomeKind.Shelved => AsShelved(), _ => null };
-        if (Kind == OutcomeKind.Released && (signed = await AsReleasedAsync(cancel)) is not null) aside = new(SignatureId: signed.Id);
+        if (Kind == OutcomeKind.Released && (signed = await AsReleasedAsync(cancel)) is not null) aside = new(SignatureId: signed.Id, SignedById: signed.SignedById);
         await using var _ = signed;
         if (!ModelState.IsValid || Trouble is not null) return Page();
         // The database has the last word: it refuses what must not leave, whoever asks.

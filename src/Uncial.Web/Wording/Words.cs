@@ -84,6 +84,31 @@ public static class Words
         return proof.Corner == Corner.Other && proof.Mark is { } mark ? $"{mark} {kind}" : $"{Say("corner." + proof.Corner)} {kind}";
     }
 
+    /// <summary>Where a limit was read: one source, several that agree, or several that do not.</summary>
+    public static string SourcesOf(ProofLimit limit)
+    {
+        ArgumentNullException.ThrowIfNull(limit);
+        var sources = string.Join(" and ", limit.Sources.Select(s => Say("source." + s).ToLowerInvariant()));
+        return Say(limit.Sources.Count == 1 ? "limits.oneSource" : limit.Agree ? "limits.agree" : "limits.differ", Say("limitKind." + limit.Kind), sources);
+    }
+
+    /// <summary>A step that made a limit laxer: was, is, who, why.</summary>
+    public static string LaxerOf(LaxerLimit step, Reader reader)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        ArgumentNullException.ThrowIfNull(reader);
+        return Say("limits.laxer", Say("limitKind." + step.Kind), reader.With(step.Was), reader.With(step.Is), step.ByRules ? Say("limits.byRules") : "",
+            step.SignedBy is { } signer ? Say("limits.signed", signer) : Say("limits.unsigned", step.By), step.Why);
+    }
+
+    /// <summary>A reading that was withdrawn: what, why, who.</summary>
+    public static string WithdrawnOf(ProofWithdrawal withdrawn, Reader reader)
+    {
+        ArgumentNullException.ThrowIfNull(withdrawn);
+        ArgumentNullException.ThrowIfNull(reader);
+        return Say("limits.withdrawn", reader.With(withdrawn.Size.Size), Clock(withdrawn.Size.Degrees), withdrawn.By, withdrawn.Reason, withdrawn.SignedBy is { } signer ? Say("limits.signed", signer) : "");
+    }
+
     /// <summary>A place as on the face of a clock: 12, 1½, 3; anything between in degrees.</summary>
     public static string Clock(decimal degrees)
     {

@@ -8,7 +8,8 @@ const key = () => 'draft:' + main().dataset.surface;
 
 /* ---------- drafts ---------- */
 // Of what a page keeps hidden only taps and clocks are a hand's own.
-const fields = f => [...f.elements].filter(e => e.name && e.tagName !== 'BUTTON' && (e.type !== 'hidden' || /^(Dark|Began_)/.test(e.name)));
+// A PIN is never kept.
+const fields = f => [...f.elements].filter(e => e.name && e.tagName !== 'BUTTON' && e.type !== 'password' && (e.type !== 'hidden' || /^(Dark|Began_)/.test(e.name)));
 
 function gather(f) {
   const values = {};
