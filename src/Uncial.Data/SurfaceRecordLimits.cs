@@ -50,7 +50,7 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>What a statement that is not stored yet makes laxer: such a one takes a lead's signature.</summary>
-    public IReadOnlyList<(LimitKind Kind, Length Was, Length? Is)> WouldLoosen(LimitKind kind, Length value, LimitSource source, IReadOnlyList<LimitEntry> before)
+    public IReadOnlyList<(LimitKind Kind, Length Was, Length Is)> WouldLoosen(LimitKind kind, Length value, LimitSource source, IReadOnlyList<LimitEntry> before)
     {
         ArgumentNullException.ThrowIfNull(before);
         var (was, now) = (new List<LimitEntry>([.. Surface.LimitEntries, .. before]), new List<LimitEntry>([.. Surface.LimitEntries, .. before, new() { Kind = kind, Value = value, Source = source, Typed = "" }]));
@@ -60,14 +60,14 @@ public sealed partial class SurfaceRecord
     }
 
     private IEnumerable<(LimitKind Kind, Length Was, Length Is)> Laxer(int number) =>
-        Compare(kind => Held(kind, number - 1)?.Value, kind => Held(kind, number)?.Value).Where(c => c.Is is not null).Select(c => (c.Kind, c.Was, c.Is!.Value));
+        Compare(kind => Held(kind, number - 1)?.Value, kind => Held(kind, number)?.Value);
 
-    private IEnumerable<(LimitKind Kind, Length Was, Length? Is)> Compare(Func<LimitKind, Length?> was, Func<LimitKind, Length?> now)
+    private IEnumerable<(LimitKind Kind, Length Was, Length Is)> Compare(Func<LimitKind, Length?> was, Func<LimitKind, Length?> now)
     {
-        Limits? Of(Func<LimitKind, Length?> held) => Limits.Create(Kind, held(LimitKind.Nominal), held(LimitKind.MachineTo), held(LimitKind.Discard), Shop.Rules).Limits;
+        Length? Of(Func<LimitKind, Length?> held) => Limits.EffectiveMachineTo(Kind, held(LimitKind.Nominal), held(LimitKind.MachineTo), held(LimitKind.Discard), Shop.Rules);
         var (before, after) = (Of(was), Of(now));
         if (was(LimitKind.Discard) is { } d && now(LimitKind.Discard) is { } e && Limits.Margin(Kind, d, e) > Length.Zero) yield return (LimitKind.Discard, d, e);
-        if (before is not null && (after is null || Limits.Margin(Kind, before.MachineTo, after.MachineTo) > Length.Zero)) yield return (LimitKind.MachineTo, before.MachineTo, after?.MachineTo);
+        if (before is { } m && after is { } n && Limits.Margin(Kind, m, n) > Length.Zero) yield return (LimitKind.MachineTo, m, n);
     }
 
     /// <summary>The limits as they were after a numbered fact of the part, by some rules; null where they are missing or contradict one another.</summary>

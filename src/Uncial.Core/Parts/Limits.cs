@@ -50,6 +50,25 @@ public sealed record Limits
     /// <summary>Distance from a size to a limit, positive inside, negative beyond.</summary>
     public static Length Margin(PartKind kind, Length size, Length limit) => kind == PartKind.Rotor ? size - limit : limit - size;
 
+    /// <summary>
+    /// Machine-to and discard as they hold a part back, also where they contradict one another: machine-to is then as strict as discard. Two
+    /// states of the same surface are compared by it: which one is laxer.
+    /// </summary>
+    /// <param name="kind">Rotor or drum.</param>
+    /// <param name="nominal">Size when new, or null.</param>
+    /// <param name="machineTo">Machine-to, or null: then derived from discard.</param>
+    /// <param name="discard">Discard, or null: then machine-to stands in for it.</param>
+    /// <param name="rules">The shop's rules.</param>
+    /// <returns>Machine-to; null where neither limit is known.</returns>
+    public static Length? EffectiveMachineTo(PartKind kind, Length? nominal, Length? machineTo, Length? discard, ShopRules rules)
+    {
+        ArgumentNullException.ThrowIfNull(rules);
+        if ((discard ?? machineTo) is not { } end) return null;
+        var derived = end + Sign(kind) * rules.MachineToFromDiscard(kind);
+        if (nominal is { } clamp && Margin(kind, clamp, derived) < Length.Zero) derived = clamp;
+        return HeldLimit.Strictest(kind, [machineTo ?? derived, end]);
+    }
+
     /// <summary>Puts the limits together and derives the one that is missing.</summary>
     /// <param name="kind">Rotor or drum.</param>
     /// <param name="nominal">Size when new, or null.</param>

@@ -49,6 +49,25 @@ create or replace function public.limits_at(the_surface int, the_number int, out
     select l.* from public.limits_by(the_surface, the_number, (select rules from public.shops limit 1)) l
 $$;
 
+-- The same as they hold a part back, also where they contradict one another: machine-to is then as strict as discard. What is laxer
+-- than before is told by it.
+create or replace function public.effective_machine_to(the_surface int, the_number int) returns numeric
+    language plpgsql stable set search_path = pg_catalog, public, pg_temp as $$
+declare rotor boolean; nominal numeric; stated numeric; discard numeric; derived numeric; s int; rules jsonb;
+begin
+    select u.kind = 'Rotor' into rotor from public.surfaces u where u.id = the_surface;
+    select x.rules into rules from public.shops x limit 1;
+    s := case when rotor then 1 else -1 end;
+    nominal := public.held_limit_at(the_surface, 'Nominal', the_number);
+    stated := public.held_limit_at(the_surface, 'MachineTo', the_number);
+    discard := coalesce(public.held_limit_at(the_surface, 'Discard', the_number), stated);
+    derived := discard + s * coalesce((rules->>case when rotor then 'rotorMachineToAboveDiscard' else 'drumMachineToBelowDiscard' end)::numeric,
+        case when rotor then 0.40 else 0.75 end);
+    if s * (nominal - derived) < 0 then derived := nominal; end if;
+    derived := coalesce(stated, derived);
+    return case when rotor then greatest(derived, discard) else least(derived, discard) end;
+end $$;
+
 create or replace function public.is_laxer(rotor boolean, was numeric, now numeric) returns boolean language sql immutable
     set search_path = pg_catalog, public, pg_temp as $$
     select coalesce(case when rotor then now < was else now > was end, false)
@@ -66,7 +85,7 @@ begin
 end $$;
 
 create or replace function public.guard_limit_entry() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
-declare s record; b record; was record; now record; before record; rotor boolean; laxer boolean;
+declare s record; b record; was numeric; now numeric; before record; rotor boolean; laxer boolean;
 begin
     select u.*, p.tag, p.visit, p.corner, j.vehicle into s from public.surfaces u join public.parts p on p.id = u.part_id
         join public.jobs j on j.id = p.job_id where u.id = new.surface_id;
@@ -90,17 +109,17 @@ begin
         raise exception 'only a limit of the book has an entry of the book' using errcode = 'UN016';
     end if;
 
-    select * into was from public.limits_at(new.surface_id, new.number - 1);
-    select * into now from public.limits_at(new.surface_id, new.number);
-    laxer := (was.discard is not null and now.discard is null)
-        or public.is_laxer(rotor, was.machine_to, now.machine_to)
+    was := public.effective_machine_to(new.surface_id, new.number - 1);
+    now := public.effective_machine_to(new.surface_id, new.number);
+    laxer := public.is_laxer(rotor, was, now)
         or public.is_laxer(rotor, public.held_limit_at(new.surface_id, 'Discard', new.number - 1), public.held_limit_at(new.surface_id, 'Discard', new.number));
     -- Nothing was stated in this visit yet: the limits of the visit before stand.
-    if s.visit > 1 and was.discard is null then
-        select l.* into before from public.parts p join public.surfaces u on u.part_id = p.id
-            cross join lateral public.limits_at(u.id, 2147483647) l
-            where p.tag = s.tag and p.visit = s.visit - 1 and u.kind = s.kind and u.in_hat = s.in_hat;
-        laxer := laxer or public.is_laxer(rotor, before.machine_to, now.machine_to) or public.is_laxer(rotor, before.discard, now.discard);
+    if s.visit > 1 then
+        select public.effective_machine_to(u.id, 2147483647) as machine_to, public.held_limit_at(u.id, 'Discard', 2147483647) as discard into before
+            from public.parts p join public.surfaces u on u.part_id = p.id where p.tag = s.tag and p.visit = s.visit - 1 and u.kind = s.kind and u.in_hat = s.in_hat;
+        laxer := laxer or (was is null and public.is_laxer(rotor, before.machine_to, now))
+            or (public.held_limit_at(new.surface_id, 'Discard', new.number - 1) is null
+                and public.is_laxer(rotor, before.discard, public.held_limit_at(new.surface_id, 'Discard', new.number)));
     end if;
     if laxer then
         perform public.require_signature(new.signature_id, s.part_id, 'LaxerLimit',

@@ -66,7 +66,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     public static IReadOnlyList<LimitSource> SourcesByHand { get; } = [LimitSource.CastMarking, LimitSource.MakersSheet];
 
     /// <summary>Limits that what was typed would make laxer: a lead signs for that.</summary>
-    public IReadOnlyList<(LimitKind Kind, Length Was, Length? Is)> Loosens { get; private set; } = [];
+    public IReadOnlyList<(LimitKind Kind, Length Was, Length Is)> Loosens { get; private set; } = [];
 
     public IReadOnlyList<Operator> Leads { get; private set; } = [];
 
@@ -208,7 +208,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         foreach (var limit in marked) KeepMarked(draft, limit, Marking!, hand);
         foreach (var (limit, length) in typed) Journey.Limit(draft, limit, length, Unit, Source, hand);
         List<LimitEntry> stated = [.. draft.LimitEntries.OrderBy(l => l.Kind)], before = [], laxer = [];
-        List<(LimitKind, Length, Length?)> loosens = [];
+        List<(LimitKind, Length, Length)> loosens = [];
         foreach (var limit in stated)
         {
             var loosened = record.WouldLoosen(limit.Kind, limit.Value, limit.Source, before);

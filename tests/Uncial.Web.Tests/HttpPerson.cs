@@ -1,0 +1,51 @@
+using System.Net;
+using System.Text.RegularExpressions;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>Somebody who uses the pages without a browser: cookies, the form's token, and what stands at the fields.</summary>
+internal sealed partial class HttpPerson : IDisposable
+{
+    private readonly HttpClientHandler handler;
+    private readonly HttpClient client;
+
+    public HttpPerson(Uri address, CookieContainer? cookies = null)
+    {
+        handler = new() { AllowAutoRedirect = false, CookieContainer = cookies ?? new() };
+        client = new(handler) { BaseAddress = address };
+    }
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public CookieContainer Cookies => handler.CookieContainer;
+
+    [GeneratedRegex("""name="__RequestVerificationToken" type="hidden" value="([^"]+)""")]
+    private static partial Regex Token();
+
+    public async Task<(HttpStatusCode Code, string Text, string? To)> GetAsync(string path)
+    {
+        using var answer = await client.GetAsync(new Uri(path, UriKind.Relative), Cancel);
+        return (answer.StatusCode, WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)), answer.Headers.Location?.ToString());
+    }
+
+    /// <summary>Posts a form of a page; the token comes from that page, or from another that has one.</summary>
+    public async Task<(HttpStatusCode Code, string Text, string? To)> PostAsync(string path, IEnumerable<(string Name, string Value)> fields, string? tokenFrom = null)
+    {
+        var token = Token().Match(await client.GetStringAsync(new Uri(tokenFrom ?? path.Split('?')[0], UriKind.Relative), Cancel)).Groups[1].Value;
+        using var form = new FormUrlEncodedContent([.. fields.Select(f => KeyValuePair.Create(f.Name, f.Value)), KeyValuePair.Create("__RequestVerificationToken", token)]);
+        using var answer = await client.PostAsync(new Uri(path, UriKind.Relative), form, Cancel);
+        return (answer.StatusCode, WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)), answer.Headers.Location?.ToString());
+    }
+
+    public async Task<HttpPerson> SignInAsync(string user, string pin)
+    {
+        (await PostAsync("/SignIn?handler=Pin", [("Who", user), ("Pin", pin)])).Code.ShouldBe(HttpStatusCode.Found, user);
+        return this;
+    }
+
+    public void Dispose()
+    {
+        client.Dispose();
+        handler.Dispose();
+    }
+}
