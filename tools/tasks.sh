@@ -64,7 +64,8 @@ run_task() {
   case $task in
     backup) backup ;;
     restore) restore ;;
-    verify) has_database uncial || die "there is no shop in $data yet."; on_database uncial verify ;;
+    verify) has_database uncial || die "there is no shop in $data yet."; on_database uncial verify "$heads" ;;
+    head) has_database uncial || die "there is no shop in $data yet."; on_database uncial head ;;
     export) has_database uncial || die "there is no shop in $data yet."; (umask 077; on_database uncial export "$file") ;;
     import) [ -r "$file" ] || die "cannot read $file."; as_administrator uncial prepare; on_database uncial import "$file" ;;
   esac

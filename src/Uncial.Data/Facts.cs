@@ -10,6 +10,9 @@ namespace Uncial.Data;
 /// <summary>A job ticket: one vehicle, the parts that came off it.</summary>
 public class Job
 {
+    /// <summary>Job numbers have up to seven digits.</summary>
+    public const int LargestNumber = 9_999_999;
+
     public int Id { get; set; }
     public int Number { get; set; }
     [MaxLength(120)] public required string Vehicle { get; set; }

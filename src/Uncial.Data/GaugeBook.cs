@@ -20,6 +20,22 @@ public static class GaugeBook
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(gauge);
+        for (var tries = 1; ; tries++)
+        {
+            try { return await CheckOnceAsync(db, gauge, typed, hand, cancel); }
+            catch (Exception e) when (tries < MostTries && (e.InnerException ?? e) is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.DeadlockDetected })
+            {
+                // A reading of this gauge was being stored: what was begun here is forgotten, and done again.
+                gauge.ZeroChecks.RemoveAll(c => c.Id == 0 || db.Entry(c).State == EntityState.Added);
+                foreach (var entry in db.ChangeTracker.Entries().Where(e => e.State == EntityState.Added || e.Entity is ReadingEntry).ToList()) entry.State = EntityState.Detached;
+            }
+        }
+    }
+
+    private const int MostTries = 4;
+
+    private static async Task<ZeroCheckEntry> CheckOnceAsync(UncialDb db, Gauge gauge, TypedLength typed, Hand hand, CancellationToken cancel)
+    {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         // From here on nobody stores a reading of this gauge until the check is kept: none slips in between.
         await db.Database.ExecuteSqlAsync($"select 1 from gauges where id = {gauge.Id} for update", cancel);

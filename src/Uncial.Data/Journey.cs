@@ -50,7 +50,8 @@ public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark Fi
 /// <param name="Note">What the operator remarked.</param>
 /// <param name="TypedAt">When it was typed, where it had to wait for the server.</param>
 /// <param name="Key">Name that the page gave it, so that it goes in once.</param>
-public sealed record ReadingAside(bool Insisted = false, string? Note = null, DateTimeOffset? TypedAt = null, Guid? Key = null);
+/// <param name="Line">Session and number of the line with which a gauge sent it.</param>
+public sealed record ReadingAside(bool Insisted = false, string? Note = null, DateTimeOffset? TypedAt = null, Guid? Key = null, string? Line = null);
 
 /// <summary>What goes with the end of a journey beside its reason.</summary>
 /// <param name="Cause">Why it is scrap.</param>
@@ -145,7 +146,7 @@ public static partial class Journey
         var entry = new ReadingEntry
         {
             Kind = kind, Degrees = place?.Degrees, Station = place?.Station, Value = value, Typed = typed.Text, Unit = unit, Insisted = aside?.Insisted ?? false,
-            GaugeId = gauge?.Id, ZeroCheckId = check?.Id, Correction = check?.Correction ?? Length.Zero, Note = Trimmed(aside?.Note), TypedAt = aside?.TypedAt, Key = aside?.Key,
+            GaugeId = gauge?.Id, ZeroCheckId = check?.Id, Correction = check?.Correction ?? Length.Zero, Note = Trimmed(aside?.Note), TypedAt = aside?.TypedAt, Key = aside?.Key, Line = aside?.Line,
             Resolution = gauge?.Resolution ?? Length.Zero, Uncertainty = gauge?.UncertaintyAt(value, repeats, check is not null, rules) ?? Length.Zero,
             Cuts = record.CutsDone, At = hand.At, ById = hand.OperatorId,
         };

@@ -58,6 +58,7 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     private const int ChecksLookedAt = 20;
+    private const int MostTries = 4;
 
     /// <summary>The shop with its lathes, its adapters, its gauges and their latest zero checks, tracked.</summary>
     public async Task<Shop> ShopAsync(CancellationToken cancel)
@@ -68,6 +69,39 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
             .AsSplitQuery().SingleAsync(cancel);
         if (shop.RulesId > 0) shop.LaxerRules = await RuleChanges.AsNoTracking().Where(c => c.Laxer).Include(c => c.By).Include(c => c.Signature!.SignedBy).OrderBy(c => c.Id).ToListAsync(cancel);
         return shop;
+    }
+
+    /// <summary>Saves; two that wait for one another (a reading and a check of its gauge) are told apart by trying again.</summary>
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        CheckTexts();
+        for (var tries = 1; ; tries++)
+        {
+            try { return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken); }
+            catch (DbUpdateException e) when (tries < MostTries && Database.CurrentTransaction is null && e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.DeadlockDetected }) { }
+        }
+    }
+
+    /// <summary>Texts that are too long, or that no text column takes, never reach the database.</summary>
+    private void CheckTexts()
+    {
+        foreach (var entry in ChangeTracker.Entries().Where(e => e.State is EntityState.Added or EntityState.Modified))
+            foreach (var property in entry.Properties.Where(p => p.CurrentValue is string && (entry.State == EntityState.Added || p.IsModified)))
+            {
+                var text = (string)property.CurrentValue!;
+                if (property.Metadata.GetMaxLength() is { } most && text.Length > most) throw new TextTooLongException(entry.Metadata.ClrType.Name, property.Metadata.Name, most);
+                var plain = PlainText(text);
+                if (!ReferenceEquals(plain, text)) property.CurrentValue = plain;
+            }
+    }
+
+    /// <summary>The text without NUL and with halves of letters replaced: neither can be stored as UTF-8.</summary>
+    public static string PlainText(string text)
+    {
+        for (var i = 0; i < text.Length; i++)
+            if (text[i] == '\0' || char.IsSurrogate(text[i]) && !(char.IsHighSurrogate(text[i]) && i + 1 < text.Length && char.IsLowSurrogate(text[++i])))
+                return System.Text.Encoding.UTF8.GetString(System.Text.Encoding.UTF8.GetBytes(text.Replace("\0", "", StringComparison.Ordinal)));
+        return text;
     }
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)

@@ -39,5 +39,6 @@ internal static class Opening
         db.Database.SetCommandTimeout(TimeSpan.FromHours(1));
         await db.Database.MigrateAsync(cancel);
         await IntegritySql.ApplyAsync(db, cancel);
+        await ShopChain.BeginAsync(db, cancel);
     }
 }

@@ -20,10 +20,13 @@ var builder = WebApplication.CreateBuilder(args);
 var connection = builder.Configuration.GetConnectionString("Uncial")
     ?? throw new InvalidOperationException("Give the database as ConnectionStrings__Uncial, or start with ./start.");
 
-builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console());
+builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console(outputTemplate: "[{Timestamp:HH:mm:ss} {Level:u3}] {TraceId} {Message:lj}{NewLine}{Exception}"));
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<News>();
 builder.Services.AddSingleton<NewsOfSaves>();
+builder.Services.AddSingleton<ClockWatch>();
+builder.Services.AddHostedService(services => services.GetRequiredService<ClockWatch>());
+builder.Services.AddHostedService<HeadKeeper>();
 builder.Services.AddHostedService<LiveGauges>();
 builder.Services.AddHostedService<LiveLathes>();
 builder.Services.AddDbContextPool<UncialDb>((services, options) => UncialDbOptions.Use(options, connection).AddInterceptors(services.GetRequiredService<NewsOfSaves>()));
@@ -46,7 +49,12 @@ builder.Services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDef
 builder.Services.AddAuthorizationBuilder().SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
 
 // What a form must hold is said by the page in its own words, not by the binder.
-builder.Services.AddRazorPages().AddMvcOptions(options => options.SuppressImplicitRequiredAttributeForNonNullableReferenceTypes = true);
+builder.Services.AddRazorPages().AddMvcOptions(options =>
+{
+    options.SuppressImplicitRequiredAttributeForNonNullableReferenceTypes = true;
+    options.ModelBinderProviders.Insert(0, new PlainTexts());
+    options.Filters.Add(new UnknownHandlers());
+});
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<Reader>();
 builder.Services.AddScoped<ShopFile>();
@@ -70,20 +78,23 @@ builder.Services.AddRateLimiter(options =>
 });
 
 var app = builder.Build();
-app.UseExceptionHandler("/Error");
+app.UseExceptionHandler(new ExceptionHandlerOptions { ExceptionHandlingPath = "/Error", StatusCodeSelector = RequestGuards.StatusOf, AllowStatusCode404Response = true });
 app.Use((context, next) =>
 {
-    context.Response.Headers.ContentSecurityPolicy = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'";
+    context.Response.Headers.ContentSecurityPolicy = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; form-action 'self'; base-uri 'none'; object-src 'none'; frame-ancestors 'none'";
     context.Response.Headers.XContentTypeOptions = "nosniff";
+    context.Response.Headers["Referrer-Policy"] = "same-origin";
     return next();
 });
+app.Use(RequestGuards.AnswerBadAddressAsync);
 app.UseWhen(context => context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal), api => api.Use(BadRequests.AnswerAsync));
 // The address of an action, reloaded or come back to after signing in, leads to its page.
 app.Use((context, next) =>
 {
     var request = context.Request;
     if (!HttpMethods.IsGet(request.Method) || !request.Query.ContainsKey("handler")) return next();
-    context.Response.Redirect(request.Path + QueryString.Create(request.Query.Where(q => q.Key != "handler")));
+    // Never to another host: two slashes at the beginning would name one.
+    context.Response.Redirect("/" + request.Path.Value!.TrimStart('/', '\\') + QueryString.Create(request.Query.Where(q => q.Key != "handler")));
     return Task.CompletedTask;
 });
 app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Context.Response.Headers.CacheControl = "no-cache" });

@@ -33,6 +33,9 @@ public sealed class Reader(IHttpContextAccessor context)
     /// <summary>Name of the screen.</summary>
     public string Screen => Http.User.FindFirstValue(Accounts.SessionTickets.ScreenClaim) ?? "";
 
+    /// <summary>Number of the screen; 0 where nobody is signed in.</summary>
+    public int ScreenId => int.TryParse(Http.User.FindFirstValue(Accounts.SessionTickets.ScreenIdClaim), NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id : 0;
+
     public bool IsLead => Http.User.IsInRole(Roles.Lead) || Http.User.IsInRole(Roles.Owner);
 
     public bool IsOwner => Http.User.IsInRole(Roles.Owner);

@@ -11,7 +11,7 @@ internal static class ShopCommand
     private const int MostNamed = 100;
 
     /// <summary>The commands by name.</summary>
-    private static readonly string[] Names = ["open", "prepare", "verify", "make", "fill", "export", "import"];
+    private static readonly string[] Names = ["open", "prepare", "verify", "make", "fill", "guards", "head", "export", "import"];
 
     public static bool Is(string[] args) => args.Length > 0 && Names.Contains(args[0]);
 
@@ -29,14 +29,19 @@ internal static class ShopCommand
         if (args is ["prepare"]) { await Logins.PrepareAsync(owner, cancel); return 0; }
         await using var db = new UncialDb(UncialDbOptions.For(owner));
         db.Database.SetCommandTimeout(TimeSpan.FromHours(1));
+        if (args is ["guards"]) { await says.WriteAsync(await GuardDigest.DescribeAsync(db, cancel)); return 0; }
+        if (args is ["head"]) { await says.WriteLineAsync((await ShopChain.HeadAsync(db, cancel))?.ToString() ?? "The chain has not begun."); return 0; }
         if (args is ["make"]) return await MakeAsync(db, says, cancel);
         if (args is ["fill"]) return await FillAsync(db, says, cancel);
         if (args[0] != "verify") await Opening.MigrateAsync(db, cancel);
         else if ((await db.Database.GetPendingMigrationsAsync(cancel)).Any()) { await says.WriteLineAsync("The database is of an older version and has no chains yet: ./start brings it up to date."); return 1; }
         switch (args)
         {
-            case ["verify"]:
+            case ["verify", ..]:
                 var (parts, links, faults) = await ChainCheck.OfAllAsync(db, cancel);
+                // Heads that were kept on another medium, one a line.
+                var kept = args is ["verify", var heads] && File.Exists(heads) ? (await File.ReadAllLinesAsync(heads, cancel)).Select(ChainHead.Read).OfType<ChainHead>().ToList() : [];
+                faults = [.. faults, .. await ShopChain.CheckAsync(db, kept, cancel)];
                 await SayAsync(faults, says);
                 await says.WriteLineAsync(string.Create(CultureInfo.InvariantCulture, $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: {(faults.Count == 0 ? "every chain holds." : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. The history was changed behind the application’s back.")}"));
                 return faults.Count == 0 ? 0 : 1;

@@ -20,7 +20,8 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(file);
         ArgumentNullException.ThrowIfNull(newTag);
-        var number = await db.Jobs.AnyAsync(j => j.Number == file.Number, cancel) ? await db.Jobs.MaxAsync(j => j.Number, cancel) + 1 : file.Number;
+        // A number that is taken, or out of the range of job numbers, is not carried over.
+        var number = file.Number is < 1 or > Job.LargestNumber || await db.Jobs.AnyAsync(j => j.Number == file.Number, cancel) ? (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1 : file.Number;
         var wanted = file.Parts.Select(p => p.Tag).ToList();
         var taken = await db.Parts.Where(p => wanted.Contains(p.Tag)).Select(p => p.Tag).ToListAsync(cancel);
         var tags = new List<string>();

@@ -106,7 +106,8 @@ public static class GuardedTables
                 sql.AppendLine(System.Globalization.CultureInfo.InvariantCulture, $"create or replace trigger {t}_stay_all before truncate on public.{t} for each statement execute function public.refuse_change();");
             }
             if (table.IsOfParts) sql.AppendLine(OfPart(table));
-            else
+            // What is filled in on parts and surfaces while they are here is in the shop's chain, beside what they are in the part's.
+            if (!table.IsOfParts || table.Kind == GuardKind.PartRow)
             {
                 // A constraint trigger cannot be replaced.
                 sql.AppendLine(System.Globalization.CultureInfo.InvariantCulture, $"drop trigger if exists {t}_shop_chain on public.{t};");

@@ -115,6 +115,9 @@ end $$;
 -- Numbers of jobs come from a sequence; one that is given by hand or by a file moves it on.
 create or replace function public.follow_job_number() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
+    if new.number not between 1 and 9999999 then
+        raise exception 'a job number has up to seven digits' using errcode = 'UN025';
+    end if;
     perform setval('public.job_number', new.number) from public.job_number where last_value < new.number;
     return new;
 end $$;

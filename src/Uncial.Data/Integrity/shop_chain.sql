@@ -35,3 +35,18 @@ begin
         sha256(convert_to(tg_table_name || ' ' || public.row_text(coalesce(now, was)), 'UTF8')));
     return null;
 end $$;
+
+-- What was there before the chain began is taken into it once, so that it covers the whole shop. Done by the opening step.
+create or replace function public.begin_shop_chain(the_tables text[]) returns void language plpgsql set search_path = pg_catalog, public, pg_temp set timezone = 'UTC' as $$
+declare t text; r record;
+begin
+    if exists (select 1 from public.shop_chain) then return; end if;
+    foreach t in array the_tables loop
+        for r in execute format('select to_jsonb(f) as fact from public.%I f', t) loop
+            perform public.shop_add(t, coalesce(r.fact->>'id', r.fact->>'operator_id'), 'I', sha256(convert_to(t || ' ' || public.row_text(r.fact), 'UTF8')));
+        end loop;
+    end loop;
+    for r in select c.part_id, c.number, c.hash from public.chain c order by c.part_id, c.number loop
+        perform public.shop_add('chain', r.part_id || ':' || r.number, 'I', r.hash);
+    end loop;
+end $$;

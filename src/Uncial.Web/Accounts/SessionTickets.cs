@@ -14,6 +14,7 @@ public sealed class SessionTickets(IServiceScopeFactory scopes) : ITicketStore
 {
     public const string TokenClaim = "uncial:session";
     public const string ScreenClaim = "uncial:screen";
+    public const string ScreenIdClaim = "uncial:screen-id";
 
     public Task<string> StoreAsync(AuthenticationTicket ticket)
     {
@@ -42,7 +43,7 @@ public sealed class SessionTickets(IServiceScopeFactory scopes) : ITicketStore
         return new(new ClaimsIdentity(
         [
             new(ClaimTypes.NameIdentifier, session.Operator.ToString(CultureInfo.InvariantCulture)), new(ClaimTypes.Name, session.Name), new(ClaimTypes.Role, session.Role),
-            new(TokenClaim, token), new(ScreenClaim, session.ScreenName),
+            new(TokenClaim, token), new(ScreenClaim, session.ScreenName), new(ScreenIdClaim, session.Screen.ToString(CultureInfo.InvariantCulture)),
         ], CookieAuthenticationDefaults.AuthenticationScheme));
     }
 

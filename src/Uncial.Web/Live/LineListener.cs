@@ -14,7 +14,7 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
     private static readonly TimeSpan TryAgain = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan Silence = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan ConnectWithin = TimeSpan.FromSeconds(2);
-    private const int LongestRun = 4096;
+    private const int LongestLine = 512;
 
     private readonly Dictionary<int, (string Address, CancellationTokenSource Stop)> connections = [];
 
@@ -28,7 +28,7 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
     protected abstract void Lost(int id);
 
     /// <summary>A line was heard; what is returned is answered.</summary>
-    protected abstract string? Heard(int id, string line);
+    protected abstract string? Heard(int id, string text);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
@@ -77,9 +77,11 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
             {
                 await ListenAsync(id, address, cancel);
             }
-            catch (Exception e) when (e is SocketException or IOException or OperationCanceledException or FormatException)
+#pragma warning disable CA1031 // Whatever a device does, it is lost for the moment: said on the pages, and tried again.
+            catch (Exception e)
+#pragma warning restore CA1031
             {
-                // Lost: said on the pages, and tried again.
+                if (e is not (SocketException or IOException or OperationCanceledException or FormatException)) Failed(log, id, e);
             }
             Lost(id);
             try { await Task.Delay(TryAgain, time, cancel); }
@@ -89,17 +91,17 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
 
     private async Task ListenAsync(int id, string address, CancellationToken cancel)
     {
-        var (host, port) = address.Split(':') is [var h, var p] && int.TryParse(p, out var n) ? (h, n) : throw new FormatException("host:port");
+        var (host, port) = address.Split(':') is [var h, var p] && DeviceAddress.Allows(h) && ushort.TryParse(p, out var n) ? (h, n) : throw new FormatException("host:port");
         using var client = new TcpClient { NoDelay = true };
         using (var within = CancellationTokenSource.CreateLinkedTokenSource(cancel))
         {
             within.CancelAfter(ConnectWithin);
-            await client.ConnectAsync(host, port, within.Token);
+            await client.ConnectAsync(System.Net.IPAddress.Parse(host), port, within.Token);
         }
         await using var stream = client.GetStream();
-        using var reader = new StreamReader(stream, Encoding.ASCII, false, LongestRun, leaveOpen: true);
+        using var reader = new BoundedLines(stream, LongestLine);
         Stale(id);
-        var reading = reader.ReadLineAsync(cancel).AsTask();
+        var reading = reader.ReadAsync(cancel);
         while (true)
         {
             if (await Task.WhenAny(reading, Task.Delay(Silence, time, cancel)) != reading)
@@ -110,10 +112,49 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
             }
             if (await reading is not { } line) return;
             if (Heard(id, line) is { } answer) await stream.WriteAsync(Encoding.ASCII.GetBytes(answer + "\n"), cancel);
-            reading = reader.ReadLineAsync(cancel).AsTask();
+            reading = reader.ReadAsync(cancel);
         }
     }
 
+    [LoggerMessage(Level = LogLevel.Warning, Message = "Device {Id} was lost by a fault")]
+    private static partial void Failed(ILogger log, int id, Exception e);
+
     [LoggerMessage(Level = LogLevel.Information, Message = "The devices that send are not known for the moment: {Why}")]
     private static partial void NotKnown(ILogger log, string why);
+}
+
+/// <summary>Reads lines of a stream, none longer than so many bytes: what runs on without an end is passed over, not kept.</summary>
+internal sealed class BoundedLines(Stream stream, int longest) : IDisposable
+{
+    private readonly byte[] buffer = System.Buffers.ArrayPool<byte>.Shared.Rent(longest);
+    private int from, to;
+
+    /// <summary>The next line in ASCII; null at the end of the stream.</summary>
+    public async Task<string?> ReadAsync(CancellationToken cancel)
+    {
+        var passing = false;
+        while (true)
+        {
+            var end = Array.IndexOf(buffer, (byte)'\n', from, to - from);
+            if (end >= 0)
+            {
+                var line = Encoding.ASCII.GetString(buffer, from, end - from).TrimEnd('\r');
+                from = end + 1;
+                if (!passing) return line;
+                passing = false;
+                continue;
+            }
+            if (to - from >= longest) (from, to, passing) = (0, 0, true);
+            if (from > 0)
+            {
+                Buffer.BlockCopy(buffer, from, buffer, 0, to - from);
+                (from, to) = (0, to - from);
+            }
+            var read = await stream.ReadAsync(buffer.AsMemory(to, longest - to), cancel);
+            if (read == 0) return null;
+            to += read;
+        }
+    }
+
+    public void Dispose() => System.Buffers.ArrayPool<byte>.Shared.Return(buffer);
 }

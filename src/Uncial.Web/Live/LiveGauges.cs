@@ -8,7 +8,6 @@ namespace Uncial.Web.Live;
 /// <summary>Listens to the gauges that send their readings.</summary>
 public sealed class LiveGauges(IServiceScopeFactory scopes, News news, TimeProvider time, ILogger<LiveGauges> log) : LineListener(scopes, time, log)
 {
-    private readonly ConcurrentDictionary<int, (string Session, long Number)> lastTaken = new();
     private readonly ConcurrentDictionary<int, string> sessions = new();
 
     protected override Task<Dictionary<int, string>> AddressesAsync(UncialDb db, CancellationToken cancel) =>
@@ -18,17 +17,21 @@ public sealed class LiveGauges(IServiceScopeFactory scopes, News news, TimeProvi
 
     protected override void Lost(int id) => news.Says(id, new(GaugeState.Lost, null, false, null));
 
-    protected override string? Heard(int id, string line)
+    protected override string? Heard(int id, string text)
     {
-        if (GaugeLine.Read(line) is not { } said) return null;
+        if (GaugeLine.Read(text) is not { } said) return null;
         news.Says(id, new(GaugeState.Connected, said.Text is null ? news.Now(id)?.Shows : said.Typed, said.IsStable, said.Battery));
-        if (said.Word == GaugeWord.Hello) sessions[id] = said.Session ?? "";
+        // Without a name of its own a session is one connection: its numbers begin anew with the next.
+        if (said.Word == GaugeWord.Hello) sessions[id] = said.Session is { Length: > 0 and <= 30 } name ? name : Guid.NewGuid().ToString("N")[..12];
         if (said.Word != GaugeWord.Send) return null;
-        // A gauge repeats what was not answered: the same number is the same reading.
-        var name = (sessions.GetValueOrDefault(id, ""), said.Number);
-        var taken = lastTaken.GetValueOrDefault(id) == name || news.Sends(id, said.Typed, said.IsStable);
-        if (taken) lastTaken[id] = name;
-        return $"{(taken ? "TAKEN" : "NOBODY")} n={said.Number}";
+        // A gauge repeats what was not answered: the same number of a session is the same reading.
+        var line = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{sessions.GetOrAdd(id, _ => Guid.NewGuid().ToString("N")[..12])}:{said.Number}");
+        return news.Sends(id, line, said.Typed, said.IsStable) switch
+        {
+            SentReading.Taken => $"TAKEN n={said.Number}",
+            SentReading.Refused => $"NOBODY n={said.Number}",
+            _ => null,
+        };
     }
 }
 
@@ -48,9 +51,9 @@ public sealed class LiveLathes(IServiceScopeFactory scopes, News news, TimeProvi
 
     protected override void Lost(int id) => news.Turns(id, null, null);
 
-    protected override string? Heard(int id, string line)
+    protected override string? Heard(int id, string text)
     {
-        if (Core.Cutting.LatheLine.Read(line) is { IsHello: false } said) news.Turns(id, said, profiles.GetValueOrDefault(id));
+        if (Core.Cutting.LatheLine.Read(text) is { IsHello: false } said) news.Turns(id, said, profiles.GetValueOrDefault(id));
         return null;
     }
 }

@@ -22,11 +22,32 @@ public enum GaugeState { Lost, Stale, Connected }
 /// <param name="Battery">Charge in percent, or null.</param>
 public sealed record GaugeNow(GaugeState State, string? Shows, bool IsStable, int? Battery);
 
+/// <summary>What became of a reading that a gauge sent.</summary>
+public enum SentReading
+{
+    /// <summary>It was shown to a page and is not stored yet.</summary>
+    Waits,
+
+    /// <summary>It is stored, or stands in a field.</summary>
+    Taken,
+
+    /// <summary>Nobody can take it.</summary>
+    Refused,
+}
+
+/// <summary>A screen whose page listens.</summary>
+public sealed record ListeningScreen(int Id, string Name);
+
+/// <summary>The screen that has taken a gauge up, and when it last showed a page with it.</summary>
+internal sealed record GaugeHolder(int Screen, string Name, DateTimeOffset SeenAt);
+
 /// <summary>
 /// Tells the open pages what happens meanwhile: a fact that another hand added to the surface that they show, and what the gauges send.
 /// </summary>
-public sealed class News
+public sealed class News(TimeProvider time)
 {
+    private const int MostSent = 1000;
+    private static readonly TimeSpan HeldFor = TimeSpan.FromSeconds(30);
     private const int Backlog = 64;
     private static readonly TimeSpan HeartBeat = TimeSpan.FromSeconds(10);
     private readonly Lock gate = new();
@@ -35,7 +56,13 @@ public sealed class News
 
     private readonly Dictionary<int, (LatheLine Line, Lathe Profile)> lathes = [];
 
-    private sealed record Listener(int? Surface, IReadOnlyList<int> Gauges, int? Lathe, IReadOnlyList<Length> Targets, Channel<SseItem<string>> Channel);
+    /// <summary>Readings that were sent and are not answered yet, or were lately: by gauge and line.</summary>
+    private readonly Dictionary<(int Gauge, string Line), SentReading> sent = [];
+
+    /// <summary>Which screen has taken a gauge up.</summary>
+    private readonly Dictionary<int, GaugeHolder> holders = [];
+
+    private sealed record Listener(ListeningScreen Screen, int? Surface, IReadOnlyList<int> Gauges, int? Lathe, IReadOnlyList<Length> Targets, Channel<SseItem<string>> Channel);
 
     /// <summary>A surface has got new facts.</summary>
     public void Changed(int surface, int turn)
@@ -73,31 +100,83 @@ public sealed class News
         lock (gate) return gauges.GetValueOrDefault(gauge);
     }
 
-    /// <summary>A reading was sent: it goes to the page that took the gauge up last.</summary>
-    /// <returns>Whether a page took it.</returns>
-    public bool Sends(int gauge, string typed, bool isStable)
+    /// <summary>
+    /// A gauge sends a reading, and goes on sending it until it is answered. It is shown to the page of the screen that has the gauge; it counts
+    /// as taken once it is stored, or once that page says that it stands in its field.
+    /// </summary>
+    /// <param name="gauge">The gauge.</param>
+    /// <param name="line">Session and number of the line: the same line is the same reading.</param>
+    /// <param name="typed">The figure with its unit.</param>
+    /// <param name="isStable">The spindle rests.</param>
+    /// <returns>What is answered to the gauge; nothing is while <see cref="SentReading.Waits"/>.</returns>
+    public SentReading Sends(int gauge, string line, string typed, bool isStable)
     {
         lock (gate)
         {
-            // The newest listener is the screen that somebody stands at.
-            for (var i = listeners.Count - 1; i >= 0; i--)
-                if (listeners[i].Gauges.Contains(gauge) && listeners[i].Channel.Writer.TryWrite(Item("reading", new { gauge, text = typed, stable = isStable }))) return true;
-            return false;
+            if (sent.TryGetValue((gauge, line), out var known) && known is SentReading.Taken or SentReading.Refused) return known;
+            var page = listeners.FindLast(l => l.Gauges.Contains(gauge) && (!holders.TryGetValue(gauge, out var holder) || holder.Screen == l.Screen.Id));
+            if (page is null || !page.Channel.Writer.TryWrite(Item("reading", new { gauge, line, text = typed, stable = isStable }))) return SentReading.Refused;
+            if (!isStable) return SentReading.Refused;
+            if (sent.Count >= MostSent) sent.Clear();
+            return sent[(gauge, line)] = SentReading.Waits;
         }
     }
 
+    /// <summary>A reading that a gauge sent is stored, or stands in a field: it is answered as taken.</summary>
+    public void Took(int gauge, string line)
+    {
+        lock (gate) sent[(gauge, line)] = SentReading.Taken;
+    }
+
+    /// <summary>The page cannot take it: it is answered as taken by nobody.</summary>
+    public void Refuses(int gauge, string line)
+    {
+        lock (gate)
+            if (sent.GetValueOrDefault((gauge, line)) == SentReading.Waits) sent[(gauge, line)] = SentReading.Refused;
+    }
+
+    /// <summary>A screen takes a gauge up; another that had it is told.</summary>
+    public void TakeUp(int gauge, int screen, string name)
+    {
+        lock (gate)
+        {
+            holders[gauge] = new(screen, name, time.GetUtcNow());
+            TellHolder(gauge);
+        }
+    }
+
+    private void TellHolder(int gauge)
+    {
+        foreach (var listener in listeners.Where(l => l.Gauges.Contains(gauge))) listener.Channel.Writer.TryWrite(Item("holder", HolderFor(gauge, listener.Screen.Id)));
+    }
+
+    private object HolderFor(int gauge, int screen) => new { gauge, at = holders.TryGetValue(gauge, out var h) && h.Screen != screen ? h.Name : null };
+
+    /// <summary>A gauge that nobody has, or whose screen has shown no page with it for a while, goes to the screen that asks.</summary>
+    private void Claim(int gauge, ListeningScreen screen)
+    {
+        var now = time.GetUtcNow();
+        if (holders.TryGetValue(gauge, out var held) && held.Screen != screen.Id && (listeners.Exists(l => l.Screen.Id == held.Screen && l.Gauges.Contains(gauge)) || now - held.SeenAt < HeldFor)) return;
+        var changed = held?.Screen != screen.Id;
+        holders[gauge] = new(screen.Id, screen.Name, now);
+        if (changed) TellHolder(gauge);
+    }
+
     /// <summary>Listens until the page goes away.</summary>
+    /// <param name="screen">The screen that the page is on.</param>
     /// <param name="surface">Whose facts are of interest.</param>
     /// <param name="gaugeIds">The gauges whose readings are.</param>
     /// <param name="lathe">The lathe whose read-out is.</param>
     /// <param name="targets">Where its dials shall stand.</param>
     /// <param name="cancel">The page has gone away.</param>
-    public async IAsyncEnumerable<SseItem<string>> ListenAsync(int? surface, IReadOnlyList<int> gaugeIds, int? lathe, IReadOnlyList<Length> targets, [EnumeratorCancellation] CancellationToken cancel)
+    public async IAsyncEnumerable<SseItem<string>> ListenAsync(ListeningScreen screen, int? surface, IReadOnlyList<int> gaugeIds, int? lathe, IReadOnlyList<Length> targets, [EnumeratorCancellation] CancellationToken cancel)
     {
-        var listener = new Listener(surface, gaugeIds, lathe, targets, Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(Backlog) { FullMode = BoundedChannelFullMode.DropOldest }));
+        var listener = new Listener(screen, surface, gaugeIds, lathe, targets, Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(Backlog) { FullMode = BoundedChannelFullMode.DropOldest }));
         lock (gate)
         {
+            foreach (var gauge in gaugeIds) Claim(gauge, screen);
             listeners.Add(listener);
+            foreach (var gauge in gaugeIds) listener.Channel.Writer.TryWrite(Item("holder", HolderFor(gauge, screen.Id)));
             foreach (var gauge in gaugeIds)
                 if (gauges.TryGetValue(gauge, out var now)) listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
             if (lathe is { } turning && lathes.TryGetValue(turning, out var read)) listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(read, targets)));
@@ -120,7 +199,12 @@ public sealed class News
         }
         finally
         {
-            lock (gate) listeners.Remove(listener);
+            lock (gate)
+            {
+                listeners.Remove(listener);
+                foreach (var gauge in gaugeIds)
+                    if (holders.TryGetValue(gauge, out var held) && held.Screen == screen.Id) holders[gauge] = held with { SeenAt = time.GetUtcNow() };
+            }
         }
     }
 
@@ -156,7 +240,11 @@ public sealed class NewsOfSaves(News news) : SaveChangesInterceptor
     {
         ArgumentNullException.ThrowIfNull(eventData);
         if (eventData.Context is UncialDb db)
+        {
             foreach (var surface in db.ChangeTracker.Entries<WorkSurface>().Select(e => e.Entity)) news.Changed(surface.Id, surface.Turn);
+            // Stored: now, and not before, the gauge hears that its reading was taken.
+            foreach (var reading in db.ChangeTracker.Entries<ReadingEntry>().Select(e => e.Entity).Where(r => r is { Line: not null, GaugeId: not null })) news.Took(reading.GaugeId!.Value, reading.Line!);
+        }
         return base.SavedChangesAsync(eventData, result, cancellationToken);
     }
 }
@@ -164,7 +252,23 @@ public sealed class NewsOfSaves(News news) : SaveChangesInterceptor
 /// <summary>Where the pages listen.</summary>
 internal static class NewsFeed
 {
-    public static void MapNews(this IEndpointRouteBuilder app) => app.MapGet("/news", (int? surface, int[]? gauge, int? lathe, decimal[]? target, News news, IHostApplicationLifetime life, CancellationToken cancel) =>
-        // A page that listens must not hold up the closing of the shop.
-        TypedResults.ServerSentEvents(news.ListenAsync(surface, gauge ?? [], lathe, [.. (target ?? []).Select(Length.FromMillimetres)], CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping).Token))).ExcludeFromDescription();
+    public static void MapNews(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/news", (int? surface, int[]? gauge, int? lathe, decimal[]? target, News news, Reader reader, HttpContext http, IHostApplicationLifetime life, CancellationToken cancel) =>
+        {
+            // A page that listens must not hold up the closing of the shop.
+            var until = CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping);
+            http.Response.RegisterForDispose(until);
+            return TypedResults.ServerSentEvents(news.ListenAsync(new(reader.ScreenId, reader.Screen), surface, gauge ?? [], lathe, [.. (target ?? []).Select(Length.FromMillimetres)], until.Token));
+        }).ExcludeFromDescription();
+        // A page says what became of a reading that it was shown and does not store by itself.
+        app.MapPost("/gauges/{gauge:int}/landed", async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, News news) =>
+        {
+            if (!await antiforgery.IsRequestValidAsync(http)) return Results.BadRequest();
+            var form = await http.Request.ReadFormAsync();
+            if (form["line"].ToString() is not { Length: > 0 and <= 60 } line) return Results.BadRequest();
+            if (form["taken"] == "true") news.Took(gauge, line); else news.Refuses(gauge, line);
+            return Results.NoContent();
+        }).ExcludeFromDescription();
+    }
 }

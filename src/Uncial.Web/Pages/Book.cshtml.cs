@@ -78,10 +78,14 @@ public class BookModel(UncialDb db, ShopFile file, Reader reader, TimeProvider t
         if (!ModelState.IsValid || lines is not [{ Entry: { } entry }]) return Page();
         var before = Chosen is null ? null : current.Find(e => e.Id == Chosen.Id);
         if (current.Find(e => e.Place == entry.Place) is { } same && same.Id != before?.Id) { Trouble = "The book has that part of that vehicle already: change it there."; return Page(); }
+        // The one before ends and the new one begins together or not at all.
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         if (before is not null) before.EndedAt = time.GetUtcNow();
         await db.SaveChangesAsync(cancel);
         Add(entry);
-        await db.SaveChangesAsync(cancel);
+        try { await db.SaveChangesAsync(cancel); }
+        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation }) { Trouble = "Somebody else entered it in the same moment. Look again."; return Page(); }
+        await transaction.CommitAsync(cancel);
         return Redirect($"/book/{entry.Id}");
     }
 

@@ -11,6 +11,12 @@ public class ErrorModel : PageModel
 {
     public string Number => Activity.Current?.TraceId.ToString() ?? HttpContext.TraceIdentifier;
 
+    /// <summary>Status of the answer.</summary>
+    public int Status => Response.StatusCode;
+
+    /// <summary>What cannot be kept, where that is known.</summary>
+    public string? What => HttpContext.Features.Get<Microsoft.AspNetCore.Diagnostics.IExceptionHandlerFeature>()?.Error is Uncial.Data.TextTooLongException e ? e.Message : null;
+
     public void OnGet() { }
 
     public void OnPost() { }

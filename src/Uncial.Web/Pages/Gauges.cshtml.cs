@@ -54,7 +54,9 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
     public LengthUnit UnitOf(Gauge? gauge) => gauge?.Unit ?? reader.Unit;
 
     /// <summary>Host and port, as a device is listened to.</summary>
-    internal static bool IsAddress(string text) => text.Split(':') is [{ Length: > 0 }, var port] && ushort.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number > 0;
+    /// <summary>An address that a device of the shop may have: an IPv4 address of this machine or of a private range, and a port.</summary>
+    internal static bool IsAddress(string text) => text.Split(':') is [var host, var port] && Uncial.Web.Live.DeviceAddress.Allows(host)
+        && ushort.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number) && number > 0;
 
     public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
 
@@ -105,7 +107,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         var (starts, reach) = ReadBar(field);
         var address = string.IsNullOrWhiteSpace(Typed.Address) ? null : Typed.Address.Trim();
         if (address is not null && !IsAddress(address))
-            ModelState.AddModelError("Typed.Address", "Host, colon, port; such as 192.168.1.20:5091.");
+            ModelState.AddModelError("Typed.Address", "An address of the shop’s own network, colon, port; such as 192.168.1.20:5091.");
         if (Chosen is not null && Chosen.Turn != Turn) ModelState.AddModelError("Typed.Name", "Somebody changed this gauge since; look again.");
         if (!ModelState.IsValid) return Page();
 

@@ -38,13 +38,20 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         var photo = await ReadPhotoAsync(cancel);
         if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
         if (Kind == FindingKind.Nothing && Record.IsLookedAt) return Redirect(Href(Station.Measure));
+        // Photo and finding are kept together or not at all.
+        await using var transaction = await Db.Database.BeginTransactionAsync(cancel);
         if (photo is not null)
         {
             Db.Photos.Add(photo);
             await Db.SaveChangesAsync(cancel);
         }
         Journey.Find(Record, Kind, IsRotor ? Side : Side.Whole, Sectors, depth, Reader.Unit, Note, photo?.Id, Hand);
-        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        if (!await SaveAsync(cancel))
+        {
+            await transaction.RollbackAsync(cancel);
+            return await ShowAgainAsync(cancel);
+        }
+        await transaction.CommitAsync(cancel);
         return Redirect(Kind == FindingKind.Nothing ? Next() : Request.Path);
     }
 
@@ -103,7 +110,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         using var memory = new MemoryStream((int)file.Length);
         await file.CopyToAsync(memory, cancel);
         var bytes = memory.ToArray();
-        if (Data.Photo.TypeOf(bytes) is { } type) return new() { ContentType = type, Bytes = bytes, At = Hand.At, ById = Hand.OperatorId };
+        if (Data.Photo.TypeOf(bytes) is { } type && PhotoCleaning.Clean(bytes) is { } cleaned) return new() { ContentType = type, Bytes = cleaned, At = Hand.At, ById = Hand.OperatorId };
         ModelState.AddModelError(nameof(Photo), "A JPEG, PNG or WebP picture.");
         return null;
     }

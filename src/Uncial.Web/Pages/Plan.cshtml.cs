@@ -203,8 +203,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
-        if (!EnoughRead && Record.Plan is null) return Redirect(Href(Station.Measure));
         await PlanAsync(cancel);
+        // Nothing to plan from: readings were withdrawn, or the part was recalled, after a plan was left.
+        if (Basis is null) return Redirect(Href(Record.CutsDone == 0 ? Station.Measure : Station.Confirm));
         if (NeedsSignature) Leads = await signature.LeadsAsync(cancel);
         if (NeedsSignature) Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
         if (Draft?.Of != DraftOf) Draft = null;

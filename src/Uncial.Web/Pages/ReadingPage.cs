@@ -43,6 +43,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     /// <summary>Name of the reading, given by the page, so that it goes in once.</summary>
     [BindProperty] public Guid? Key { get; set; }
 
+    /// <summary>Session and number of the line with which a gauge sent it; null where it was typed.</summary>
+    [BindProperty] public string? Line { get; set; }
+
     /// <summary>When it was typed, if it had to wait.</summary>
     [BindProperty] public DateTimeOffset? TypedAt { get; set; }
 
@@ -125,7 +128,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             PickPlace();
             if (Refusal() is { } refused) { Trouble = refused; return await AnswerAsync(cancel); }
             if (Typed() is not { } typed || Place is not { } place || Asks(typed, place)) return await AnswerAsync(cancel);
-            var aside = new ReadingAside(Insisted is not null && Insisted == Entry, Note, IsOutbox ? Honest(TypedAt) : null, Key);
+            var aside = new ReadingAside(Insisted is not null && Insisted == Entry, Note, IsOutbox ? Honest(TypedAt) : null, Key, Line is { Length: > 0 and <= 60 } ? Line : null);
             Journey.Read(Record, ReadingKind.Size, place, typed, EntryUnit, Gauge, Hand, aside);
             try
             {
@@ -139,6 +142,8 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             }
             catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } && Key is not null)
             {
+                // It is stored already: sent again after an answer that was lost.
+                if (Line is { Length: > 0 } line && Gauge is { } sender) HttpContext.RequestServices.GetRequiredService<Live.News>().Took(sender.Id, line);
                 return Kept();
             }
             catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
@@ -185,7 +190,11 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     public async Task<IActionResult> OnPostGaugeAsync(int gauge, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        if (Gauges.Any(g => g.Id == gauge)) Remember(GaugeCookie, gauge, TimeSpan.FromDays(365));
+        if (Gauges.FirstOrDefault(g => g.Id == gauge) is { } picked)
+        {
+            Remember(GaugeCookie, gauge, TimeSpan.FromDays(365));
+            if (picked.Address is not null) HttpContext.RequestServices.GetRequiredService<Live.News>().TakeUp(gauge, Reader.ScreenId, Reader.Screen);
+        }
         return Redirect(Request.Path + (AtDegrees is null ? "" : Readings.Query(new(AtDegrees.Value, AtDepth is { } d ? Length.FromMillimetres(d) : null))));
     }
 

@@ -123,7 +123,12 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
             ReceivedAt = time.GetUtcNow(), ReceivedById = reader.OperatorId,
         };
         db.Jobs.Add(job);
-        await db.SaveChangesAsync(cancel);
+        // The sequence gives numbers out one by one; one that a file took meanwhile is passed over.
+        for (var tries = 1; ; tries++)
+        {
+            try { await db.SaveChangesAsync(cancel); break; }
+            catch (DbUpdateException e) when (tries < 5 && e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation }) { job.Number = 0; }
+        }
         return Redirect($"/receive/{job.Number}");
     }
 
@@ -152,8 +157,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var part = new Part { Tag = await NewTagAsync(cancel), Corner = Corner, Mark = string.IsNullOrWhiteSpace(Mark) ? null : Mark.Trim(), JobId = Job!.Id };
         part.Surfaces.AddRange(surfaces);
         db.Parts.Add(part);
-        await db.SaveChangesAsync(cancel);
-        return Redirect($"/receive/{Job.Number}");
+        return await SavedAsync(null, cancel) ? Redirect($"/receive/{Job.Number}") : Page();
     }
 
     /// <summary>A part that was here before goes on under its tag.</summary>

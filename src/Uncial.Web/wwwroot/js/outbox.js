@@ -52,6 +52,7 @@ function lead(form) {
   entry.dispatchEvent(new Event('input', { bubbles: true }));
   form.querySelector('[name=Key]').value = newKey();
   form.querySelector('[name=Seen]').value = 0;
+  if (form.elements.Line) form.elements.Line.value = '';
   form.querySelector('[name=Insisted]')?.remove();
   const note = form.querySelector('[name=Note]');
   if (note) note.value = '';
