@@ -21,6 +21,8 @@ internal static class RequestGuards
     {
         BadHttpRequestException bad => bad.StatusCode,
         TextTooLongException => StatusCodes.Status400BadRequest,
+        // A name of a field that no form has: the framework cannot read it.
+        ArgumentException { ParamName: "key", Source: "Microsoft.AspNetCore.Mvc.Core" } => StatusCodes.Status400BadRequest,
         DbUpdateConcurrencyException => StatusCodes.Status409Conflict,
         DbUpdateException { InnerException: PostgresException inner } => StatusOf(inner),
         PostgresException { SqlState: ['2', '2', ..] } => StatusCodes.Status400BadRequest,

@@ -49,6 +49,12 @@ public class MarkingTests
     public void A_marking_on_a_drum(string text, string said) => Said(text, PartKind.Drum).ShouldBe(said);
 
     [Fact]
+    public void Only_the_digits_that_are_cast_in_parts_are_figures()
+    {
+        foreach (var text in new[] { "MIN TH ٢٢", "MIN TH ２２.４", "MIN TH २२" }) CastMarking.Read(text, PartKind.Rotor).Fault.ShouldBe(MarkingFault.NoFigure, text);
+    }
+
+    [Fact]
     public void Any_writing_of_a_limit_gives_the_limit()
     {
         var written = Gen.Select(Gen.Int[300, 6000], Gen.OneOfConst("MIN TH {0}", "min. th. {0}", "Thickness min {0} mm", "{0}mm MIN", "DISCARD {0}", "({0})", "MIN={0}", "MIN TH:{0} MM"), Gen.Bool);

@@ -389,7 +389,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Fill("Sends at", "somewhere");
         screen.Fill("Bar: stations", "200 to 300 by");
         screen.Send(By.Name("Typed.Reach"), "12" + Keys.Enter);
-        foreach (var text in new[] { "Another gauge has that name", "Host, colon, port", "The stations with a space between" }) screen.UntilText(text);
+        foreach (var text in new[] { "Another gauge has that name", "An address of the shop’s own network", "The stations with a space between" }) screen.UntilText(text);
         (Value(screen, "Typed.Standard"), Value(screen, "Typed.Starts")).ShouldBe(("230", "200 to 300 by"));
         screen.Fill("Name", "Metric bar");
         screen.Fill("Least step", "0.01");

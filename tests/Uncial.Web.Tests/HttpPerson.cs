@@ -24,7 +24,7 @@ internal sealed partial class HttpPerson : IDisposable
 
     public async Task<(HttpStatusCode Code, string Text, string? To)> GetAsync(string path)
     {
-        using var answer = await client.GetAsync(new Uri(path, UriKind.Relative), Cancel);
+        using var answer = await client.GetAsync(new Uri(path, UriKind.RelativeOrAbsolute), Cancel);
         return (answer.StatusCode, WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)), answer.Headers.Location?.ToString());
     }
 

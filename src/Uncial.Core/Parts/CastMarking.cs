@@ -161,6 +161,6 @@ public sealed partial record CastMarking(IReadOnlyList<MarkedLimit> Limits, IRea
         _ => Clue.None,
     };
 
-    [GeneratedRegex(@"(?<![A-Za-z0-9.,])(?<figure>\d{1,4}(?:[.,]\d{1,6})?|[.,]\d{1,6})(?![\d.,]*[A-Za-z]*\d)\s*(?<unit>mm\b|inch(?:es)?\b|in\b\.?|""|'')?|Ø|[A-Za-z][A-Za-z0-9]*\.?|\d[\dA-Za-z-]+", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?<![A-Za-z0-9.,])(?<figure>[0-9]{1,4}(?:[.,][0-9]{1,6})?|[.,][0-9]{1,6})(?![0-9.,]*[A-Za-z]*[0-9])\s*(?<unit>mm\b|inch(?:es)?\b|in\b\.?|""|'')?|Ø|[A-Za-z][A-Za-z0-9]*\.?|[0-9][0-9A-Za-z-]+", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex Tokens();
 }

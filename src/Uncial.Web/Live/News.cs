@@ -47,7 +47,7 @@ internal sealed record GaugeHolder(int Screen, string Name, DateTimeOffset SeenA
 public sealed class News(TimeProvider time)
 {
     private const int MostSent = 1000;
-    private static readonly TimeSpan HeldFor = TimeSpan.FromSeconds(30);
+    private static readonly TimeSpan HeldFor = TimeSpan.FromSeconds(4);
     private const int Backlog = 64;
     private static readonly TimeSpan HeartBeat = TimeSpan.FromSeconds(10);
     private readonly Lock gate = new();
@@ -76,6 +76,7 @@ public sealed class News(TimeProvider time)
     {
         lock (gate)
         {
+            PassOn(gauge);
             if (gauges.TryGetValue(gauge, out var before) && before == now) return;
             gauges[gauge] = now;
             foreach (var listener in listeners.Where(l => l.Gauges.Contains(gauge))) listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
@@ -151,6 +152,13 @@ public sealed class News(TimeProvider time)
     }
 
     private object HolderFor(int gauge, int screen) => new { gauge, at = holders.TryGetValue(gauge, out var h) && h.Screen != screen ? h.Name : null };
+
+    /// <summary>A gauge whose screen shows no page with it any more goes to the newest page that has it at hand.</summary>
+    private void PassOn(int gauge)
+    {
+        if (!holders.TryGetValue(gauge, out var held) || listeners.Exists(l => l.Screen.Id == held.Screen && l.Gauges.Contains(gauge))) return;
+        if (listeners.FindLast(l => l.Gauges.Contains(gauge)) is { } next) Claim(gauge, next.Screen);
+    }
 
     /// <summary>A gauge that nobody has, or whose screen has shown no page with it for a while, goes to the screen that asks.</summary>
     private void Claim(int gauge, ListeningScreen screen)

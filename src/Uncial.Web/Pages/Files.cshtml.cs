@@ -26,14 +26,6 @@ internal static class ShopFiles
             var parts = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag && (visit == null || p.Visit == visit))).AsNoTrackingWithIdentityResolution().OrderBy(p => p.Visit).ToListAsync(cancel);
             return parts.Count == 0 ? Results.NotFound() : Results.File(Encoding.UTF8.GetBytes(ReadingsCsv.Write(parts, await file.ShopAsync(cancel))), "text/csv; charset=utf-8", $"readings-{tag}.csv");
         }).ExcludeFromDescription();
-        app.MapGet("/files/shop", async (IConfiguration settings, TimeProvider time, HttpContext context, CancellationToken cancel) =>
-        {
-            context.Response.ContentType = "application/jsonl; charset=utf-8";
-            context.Response.Headers.ContentDisposition = "attachment; filename=shop.jsonl";
-            await using var owner = new UncialDb(UncialDbOptions.For(settings.GetConnectionString("Uncial")!));
-            owner.Database.SetCommandTimeout(TimeSpan.FromMinutes(30));
-            await ShopArchive.ExportAsync(owner, context.Response.Body, time.GetUtcNow(), cancel);
-        }).RequireAuthorization(policy => policy.RequireRole(Roles.Owner)).ExcludeFromDescription();
     }
 }
 

@@ -7,7 +7,7 @@ let source;
 let at = '';
 const gauges = new Map();
 const holders = new Map();
-const landing = new Set();
+const landed = new Set();
 let turns = null;
 
 export function startNews(does) {
@@ -58,11 +58,11 @@ function paint() {
   });
 }
 
-// A reading that was sent lands where the next entry goes. The gauge goes on sending it until it is stored, so the same one may come again.
+// A reading that was sent lands where the next entry goes, once. The gauge goes on sending it until it is stored; what is questioned, or waits
+// for the server, is not put in a second time.
 async function land({ gauge, line, text, stable }) {
-  if (landing.has(line)) return;
-  landing.add(line);
-  setTimeout(() => landing.delete(line), 400);
+  if (landed.has(line)) return;
+  landed.add(line);
   for (let i = 0; i < 100 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 20));
   const field = document.activeElement?.matches(`[data-live-field="${gauge}"]`) ? document.activeElement : null;
   const form = document.querySelector(`form.reading[data-gauge="${gauge}"]`);
@@ -70,15 +70,12 @@ async function land({ gauge, line, text, stable }) {
   if (!entry || document.querySelector(':popover-open')) { answer(gauge, line, false); return; }
   const says = entry.closest('.entry,.field').querySelector('.expands,.says');
   if (!stable) { says.textContent = 'It moves: hold still and send again.'; return; }
-  // What is questioned is answered by a hand, not by the gauge that sends it again.
-  if (!field && form.elements.Insisted && form.elements.Line?.value === line) { answer(gauge, line, false); return; }
   // What a hand has begun to type is not written over.
-  if (!field && entry.value.trim() && form.elements.Line?.value !== line) { says.textContent = 'Finish or wipe what is typed, then send again.'; answer(gauge, line, false); return; }
+  if (!field && entry.value.trim()) { says.textContent = 'Finish or wipe what is typed, then send again.'; answer(gauge, line, false); return; }
   entry.value = text;
   if (!field && form.elements.Line) form.elements.Line.value = line;
   entry.dispatchEvent(new Event('input', { bubbles: true }));
   if (!field) { form.requestSubmit(); return; }
-  landing.add(line);
   answer(gauge, line, true);
   const fields = [...field.form.elements].filter(e => e.matches('[data-live-field]') && e.offsetParent);
   fields[fields.indexOf(field) + 1]?.focus();
