@@ -131,7 +131,17 @@ public sealed partial class SurfaceRecord
     /// says of its repeatability holds for its other readings on this surface as well.
     /// </summary>
     public Length Uncertainty => uncertainty ??= Sizes.Count == 0 ? UsualUncertainty
-        : Sizes.GroupBy(s => s.GaugeId).Max(gauge => gauge.GroupBy(SpotOf).Where(spot => spot.Count() >= FewestRepeats).Select(spot => spot.Last().Uncertainty).DefaultIfEmpty(gauge.Max(s => s.Uncertainty)).Max());
+        : Sizes.GroupBy(s => s.GaugeId).Max(gauge => gauge.GroupBy(SpotOf).Where(spot => spot.Count() >= FewestRepeats).Select(spot => UncertaintyOf(spot.Last())).DefaultIfEmpty(gauge.Max(UncertaintyOf)).Max());
+
+    /// <summary>
+    /// Uncertainty of one reading: as it was stored, unless a reading at its place that counted as its repeat was withdrawn since. Then it is
+    /// worked out anew from those that stand.
+    /// </summary>
+    private Length UncertaintyOf(ReadingEntry reading)
+    {
+        if (GaugeOf(reading) is not { } gauge || !Surface.Readings.Any(w => w.Withdrawal is not null && w.Kind == reading.Kind && w.Cuts == reading.Cuts && w.GaugeId == reading.GaugeId && SpotOf(w) == SpotOf(reading) && reading.IsAfter(w))) return reading.Uncertainty;
+        return gauge.UncertaintyAt(reading.Value, [.. Sizes.Where(r => r.GaugeId == reading.GaugeId && SpotOf(r) == SpotOf(reading) && !r.IsAfter(reading)).Select(r => r.Value)], reading.ZeroCheckId is not null, Shop.Rules);
+    }
 
     /// <summary>Uncertainty of a reading with the usual gauge, before anything is read; 0 where there is neither gauge nor limit.</summary>
     public Length UsualUncertainty => Gauge is { } gauge && Limits is { } limits ? gauge.UncertaintyAt(limits.Nominal ?? limits.MachineTo, [], false, Shop.Rules) : Length.Zero;
