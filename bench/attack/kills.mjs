@@ -25,7 +25,7 @@ function open() {
 
 async function healthy() {
   for (let i = 0; i < 1200; i++) {
-    try { if ((await fetch(`${base}/health`)).ok) return; } catch { /* not yet */ }
+    try { if ((await fetch(`${base}/health`, { signal: AbortSignal.timeout(3000) })).ok) return; } catch { /* not yet */ }
     await sleep(50);
   }
   throw new Error(`it does not come back: ${start.said}`);
@@ -40,12 +40,12 @@ async function signIn() {
   const keep = answer => answer.headers.getSetCookie().forEach(c => { const [name, ...value] = c.split(';')[0].split('='); jar.set(name, value.join('=')); });
   const cookies = () => [...jar].map(([name, value]) => `${name}=${value}`).join('; ');
   const token = async path => {
-    const answer = await fetch(base + path, { headers: { cookie: cookies() } });
+    const answer = await fetch(base + path, { headers: { cookie: cookies() }, signal: AbortSignal.timeout(15000) });
     keep(answer);
     return /__RequestVerificationToken" type="hidden" value="([^"]+)/.exec(await answer.text())?.[1];
   };
   const post = async (path, fields) => {
-    const answer = await fetch(base + path, { method: 'POST', redirect: 'manual', headers: { cookie: cookies() }, body: new URLSearchParams(fields) });
+    const answer = await fetch(base + path, { method: 'POST', redirect: 'manual', headers: { cookie: cookies() }, body: new URLSearchParams(fields), signal: AbortSignal.timeout(5000) });
     keep(answer);
     return answer.status;
   };
