@@ -43,6 +43,13 @@ public sealed class FirstVersionTests : IDisposable
     {
         (await command.RunAsync("--restore", Path.Combine(Assets, "shop.backup"))).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("Restored from"), r => r.Code.ShouldBe(0));
         (await command.RunAsync("--verify")).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("63 parts"), r => r.Said.ShouldContain("every chain holds"), r => r.Code.ShouldBe(0));
+        // A backup with a program in it: a view that is filled when it is restored. It is refused, and nothing of it has run.
+        var (admin, ran) = (new Npgsql.NpgsqlConnectionStringBuilder(Environment.GetEnvironmentVariable("UNCIAL_TEST_DATABASE")!.Replace("{0}", "postgres", StringComparison.Ordinal)), Path.Combine(command.Data, "ran"));
+        var pg = $"PGPASSWORD='{admin.Password}' PGHOST={admin.Host} PGPORT={admin.Port} PGUSER={admin.Username}";
+        var evil = Path.Combine(command.Data, "evil.backup");
+        await Shell($"bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -n 1); export {pg}; db=evil_{Guid.NewGuid():N}; \"$bin/createdb\" $db && \"$bin/psql\" -q $db -c \"create function public.f() returns int language plpgsql as \\$\\$ begin copy (select 1) to program 'touch {ran}'; return 1; end \\$\\$; create materialized view public.v as select public.f() as x with no data\" && \"$bin/pg_dump\" -Fc -f '{evil}' $db; \"$bin/dropdb\" $db");
+        (await command.RunAsync("--restore", evil)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("MATERIALIZED VIEW"), r => r.Said.ShouldContain("Nothing was changed"), r => r.Code.ShouldBe(1));
+        File.Exists(ran).ShouldBeFalse();
         // What is no backup of Uncial is not restored, whatever its name.
         var strange = Path.Combine(command.Data, "strange.backup");
         await File.WriteAllTextAsync(strange, "PGDMP but not really", Cancel);

@@ -8,7 +8,7 @@ public class FuzzTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         using var person = await new HttpPerson(shop.Address).SignInAsync("marit", "9051");
         var fuzz = new PageFuzz(shop.Address, seed: 1313);
-        await fuzz.RunAsync(person, int.TryParse(Environment.GetEnvironmentVariable("UNCIAL_FUZZ"), out var more) ? more : 600);
+        await fuzz.RunAsync(person, int.TryParse(Environment.GetEnvironmentVariable("UNCIAL_FUZZ"), out var more) ? more : 300);
         fuzz.Faults.ShouldBeEmpty(fuzz.ToString());
     }
 }

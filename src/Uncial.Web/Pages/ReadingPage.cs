@@ -18,6 +18,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     private const int MostTries = 4;
     private const int LongestReason = 200;
     private static readonly TimeSpan UndoFor = TimeSpan.FromMinutes(10);
+    private static readonly TimeSpan SentTwice = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan JustNow = TimeSpan.FromMinutes(2);
     private static readonly TimeSpan LongestWait = TimeSpan.FromDays(3);
 
@@ -264,7 +265,10 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         }
         // Insisting holds for the figure that was questioned, not for another typed over it.
         if (Insisted is not null && Insisted == Entry) return false;
-        if (Plausibility.Question(typed.Value, Limits) is { } doubt) Question = Words.Of(doubt, typed.Value, Limits, Reader.Unit) + " Press Enter again to keep it as it is, or type it anew.";
+        // A gauge that types like a keyboard may send one reading twice; one that sends lines of its own has numbers for that.
+        if (Line is not { Length: > 0 } && !IsOutbox && Record.Sizes is [.., var before] && before.ById == Reader.OperatorId && before.Typed == typed.Text && (Hand.At - before.At).Duration() < SentTwice)
+            Question = $"{before.Typed} came a moment ago for {NameOf(new(before.Degrees ?? 0, before.Station))}. Was it sent twice? Press Enter again to keep it here too.";
+        else if (Plausibility.Question(typed.Value, Limits) is { } doubt) Question = Words.Of(doubt, typed.Value, Limits, Reader.Unit) + " Press Enter again to keep it as it is, or type it anew.";
         else if (Gauge?.Bar is { } bar && BarStart is { } start && !bar.IsOnDial(start, typed.Value))
             Question = $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press Enter again to keep it as it is, or type it anew.";
         if (Question is not null) Insisted = Entry;
