@@ -16,11 +16,14 @@ public static class InOrder
     public static bool IsAfter(this PartFact fact, PartFact other) => fact.Place() > other.Place();
 
     /// <summary>The oldest first.</summary>
-    public static IEnumerable<T> Ordered<T>(this IEnumerable<T> facts) where T : PartFact => facts.OrderBy(f => f.Place());
+    public static IEnumerable<T> Ordered<T>(this IEnumerable<T> facts)
+        where T : PartFact => facts.OrderBy(f => f.Place());
 
     /// <summary>The newest, or null.</summary>
-    public static T? Newest<T>(this IEnumerable<T> facts) where T : PartFact => facts.Ordered().LastOrDefault();
+    public static T? Newest<T>(this IEnumerable<T> facts)
+        where T : PartFact => facts.Ordered().LastOrDefault();
 
     /// <summary>The newest of facts that belong to no part, or null.</summary>
-    public static T? NewestById<T>(this IEnumerable<T> facts) where T : Fact => facts.OrderBy(f => f.Id == 0 ? long.MaxValue : f.Id).LastOrDefault();
+    public static T? NewestById<T>(this IEnumerable<T> facts)
+        where T : Fact => facts.OrderBy(f => f.Id == 0 ? long.MaxValue : f.Id).LastOrDefault();
 }

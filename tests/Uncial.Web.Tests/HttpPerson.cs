@@ -25,16 +25,34 @@ internal sealed partial class HttpPerson : IDisposable
     public async Task<(HttpStatusCode Code, string Text, string? To)> GetAsync(string path)
     {
         using var answer = await client.GetAsync(new Uri(path, UriKind.RelativeOrAbsolute), Cancel);
-        return (answer.StatusCode, WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)), answer.Headers.Location?.ToString());
+        return (
+            answer.StatusCode,
+            WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)),
+            answer.Headers.Location?.ToString()
+        );
     }
 
     /// <summary>Posts a form of a page; the token comes from that page, or from another that has one.</summary>
-    public async Task<(HttpStatusCode Code, string Text, string? To)> PostAsync(string path, IEnumerable<(string Name, string Value)> fields, string? tokenFrom = null)
+    public async Task<(HttpStatusCode Code, string Text, string? To)> PostAsync(
+        string path,
+        IEnumerable<(string Name, string Value)> fields,
+        string? tokenFrom = null
+    )
     {
-        var token = Token().Match(await client.GetStringAsync(new Uri(tokenFrom ?? path.Split('?')[0], UriKind.Relative), Cancel)).Groups[1].Value;
-        using var form = new FormUrlEncodedContent([.. fields.Select(f => KeyValuePair.Create(f.Name, f.Value)), KeyValuePair.Create("__RequestVerificationToken", token)]);
+        var token = Token()
+            .Match(await client.GetStringAsync(new Uri(tokenFrom ?? path.Split('?')[0], UriKind.Relative), Cancel))
+            .Groups[1]
+            .Value;
+        using var form = new FormUrlEncodedContent([
+            .. fields.Select(f => KeyValuePair.Create(f.Name, f.Value)),
+            KeyValuePair.Create("__RequestVerificationToken", token),
+        ]);
         using var answer = await client.PostAsync(new Uri(path, UriKind.Relative), form, Cancel);
-        return (answer.StatusCode, WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)), answer.Headers.Location?.ToString());
+        return (
+            answer.StatusCode,
+            WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)),
+            answer.Headers.Location?.ToString()
+        );
     }
 
     public async Task<HttpPerson> SignInAsync(string user, string pin)

@@ -14,16 +14,108 @@ internal sealed partial class PageFuzz(Uri address, int seed)
     /// <summary>Where it begins to look.</summary>
     private static readonly string[] Roots =
     [
-        "/", "/logbook", "/book", "/gauges", "/lathes", "/adapters", "/techniques", "/check", "/files", "/figures", "/receive", "/own-pin", "/people", "/shop", "/measure/TQB5P", "/measure/TQA4R", "/mount/TQB4T", "/plan/TQB4T",
-        "/plan/TQB2R", "/cut/TQB2R", "/cut/TQB3S", "/confirm/TQA7P", "/confirm/TQA8Q", "/release/TQA7P", "/look/TQB7R/1", "/receive/2418", "/receive/2418/TQB6Q", "/part/TQA2P", "/part/TQA2P?do=back", "/tag/TQA2P", "/certificate/TQA2P", "/proof",
-        "/logbook.csv", "/book.csv", "/gauges/1/echo?start=203.2&text=1", "/markings/echo?text=MIN%20TH%2022", "/files/job/2410", "/photos/1", "/gauges?edit=true", "/lathes?edit=true", "/part/TQC7T?do=back", "/proof/0123456789abcdef", "/news?x=1",
+        "/",
+        "/logbook",
+        "/book",
+        "/gauges",
+        "/lathes",
+        "/adapters",
+        "/techniques",
+        "/check",
+        "/files",
+        "/figures",
+        "/receive",
+        "/own-pin",
+        "/people",
+        "/shop",
+        "/measure/TQB5P",
+        "/measure/TQA4R",
+        "/mount/TQB4T",
+        "/plan/TQB4T",
+        "/plan/TQB2R",
+        "/cut/TQB2R",
+        "/cut/TQB3S",
+        "/confirm/TQA7P",
+        "/confirm/TQA8Q",
+        "/release/TQA7P",
+        "/look/TQB7R/1",
+        "/receive/2418",
+        "/receive/2418/TQB6Q",
+        "/part/TQA2P",
+        "/part/TQA2P?do=back",
+        "/tag/TQA2P",
+        "/certificate/TQA2P",
+        "/proof",
+        "/logbook.csv",
+        "/book.csv",
+        "/gauges/1/echo?start=203.2&text=1",
+        "/markings/echo?text=MIN%20TH%2022",
+        "/files/job/2410",
+        "/photos/1",
+        "/gauges?edit=true",
+        "/lathes?edit=true",
+        "/part/TQC7T?do=back",
+        "/proof/0123456789abcdef",
+        "/news?x=1",
     ];
 
     private static readonly string[] Nasty =
     [
-        "", " ", "0", "-1", "1", "24.31", "24,31", "8 7/8", "1e400", "79228162514264337593543950335", "-79228162514264337593543950335", "0.0000000000000000000000000001", "9999999999", "2147483648", "-2147483649", "NaN", "Infinity",
-        "٢٤", "２４.３１", "MIN TH ٢٢", "MAX DIA 1e9", "\0", "a\0b", "\uD800", "x\uDC00y", "<script>", "'; drop table parts; --", "../../etc/passwd", "//evil.example", "true", "on", "Crack", "Release", "2026-13-45", "2026-11-28T25:00",
-        "0001-01-01T00:00", "9999-12-31T23:59", "{}", "[]", "[1,2", "null", "R,1,1", "1,1,1;2,2,2", "999999999999,0,1", "TQB5P", "TQA2P", "mm", "in", "Rotor", "Drum", "00000000-0000-0000-0000-000000000000", "not-a-guid", "%00", "💥💥💥", "\u202Ereversed",
+        "",
+        " ",
+        "0",
+        "-1",
+        "1",
+        "24.31",
+        "24,31",
+        "8 7/8",
+        "1e400",
+        "79228162514264337593543950335",
+        "-79228162514264337593543950335",
+        "0.0000000000000000000000000001",
+        "9999999999",
+        "2147483648",
+        "-2147483649",
+        "NaN",
+        "Infinity",
+        "٢٤",
+        "２４.３１",
+        "MIN TH ٢٢",
+        "MAX DIA 1e9",
+        "\0",
+        "a\0b",
+        "\uD800",
+        "x\uDC00y",
+        "<script>",
+        "'; drop table parts; --",
+        "../../etc/passwd",
+        "//evil.example",
+        "true",
+        "on",
+        "Crack",
+        "Release",
+        "2026-13-45",
+        "2026-11-28T25:00",
+        "0001-01-01T00:00",
+        "9999-12-31T23:59",
+        "{}",
+        "[]",
+        "[1,2",
+        "null",
+        "R,1,1",
+        "1,1,1;2,2,2",
+        "999999999999,0,1",
+        "TQB5P",
+        "TQA2P",
+        "mm",
+        "in",
+        "Rotor",
+        "Drum",
+        "00000000-0000-0000-0000-000000000000",
+        "not-a-guid",
+        "%00",
+        "💥💥💥",
+        "\u202Ereversed",
     ];
 
     private readonly Random chance = new(seed);
@@ -48,57 +140,138 @@ internal sealed partial class PageFuzz(Uri address, int seed)
     /// <summary>Makes so many requests as somebody who is signed in.</summary>
     public async Task RunAsync(HttpPerson person, int requests)
     {
-        foreach (var root in Roots.Where(r => !r.StartsWith("/news", StringComparison.Ordinal))) await LookAsync(person, root);
+        foreach (var root in Roots.Where(r => !r.StartsWith("/news", StringComparison.Ordinal)))
+            await LookAsync(person, root);
         while (Tries < requests)
         {
             switch (chance.Next(10))
             {
-                case < 6 when forms.Count > 0: await PostAsync(person); break;
-                case < 9: await QueryAsync(person); break;
-                default: await LookAsync(person, Pick([.. links])); break;
+                case < 6 when forms.Count > 0:
+                    await PostAsync(person);
+                    break;
+                case < 9:
+                    await QueryAsync(person);
+                    break;
+                default:
+                    await LookAsync(person, Pick([.. links]));
+                    break;
             }
         }
     }
 
     private async Task LookAsync(HttpPerson person, string path)
     {
-        if (path.StartsWith("/news", StringComparison.Ordinal)) return;
+        if (path.StartsWith("/news", StringComparison.Ordinal))
+            return;
         var (code, text, _) = await CountAsync(path, () => person.GetAsync(path));
-        if (code != HttpStatusCode.OK || links.Count > 400) return;
+        if (code != HttpStatusCode.OK || links.Count > 400)
+            return;
         foreach (Match form in Form().Matches(text))
         {
             var action = form.Groups[1].Value.Length > 0 ? WebUtility.HtmlDecode(form.Groups[1].Value) : path;
-            if (action.Contains("SignOut", StringComparison.Ordinal)) continue;
-            forms[(path, action)] = [.. Field().Matches(form.Groups[2].Value).Select(f => f.Groups[1].Value).Where(f => f != "__RequestVerificationToken").Distinct()];
+            if (action.Contains("SignOut", StringComparison.Ordinal))
+                continue;
+            forms[(path, action)] =
+            [
+                .. Field()
+                    .Matches(form.Groups[2].Value)
+                    .Select(f => f.Groups[1].Value)
+                    .Where(f => f != "__RequestVerificationToken")
+                    .Distinct(),
+            ];
         }
-        foreach (Match link in Link().Matches(text)) links.Add(WebUtility.HtmlDecode(link.Groups[1].Value));
+        foreach (Match link in Link().Matches(text))
+            links.Add(WebUtility.HtmlDecode(link.Groups[1].Value));
     }
 
     private async Task PostAsync(HttpPerson person)
     {
         var ((page, action), fields) = Pick([.. forms]);
-        var to = chance.Next(12) == 0 ? action.Split('?')[0] + "?handler=" + Uri.EscapeDataString(Pick(["Nothing", "keep", "", "Withdraw", "Draft", "Try", "Undo", "Gauge"])) : action;
+        var to =
+            chance.Next(12) == 0
+                ? action.Split('?')[0]
+                    + "?handler="
+                    + Uri.EscapeDataString(Pick(["Nothing", "keep", "", "Withdraw", "Draft", "Try", "Undo", "Gauge"]))
+                : action;
         List<(string, string)> sent = [.. fields.Where(_ => chance.Next(8) > 0).Select(f => (f, Value()))];
-        if (chance.Next(6) == 0) sent.Add((Pick(["Turn", "at", "depth", "surface", "reading", "finding", "Key", "Figures[Nothing]", "Lengths[", "Typed[x]", "Passes", "technique", "values", "of"]), Value()));
+        if (chance.Next(6) == 0)
+            sent.Add(
+                (
+                    Pick([
+                        "Turn",
+                        "at",
+                        "depth",
+                        "surface",
+                        "reading",
+                        "finding",
+                        "Key",
+                        "Figures[Nothing]",
+                        "Lengths[",
+                        "Typed[x]",
+                        "Passes",
+                        "technique",
+                        "values",
+                        "of",
+                    ]),
+                    Value()
+                )
+            );
         await CountAsync($"POST {to} {string.Join('&', sent)}", () => person.PostAsync(to, sent, page));
     }
 
     private async Task QueryAsync(HttpPerson person)
     {
         var path = Pick([.. links]).Split('?')[0];
-        if (path.StartsWith("/news", StringComparison.Ordinal)) return;
-        var names = new[] { "at", "depth", "technique", "passes", "sheet", "move", "lift", "add", "visit", "do", "as", "find", "state", "by", "day", "from", "to", "page", "id", "edit", "handler", "start", "text", "part", "who", "returnUrl", "step", "lathe", "loaded", "kept" };
+        if (path.StartsWith("/news", StringComparison.Ordinal))
+            return;
+        var names = new[]
+        {
+            "at",
+            "depth",
+            "technique",
+            "passes",
+            "sheet",
+            "move",
+            "lift",
+            "add",
+            "visit",
+            "do",
+            "as",
+            "find",
+            "state",
+            "by",
+            "day",
+            "from",
+            "to",
+            "page",
+            "id",
+            "edit",
+            "handler",
+            "start",
+            "text",
+            "part",
+            "who",
+            "returnUrl",
+            "step",
+            "lathe",
+            "loaded",
+            "kept",
+        };
         var query = string.Join('&', Enumerable.Range(0, chance.Next(1, 4)).Select(_ => Pick(names) + "=" + Escape(Value())));
         await CountAsync($"GET {path}?{query}", () => person.GetAsync($"{path}?{query}"));
     }
 
-    private async Task<(HttpStatusCode Code, string Text, string? To)> CountAsync(string what, Func<Task<(HttpStatusCode Code, string Text, string? To)>> ask)
+    private async Task<(HttpStatusCode Code, string Text, string? To)> CountAsync(
+        string what,
+        Func<Task<(HttpStatusCode Code, string Text, string? To)>> ask
+    )
     {
         Tries++;
         try
         {
             var answer = await ask();
-            if ((int)answer.Code >= 500) Faults.Add(string.Create(CultureInfo.InvariantCulture, $"{(int)answer.Code} {what}"));
+            if ((int)answer.Code >= 500)
+                Faults.Add(string.Create(CultureInfo.InvariantCulture, $"{(int)answer.Code} {what}"));
             return answer;
         }
         catch (HttpRequestException e) when (e.StatusCode is null or >= HttpStatusCode.InternalServerError)
@@ -111,16 +284,22 @@ internal sealed partial class PageFuzz(Uri address, int seed)
         return (HttpStatusCode.BadRequest, "", null);
     }
 
-    private string Value() => chance.Next(12) switch
-    {
-        0 => new string((char)chance.Next('a', 'z'), chance.Next(100, 5000)),
-        1 => chance.Next(-3, 70).ToString(CultureInfo.InvariantCulture),
-        2 => new string([.. Enumerable.Range(0, chance.Next(1, 30)).Select(_ => (char)chance.Next(1, 0x300))]),
-        _ => Pick(Nasty),
-    };
+    private string Value() =>
+        chance.Next(12) switch
+        {
+            0 => new string((char)chance.Next('a', 'z'), chance.Next(100, 5000)),
+            1 => chance.Next(-3, 70).ToString(CultureInfo.InvariantCulture),
+            2 => new string([.. Enumerable.Range(0, chance.Next(1, 30)).Select(_ => (char)chance.Next(1, 0x300))]),
+            _ => Pick(Nasty),
+        };
 
     /// <summary>Escaped as it is, halves of letters and all.</summary>
-    private static string Escape(string text) => string.Concat(Encoding.UTF8.GetBytes(text).Select(b => b is >= (byte)'0' and <= (byte)'9' or >= (byte)'a' and <= (byte)'z' ? ((char)b).ToString() : $"%{b:X2}"));
+    private static string Escape(string text) =>
+        string.Concat(
+            Encoding
+                .UTF8.GetBytes(text)
+                .Select(b => b is >= (byte)'0' and <= (byte)'9' or >= (byte)'a' and <= (byte)'z' ? ((char)b).ToString() : $"%{b:X2}")
+        );
 
     private T Pick<T>(T[] from) => from[chance.Next(from.Length)];
 

@@ -20,36 +20,65 @@ internal sealed class StartCommand : IDisposable
         List<string> said = [];
         var heard = new TaskCompletionSource();
         // A program started from here must not take this one's test settings for its own.
-        var start = new ProcessStartInfo("bash", ["./start", "--port", $"{Port}", "--data", Data]) { WorkingDirectory = Screen.Root(), RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo("bash", ["./start", "--port", $"{Port}", "--data", Data])
+        {
+            WorkingDirectory = Screen.Root(),
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
         var process = Process.Start(start)!;
         started.Add(process);
         void Hear(string? line)
         {
-            if (line is null) return;
-            lock (said) said.Add(line);
-            if (line.Contains(until, StringComparison.Ordinal)) heard.TrySetResult();
+            if (line is null)
+                return;
+            lock (said)
+                said.Add(line);
+            if (line.Contains(until, StringComparison.Ordinal))
+                heard.TrySetResult();
         }
         process.OutputDataReceived += (_, e) => Hear(e.Data);
         process.ErrorDataReceived += (_, e) => Hear(e.Data);
         process.BeginOutputReadLine();
         process.BeginErrorReadLine();
-        try { await heard.Task.WaitAsync(TimeSpan.FromSeconds(90), TestContext.Current.CancellationToken); }
-        catch (TimeoutException) { throw new InvalidOperationException($"./start never said “{until}”, but: {string.Join('\n', said)}"); }
+        try
+        {
+            await heard.Task.WaitAsync(TimeSpan.FromSeconds(90), TestContext.Current.CancellationToken);
+        }
+        catch (TimeoutException)
+        {
+            throw new InvalidOperationException($"./start never said “{until}”, but: {string.Join('\n', said)}");
+        }
         return (process, said);
     }
 
     /// <summary>Runs a command of ./start to its end.</summary>
     public async Task<(int Code, string Said)> RunAsync(params string[] arguments)
     {
-        using var process = Process.Start(new ProcessStartInfo("bash", ["./start", "--data", Data, .. arguments]) { WorkingDirectory = Screen.Root(), RedirectStandardOutput = true, RedirectStandardError = true })!;
-        var (said, wrong) = (process.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken), process.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken));
+        using var process = Process.Start(
+            new ProcessStartInfo("bash", ["./start", "--data", Data, .. arguments])
+            {
+                WorkingDirectory = Screen.Root(),
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
+        var (said, wrong) = (
+            process.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken),
+            process.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken)
+        );
         await process.WaitForExitAsync(TestContext.Current.CancellationToken);
         return (process.ExitCode, await said + await wrong);
     }
 
     public void Dispose()
     {
-        foreach (var process in started) { if (!process.HasExited) process.Kill(entireProcessTree: true); process.Dispose(); }
+        foreach (var process in started)
+        {
+            if (!process.HasExited)
+                process.Kill(entireProcessTree: true);
+            process.Dispose();
+        }
         Directory.Delete(Data, recursive: true);
     }
 
@@ -59,14 +88,22 @@ internal sealed class StartCommand : IDisposable
         while (true)
         {
             var first = Random.Shared.Next(20_000, 30_000);
-            if (Enumerable.Range(first, 20).All(IsFree)) return first;
+            if (Enumerable.Range(first, 20).All(IsFree))
+                return first;
         }
     }
 
     private static bool IsFree(int port)
     {
         using var listener = new TcpListener(IPAddress.Loopback, port);
-        try { listener.Start(); return true; }
-        catch (SocketException) { return false; }
+        try
+        {
+            listener.Start();
+            return true;
+        }
+        catch (SocketException)
+        {
+            return false;
+        }
     }
 }

@@ -15,7 +15,12 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = new UncialDb(UncialDbOptions.For(shop.Connection));
         await using var transaction = await db.Database.BeginTransactionAsync(Cancel);
-        await using (var command = new NpgsqlCommand("set local session_replication_role = replica; " + sql + "; set local session_replication_role = origin", (NpgsqlConnection)db.Database.GetDbConnection()))
+        await using (
+            var command = new NpgsqlCommand(
+                "set local session_replication_role = replica; " + sql + "; set local session_replication_role = origin",
+                (NpgsqlConnection)db.Database.GetDbConnection()
+            )
+        )
             await command.ExecuteNonQueryAsync(Cancel);
         var (_, _, faults) = await ChainCheck.OfAllAsync(db, Cancel);
         return [.. faults, .. await ShopChain.CheckAsync(db, kept ?? [], Cancel)];
@@ -52,37 +57,50 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         delete from surfaces where id in (select id from faces); delete from log_lines where part_id in (select id from gone); delete from fact_counters where part_id in (select id from gone); delete from parts where id in (select id from gone)
         """;
 
-    public static TheoryData<string, string> Tamperings => new()
-    {
-        { "facts cut off at the end", CutOff },
-        { "a part removed whole", PartGone },
-        { "an outcome removed with its link", "delete from chain where fact_table = 'outcomes' and fact_id = (select max(id) from outcomes); delete from outcomes where id = (select max(id) from outcomes)" },
-        { "a chain hashed anew", HashedAnew },
-        { "a job's vehicle", "update jobs set vehicle = 'Another van' where id = (select min(id) from jobs)" },
-        { "a job's odometer", "update jobs set odometer_km = 1 where id = (select min(id) from jobs)" },
-        { "the shop's rules", "update shops set rules = rules || '{\"rotorMachineToAboveDiscard\": 0.1}'" },
-        { "the shop's name", "update shops set name = 'Elsewhere'" },
-        { "a gauge's certificate", "update gauges set certificate_uncertainty_mm = 0.0001 where id = (select min(id) from gauges)" },
-        { "a gauge added", "insert into gauges (shop_id, name, kind, resolution_mm, starts_mm, turn) values (1, 'x', 'Micrometer', 0.001, '{}', 0)" },
-        { "a role", "update operators set role = 'owner' where user_name = 'tom'" },
-        { "a PIN", "update pins set hash = crypt('8080', gen_salt('bf', 4)) where operator_id = 1" },
-        { "an entry of the book", "update book set discard_mm = discard_mm - 1 where id = (select min(id) from book)" },
-        { "an entry of the book removed", "delete from book where id = (select max(id) from book)" },
-        { "a zero check", "update zero_checks set passed = not passed where id = (select min(id) from zero_checks)" },
-        { "a lathe's profile", "update lathes set profile = profile || '{\"division\": 0.5}' where id = (select min(id) from lathes)" },
-        { "a price on a part", "update parts set new_price = 1 where id = (select min(id) from parts)" },
-        { "a limit of a surface", "update surfaces set max_variation_mm = 9 where id = (select min(id) from surfaces)" },
-        { "a guard replaced", "create or replace function guard_outcome() returns trigger language plpgsql as 'begin return new; end'" },
-        { "a trigger switched off", "alter table outcomes disable trigger outcomes_guard_outcome" },
-        { "a trigger dropped", "drop trigger readings_stay on readings" },
-        { "a trigger slipped in", "create function public.sly() returns trigger language plpgsql as 'begin return null; end'; create trigger zz before insert on readings for each row execute function sly()" },
-        { "a grant", "grant update on readings to uncial_app" },
-        { "a grant of one column", "grant update (value_mm) on readings to uncial_app" },
-        { "a constraint", "alter table confirmations drop constraint ck_confirmations_release_is_inside_discard" },
-        { "a screen slipped in", "insert into screens (name, token_hash, enrolled_at) values ('x', '\\x00', now())" },
-        { "a number", "update readings set number = number + 1 where id = (select max(id) from readings)" },
-        { "the application a superuser", "alter role uncial_app superuser" },
-    };
+    public static TheoryData<string, string> Tamperings =>
+        new()
+        {
+            { "facts cut off at the end", CutOff },
+            { "a part removed whole", PartGone },
+            {
+                "an outcome removed with its link",
+                "delete from chain where fact_table = 'outcomes' and fact_id = (select max(id) from outcomes); delete from outcomes where id = (select max(id) from outcomes)"
+            },
+            { "a chain hashed anew", HashedAnew },
+            { "a job's vehicle", "update jobs set vehicle = 'Another van' where id = (select min(id) from jobs)" },
+            { "a job's odometer", "update jobs set odometer_km = 1 where id = (select min(id) from jobs)" },
+            { "the shop's rules", "update shops set rules = rules || '{\"rotorMachineToAboveDiscard\": 0.1}'" },
+            { "the shop's name", "update shops set name = 'Elsewhere'" },
+            { "a gauge's certificate", "update gauges set certificate_uncertainty_mm = 0.0001 where id = (select min(id) from gauges)" },
+            {
+                "a gauge added",
+                "insert into gauges (shop_id, name, kind, resolution_mm, starts_mm, turn) values (1, 'x', 'Micrometer', 0.001, '{}', 0)"
+            },
+            { "a role", "update operators set role = 'owner' where user_name = 'tom'" },
+            { "a PIN", "update pins set hash = crypt('8080', gen_salt('bf', 4)) where operator_id = 1" },
+            { "an entry of the book", "update book set discard_mm = discard_mm - 1 where id = (select min(id) from book)" },
+            { "an entry of the book removed", "delete from book where id = (select max(id) from book)" },
+            { "a zero check", "update zero_checks set passed = not passed where id = (select min(id) from zero_checks)" },
+            { "a lathe's profile", "update lathes set profile = profile || '{\"division\": 0.5}' where id = (select min(id) from lathes)" },
+            { "a price on a part", "update parts set new_price = 1 where id = (select min(id) from parts)" },
+            { "a limit of a surface", "update surfaces set max_variation_mm = 9 where id = (select min(id) from surfaces)" },
+            {
+                "a guard replaced",
+                "create or replace function guard_outcome() returns trigger language plpgsql as 'begin return new; end'"
+            },
+            { "a trigger switched off", "alter table outcomes disable trigger outcomes_guard_outcome" },
+            { "a trigger dropped", "drop trigger readings_stay on readings" },
+            {
+                "a trigger slipped in",
+                "create function public.sly() returns trigger language plpgsql as 'begin return null; end'; create trigger zz before insert on readings for each row execute function sly()"
+            },
+            { "a grant", "grant update on readings to uncial_app" },
+            { "a grant of one column", "grant update (value_mm) on readings to uncial_app" },
+            { "a constraint", "alter table confirmations drop constraint ck_confirmations_release_is_inside_discard" },
+            { "a screen slipped in", "insert into screens (name, token_hash, enrolled_at) values ('x', '\\x00', now())" },
+            { "a number", "update readings set number = number + 1 where id = (select max(id) from readings)" },
+            { "the application a superuser", "alter role uncial_app superuser" },
+        };
 
     [Theory]
     [MemberData(nameof(Tamperings))]
@@ -97,7 +115,11 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         foreach (var sql in await Random(seed: 1113, count))
         {
             tries++;
-            try { if ((await Tampered(sql)).Count == 0) missed.Add(sql); }
+            try
+            {
+                if ((await Tampered(sql)).Count == 0)
+                    missed.Add(sql);
+            }
             catch (PostgresException e) when (e.SqlState.StartsWith("23", StringComparison.Ordinal)) { } // a constraint refuses it, triggers at rest or not
         }
         missed.ShouldBeEmpty();
@@ -117,12 +139,20 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Tampered(all)).ShouldBeEmpty(); // by itself it cannot be told
         (await Tampered(all, [head])).ShouldNotBeEmpty();
         var file = Path.GetTempFileName();
-        var keeper = new Live.HeadKeeper((Microsoft.Extensions.DependencyInjection.IServiceScopeFactory)shop.Services.GetService(typeof(Microsoft.Extensions.DependencyInjection.IServiceScopeFactory))!, (Microsoft.Extensions.Configuration.IConfiguration)shop.Services.GetService(typeof(Microsoft.Extensions.Configuration.IConfiguration))!,
-            TimeProvider.System, Microsoft.Extensions.Logging.Abstractions.NullLogger<Live.HeadKeeper>.Instance);
+        var keeper = new Live.HeadKeeper(
+            (Microsoft.Extensions.DependencyInjection.IServiceScopeFactory)
+                shop.Services.GetService(typeof(Microsoft.Extensions.DependencyInjection.IServiceScopeFactory))!,
+            (Microsoft.Extensions.Configuration.IConfiguration)
+                shop.Services.GetService(typeof(Microsoft.Extensions.Configuration.IConfiguration))!,
+            TimeProvider.System,
+            Microsoft.Extensions.Logging.Abstractions.NullLogger<Live.HeadKeeper>.Instance
+        );
         File.Delete(file);
         await keeper.KeepAsync(file, Cancel);
         await keeper.KeepAsync(file, Cancel); // once a day
-        (await File.ReadAllLinesAsync(file, Cancel)).ShouldHaveSingleItem().ShouldStartWith(head.Number.ToString(CultureInfo.InvariantCulture));
+        (await File.ReadAllLinesAsync(file, Cancel))
+            .ShouldHaveSingleItem()
+            .ShouldStartWith(head.Number.ToString(CultureInfo.InvariantCulture));
         File.Delete(file);
     }
 
@@ -144,24 +174,44 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var connection = new NpgsqlConnection(shop.Connection);
         await connection.OpenAsync(Cancel);
         List<(string Table, string Column, string Type)> columns = [];
-        await using (var command = new NpgsqlCommand("select table_name::text, column_name::text, data_type::text from information_schema.columns where table_schema = 'public' and table_name <> all(array['sessions','pin_tries','pin_delays','cut_drafts','data_protection_keys','log_lines','__EFMigrationsHistory']) and column_name not in ('turn', 'id', 'operator_id') order by 1, 2", connection))
+        await using (
+            var command = new NpgsqlCommand(
+                "select table_name::text, column_name::text, data_type::text from information_schema.columns where table_schema = 'public' and table_name <> all(array['sessions','pin_tries','pin_delays','cut_drafts','data_protection_keys','log_lines','__EFMigrationsHistory']) and column_name not in ('turn', 'id', 'operator_id') order by 1, 2",
+                connection
+            )
+        )
         await using (var reader = await command.ExecuteReaderAsync(Cancel))
-            while (await reader.ReadAsync(Cancel)) columns.Add((reader.GetString(0), reader.GetString(1), reader.GetString(2)));
+            while (await reader.ReadAsync(Cancel))
+                columns.Add((reader.GetString(0), reader.GetString(1), reader.GetString(2)));
         List<string> all = [];
         while (all.Count < count)
         {
             var (table, column, type) = columns[chance.Next(columns.Count)];
             await using var rows = new NpgsqlCommand($"select ctid::text from \"{table}\" order by ctid", connection);
             List<string> ids = [];
-            await using (var reader = await rows.ExecuteReaderAsync(Cancel)) while (await reader.ReadAsync(Cancel)) ids.Add(reader.GetString(0));
-            if (ids.Count == 0) continue;
+            await using (var reader = await rows.ExecuteReaderAsync(Cancel))
+                while (await reader.ReadAsync(Cancel))
+                    ids.Add(reader.GetString(0));
+            if (ids.Count == 0)
+                continue;
             var row = $"ctid = '{ids[chance.Next(ids.Count)]}'";
-            if (chance.Next(5) == 0) { all.Add($"delete from \"{table}\" where {row}"); continue; }
+            if (chance.Next(5) == 0)
+            {
+                all.Add($"delete from \"{table}\" where {row}");
+                continue;
+            }
             var value = type switch
             {
-                "integer" or "bigint" or "numeric" => $"coalesce(\"{column}\", 0) + 1", "boolean" => $"not coalesce(\"{column}\", false)", "timestamp with time zone" => $"coalesce(\"{column}\", now()) + interval '1 second'",
-                "text" or "character varying" => $"left(coalesce(\"{column}\", '') || 'x', 1)  || 'y'", "jsonb" => $"coalesce(\"{column}\", '{{}}') || '{{\"x\": 1}}'", "bytea" => "'\\x0102'", "date" => $"coalesce(\"{column}\", current_date) + 1",
-                "uuid" => "gen_random_uuid()", "ARRAY" => "null", _ => "null",
+                "integer" or "bigint" or "numeric" => $"coalesce(\"{column}\", 0) + 1",
+                "boolean" => $"not coalesce(\"{column}\", false)",
+                "timestamp with time zone" => $"coalesce(\"{column}\", now()) + interval '1 second'",
+                "text" or "character varying" => $"left(coalesce(\"{column}\", '') || 'x', 1)  || 'y'",
+                "jsonb" => $"coalesce(\"{column}\", '{{}}') || '{{\"x\": 1}}'",
+                "bytea" => "'\\x0102'",
+                "date" => $"coalesce(\"{column}\", current_date) + 1",
+                "uuid" => "gen_random_uuid()",
+                "ARRAY" => "null",
+                _ => "null",
             };
             all.Add($"update \"{table}\" set \"{column}\" = {value} where {row}");
         }

@@ -19,7 +19,8 @@ public readonly record struct ReadingWithdrawal(bool Decided, bool SecondReading
     /// <param name="isReadAgain">Its place was read again afterwards by the same or a finer gauge, and that reading stands.</param>
     public static ReadingWithdrawal Of(Length size, Length uncertainty, Limits? limits, bool isWorst, bool isOfNow, bool isReadAgain)
     {
-        if (limits is null) return default;
+        if (limits is null)
+            return default;
         var toMachineTo = Limits.Margin(limits.Kind, size, limits.MachineTo);
         var beyond = Limits.Margin(limits.Kind, size, limits.Discard) < Length.Zero;
         var decided = beyond || toMachineTo < Length.Zero || (isWorst && toMachineTo < uncertainty);

@@ -32,9 +32,12 @@ public static partial class BackupReader
         var inside = false;
         while (await script.ReadLineAsync(cancel) is { } line)
         {
-            if (!inside) inside = CopyLine().Match(line) is { Success: true } copy && copy.Groups[2].Value == History;
-            else if (line == @"\.") inside = false;
-            else if (line.Split('\t')[0] is var name && string.CompareOrdinal(name, newest) > 0) newest = name;
+            if (!inside)
+                inside = CopyLine().Match(line) is { Success: true } copy && copy.Groups[2].Value == History;
+            else if (line == @"\.")
+                inside = false;
+            else if (line.Split('\t')[0] is var name && string.CompareOrdinal(name, newest) > 0)
+                newest = name;
         }
         return newest;
     }
@@ -44,7 +47,8 @@ public static partial class BackupReader
     public static async Task<bool> MakeTablesAsync(UncialDb owner, string version, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(owner);
-        if (!owner.Database.GetMigrations().Contains(version)) return false;
+        if (!owner.Database.GetMigrations().Contains(version))
+            return false;
         await owner.GetService<IMigrator>().MigrateAsync(version, cancel);
         return true;
     }
@@ -65,27 +69,52 @@ public static partial class BackupReader
             var connection = (NpgsqlConnection)owner.Database.GetDbConnection();
             await using var transaction = await connection.BeginTransactionAsync(cancel);
             var tables = await TablesAsync(connection, cancel);
-            var keys = await ReadAsync(connection, """
+            var keys = await ReadAsync(
+                connection,
+                """
                 select format('alter table %s drop constraint %I', conrelid::regclass, conname), format('alter table %s add constraint %I %s', conrelid::regclass, conname, pg_get_constraintdef(oid))
                 from pg_constraint where contype = 'f' and connamespace = 'public'::regnamespace
-                """, cancel);
-            foreach (var key in keys) await RunAsync(connection, key[0], cancel);
-            foreach (var table in tables.Keys) await RunAsync(connection, $"alter table \"{table}\" disable trigger user; {(table == History ? "" : $"delete from \"{table}\"")}", cancel);
+                """,
+                cancel
+            );
+            foreach (var key in keys)
+                await RunAsync(connection, key[0], cancel);
+            foreach (var table in tables.Keys)
+                await RunAsync(
+                    connection,
+                    $"alter table \"{table}\" disable trigger user; {(table == History ? "" : $"delete from \"{table}\"")}",
+                    cancel
+                );
             var rows = 0L;
             while (await script.ReadLineAsync(cancel) is { } line)
             {
-                if (CopyLine().Match(line) is not { Success: true } copy) continue;
+                if (CopyLine().Match(line) is not { Success: true } copy)
+                    continue;
                 var (name, columns) = (copy.Groups[2].Value, copy.Groups[3].Value.Split(", ").Select(c => c.Trim('"')).ToList());
-                if (!tables.TryGetValue(name, out var known)) throw new FormatException($"The backup holds a table {name} that its version does not have.");
-                if (columns.Find(c => !known.Contains(c)) is { } strange) throw new FormatException($"The backup holds a column {name}.{strange} that its version does not have.");
+                if (!tables.TryGetValue(name, out var known))
+                    throw new FormatException($"The backup holds a table {name} that its version does not have.");
+                if (columns.Find(c => !known.Contains(c)) is { } strange)
+                    throw new FormatException($"The backup holds a column {name}.{strange} that its version does not have.");
                 rows += await RowsAsync(connection, script, name, columns, LeftBehind.Contains(name), cancel);
             }
-            foreach (var table in tables.Keys) await RunAsync(connection, $"alter table \"{table}\" enable trigger user", cancel);
-            foreach (var key in keys) await RunAsync(connection, key[1], cancel);
-            foreach (var serial in await ReadAsync(connection, """
-                select c.table_name::text, c.column_name::text from information_schema.columns c where c.table_schema = 'public' and c.is_identity = 'YES'
-                """, cancel))
-                await RunAsync(connection, $"select setval(pg_get_serial_sequence('\"{serial[0]}\"', '{serial[1]}'), greatest((select max(\"{serial[1]}\") from \"{serial[0]}\"), 1))", cancel);
+            foreach (var table in tables.Keys)
+                await RunAsync(connection, $"alter table \"{table}\" enable trigger user", cancel);
+            foreach (var key in keys)
+                await RunAsync(connection, key[1], cancel);
+            foreach (
+                var serial in await ReadAsync(
+                    connection,
+                    """
+                    select c.table_name::text, c.column_name::text from information_schema.columns c where c.table_schema = 'public' and c.is_identity = 'YES'
+                    """,
+                    cancel
+                )
+            )
+                await RunAsync(
+                    connection,
+                    $"select setval(pg_get_serial_sequence('\"{serial[0]}\"', '{serial[1]}'), greatest((select max(\"{serial[1]}\") from \"{serial[0]}\"), 1))",
+                    cancel
+                );
             if (await ReadAsync(connection, "select 'x', 'x' from pg_class where relname = 'job_number'", cancel) is { Count: > 0 })
                 await RunAsync(connection, "select setval('job_number', greatest((select max(number) from jobs), 1000))", cancel);
             await transaction.CommitAsync(cancel);
@@ -97,30 +126,52 @@ public static partial class BackupReader
         }
     }
 
-    private static async Task<long> RowsAsync(NpgsqlConnection connection, TextReader script, string table, List<string> columns, bool skip, CancellationToken cancel)
+    private static async Task<long> RowsAsync(
+        NpgsqlConnection connection,
+        TextReader script,
+        string table,
+        List<string> columns,
+        bool skip,
+        CancellationToken cancel
+    )
     {
         var rows = 0L;
         // Our own statement; of the file only the lines of values go through it.
-        await using var into = skip ? null : await connection.BeginTextImportAsync($"COPY public.\"{table}\" ({string.Join(", ", columns.Select(c => $"\"{c}\""))}) FROM STDIN", cancel);
+        await using var into = skip
+            ? null
+            : await connection.BeginTextImportAsync(
+                $"COPY public.\"{table}\" ({string.Join(", ", columns.Select(c => $"\"{c}\""))}) FROM STDIN",
+                cancel
+            );
         while (await script.ReadLineAsync(cancel) is { } line)
         {
-            if (line == @"\.") return rows;
+            if (line == @"\.")
+                return rows;
             rows++;
-            if (into is not null) await into.WriteAsync((line + "\n").AsMemory(), cancel);
+            if (into is not null)
+                await into.WriteAsync((line + "\n").AsMemory(), cancel);
         }
         throw new FormatException($"The backup ends in the middle of {table}.");
     }
 
     private static async Task<Dictionary<string, HashSet<string>>> TablesAsync(NpgsqlConnection connection, CancellationToken cancel) =>
-        (await ReadAsync(connection, "select c.table_name::text, c.column_name::text from information_schema.columns c join information_schema.tables t using (table_schema, table_name) where table_schema = 'public' and t.table_type = 'BASE TABLE'", cancel))
-        .GroupBy(r => r[0]).ToDictionary(g => g.Key, g => g.Select(r => r[1]).ToHashSet());
+        (
+            await ReadAsync(
+                connection,
+                "select c.table_name::text, c.column_name::text from information_schema.columns c join information_schema.tables t using (table_schema, table_name) where table_schema = 'public' and t.table_type = 'BASE TABLE'",
+                cancel
+            )
+        )
+            .GroupBy(r => r[0])
+            .ToDictionary(g => g.Key, g => g.Select(r => r[1]).ToHashSet());
 
     private static async Task<List<string[]>> ReadAsync(NpgsqlConnection connection, string sql, CancellationToken cancel)
     {
         await using var command = new NpgsqlCommand(sql, connection);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         List<string[]> rows = [];
-        while (await reader.ReadAsync(cancel)) rows.Add([reader.GetString(0), reader.GetString(1)]);
+        while (await reader.ReadAsync(cancel))
+            rows.Add([reader.GetString(0), reader.GetString(1)]);
         return rows;
     }
 

@@ -42,7 +42,8 @@ public static class GuardDigest
             [
                 .. now.Where(n => !known.ContainsKey(n.Key)).Select(n => $"{n.Key} is none of this program's"),
                 .. known.Where(k => !now.ContainsKey(k.Key)).Select(k => $"{k.Key} is gone"),
-                .. now.Where(n => known.TryGetValue(n.Key, out var digest) && digest != n.Value).Select(n => $"{n.Key} is not what this program puts in place"),
+                .. now.Where(n => known.TryGetValue(n.Key, out var digest) && digest != n.Value)
+                    .Select(n => $"{n.Key} is not what this program puts in place"),
             ];
         }
         finally
@@ -56,17 +57,32 @@ public static class GuardDigest
     {
         ArgumentNullException.ThrowIfNull(owner);
         await owner.Database.OpenConnectionAsync(cancel);
-        try { return string.Join('\n', (await ReadAsync((NpgsqlConnection)owner.Database.GetDbConnection(), cancel)).OrderBy(d => d.Key, StringComparer.Ordinal).Select(d => d.Key + "\t" + d.Value)) + "\n"; }
-        finally { await owner.Database.CloseConnectionAsync(); }
+        try
+        {
+            return string.Join(
+                    '\n',
+                    (await ReadAsync((NpgsqlConnection)owner.Database.GetDbConnection(), cancel))
+                        .OrderBy(d => d.Key, StringComparer.Ordinal)
+                        .Select(d => d.Key + "\t" + d.Value)
+                ) + "\n";
+        }
+        finally
+        {
+            await owner.Database.CloseConnectionAsync();
+        }
     }
 
     /// <summary>The description that ships with this program.</summary>
     private static async Task<Dictionary<string, string>> ShippedAsync(CancellationToken cancel)
     {
         await using var stream = typeof(GuardDigest).Assembly.GetManifestResourceStream("Uncial.Data.Integrity.guards.tsv");
-        if (stream is null) throw new InvalidOperationException("Integrity/guards.tsv is not embedded.");
+        if (stream is null)
+            throw new InvalidOperationException("Integrity/guards.tsv is not embedded.");
         using var reader = new StreamReader(stream);
-        return (await reader.ReadToEndAsync(cancel)).Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => l.Split('\t')).ToDictionary(l => l[0], l => l[1]);
+        return (await reader.ReadToEndAsync(cancel))
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(l => l.Split('\t'))
+            .ToDictionary(l => l[0], l => l[1]);
     }
 
     private static async Task<Dictionary<string, string>> ReadAsync(NpgsqlConnection connection, CancellationToken cancel)
@@ -74,7 +90,8 @@ public static class GuardDigest
         await using var command = new NpgsqlCommand(Sql, connection);
         await using var reader = await command.ExecuteReaderAsync(cancel);
         var all = new Dictionary<string, string>();
-        while (await reader.ReadAsync(cancel)) all[reader.GetString(0)] = reader.GetString(1);
+        while (await reader.ReadAsync(cancel))
+            all[reader.GetString(0)] = reader.GetString(1);
         return all;
     }
 }

@@ -36,7 +36,8 @@ public static class IntegritySql
                 await command.ExecuteNonQueryAsync(cancel);
             }
             await RunAsync("set local client_min_messages = warning; select pg_advisory_xact_lock(8214906355)");
-            foreach (var name in Functions) await RunAsync(await ReadAsync(name));
+            foreach (var name in Functions)
+                await RunAsync(await ReadAsync(name));
             await RunAsync(GuardedTables.TriggersSql());
             await RunAsync(await ReadAsync("rights"));
             await RunAsync(RightsSql());
@@ -52,8 +53,16 @@ public static class IntegritySql
     private static string RightsSql()
     {
         var sql = new StringBuilder();
-        foreach (var (name, writes) in GuardedTables.All.Select(t => (t.Name, t.Writes)).Concat(GuardedTables.Others).Where(t => t.Item2.Length > 0))
-            sql.AppendLine(System.Globalization.CultureInfo.InvariantCulture, $"grant {writes} on public.\"{name}\" to {Logins.Application};");
+        foreach (
+            var (name, writes) in GuardedTables
+                .All.Select(t => (t.Name, t.Writes))
+                .Concat(GuardedTables.Others)
+                .Where(t => t.Item2.Length > 0)
+        )
+            sql.AppendLine(
+                System.Globalization.CultureInfo.InvariantCulture,
+                $"grant {writes} on public.\"{name}\" to {Logins.Application};"
+            );
         return sql.ToString();
     }
 }

@@ -23,7 +23,9 @@ public static class Logins
     private static string Of(string administrator, string login)
     {
         var builder = new NpgsqlConnectionStringBuilder(administrator);
-        builder.Password = Convert.ToHexStringLower(HMACSHA256.HashData(Encoding.UTF8.GetBytes(builder.Password ?? ""), Encoding.UTF8.GetBytes(login)));
+        builder.Password = Convert.ToHexStringLower(
+            HMACSHA256.HashData(Encoding.UTF8.GetBytes(builder.Password ?? ""), Encoding.UTF8.GetBytes(login))
+        );
         builder.Username = login;
         return builder.ConnectionString;
     }
@@ -34,28 +36,42 @@ public static class Logins
     public static async Task PrepareAsync(string administrator, CancellationToken cancel = default)
     {
         var database = new NpgsqlConnectionStringBuilder(administrator).Database!;
-        await using (var cluster = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(administrator) { Database = "postgres", Pooling = false }.ConnectionString))
+        await using (
+            var cluster = new NpgsqlConnection(
+                new NpgsqlConnectionStringBuilder(administrator) { Database = "postgres", Pooling = false }.ConnectionString
+            )
+        )
         {
             await cluster.OpenAsync(cancel);
             foreach (var login in new[] { Owner, Application })
             {
                 var password = new NpgsqlConnectionStringBuilder(Of(administrator, login)).Password;
                 // Two that open at once make them once.
-                await RunAsync(cluster, $"""
+                await RunAsync(
+                    cluster,
+                    $"""
                     do $$ begin
                         perform pg_advisory_lock(8214906354);
                         create role {login} login nosuperuser nocreatedb nocreaterole noreplication nobypassrls password '{password}';
                     exception when duplicate_object or unique_violation then null;
                     end $$;
                     select pg_advisory_unlock(8214906354);
-                    """, cancel);
+                    """,
+                    cancel
+                );
             }
             var quoted = "\"" + database.Replace("\"", "\"\"", StringComparison.Ordinal) + "\"";
-            await using var known = new NpgsqlCommand("select 1 from pg_database where datname = $1", cluster) { Parameters = { new() { Value = database } } };
-            if (await known.ExecuteScalarAsync(cancel) is null) await RunAsync(cluster, $"create database {quoted} owner {Owner}", cancel);
+            await using var known = new NpgsqlCommand("select 1 from pg_database where datname = $1", cluster)
+            {
+                Parameters = { new() { Value = database } },
+            };
+            if (await known.ExecuteScalarAsync(cancel) is null)
+                await RunAsync(cluster, $"create database {quoted} owner {Owner}", cancel);
             await RunAsync(cluster, $"alter database {quoted} owner to {Owner}", cancel);
         }
-        await using var connection = new NpgsqlConnection(new NpgsqlConnectionStringBuilder(administrator) { Pooling = false }.ConnectionString);
+        await using var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(administrator) { Pooling = false }.ConnectionString
+        );
         await connection.OpenAsync(cancel);
         await RunAsync(connection, await IntegritySql.ReadAsync("ownership"), cancel);
     }

@@ -44,22 +44,26 @@ public class Signature : PartFact
     public SignedFor SignedFor { get; set; }
 
     /// <summary>What exactly was signed, such as <c>confirmations 45</c>; see docs/security.md.</summary>
-    [MaxLength(200)] public required string Subject { get; set; }
+    [MaxLength(200)]
+    public required string Subject { get; set; }
 
-    [MaxLength(300)] public required string Reason { get; set; }
+    [MaxLength(300)]
+    public required string Reason { get; set; }
 
     /// <summary>Who signed.</summary>
     public int SignedById { get; set; }
     public Operator? SignedBy { get; set; }
 
     /// <summary>Role of the signer at that time.</summary>
-    [MaxLength(20)] public required string Role { get; set; }
+    [MaxLength(20)]
+    public required string Role { get; set; }
 
     public bool PinChecked { get; set; }
     public int? ScreenId { get; set; }
 
     /// <summary>The transaction that wrote it: a decision that rests on it stands in the same one.</summary>
-    [MaxLength(20)] public string Transaction { get; set; } = "";
+    [MaxLength(20)]
+    public string Transaction { get; set; } = "";
 
     /// <summary>What is signed for a limit.</summary>
     public static string OfLimit(int surface, Core.Parts.LimitKind kind, Core.Lengths.Length value) =>
@@ -90,7 +94,8 @@ public class RuleChange : Fact
     /// <summary>It derives a laxer machine-to limit; set by the database.</summary>
     public bool Laxer { get; set; }
 
-    [MaxLength(300)] public string? Reason { get; set; }
+    [MaxLength(300)]
+    public string? Reason { get; set; }
     public long? SignatureId { get; set; }
     public Signature? Signature { get; set; }
 }
@@ -100,13 +105,16 @@ public class ShopLink
 {
     public long Number { get; set; }
 
-    [MaxLength(40)] public required string RefTable { get; set; }
+    [MaxLength(40)]
+    public required string RefTable { get; set; }
 
     /// <summary>Key of the row; <c>part:number</c> for a link of a part.</summary>
-    [MaxLength(80)] public required string RefId { get; set; }
+    [MaxLength(80)]
+    public required string RefId { get; set; }
 
     /// <summary>I, U or D.</summary>
-    [MaxLength(1)] public required string Op { get; set; }
+    [MaxLength(1)]
+    public required string Op { get; set; }
 
     /// <summary>SHA-256 of the row's canonical text, or the hash of a part's link.</summary>
     public required byte[] RowHash { get; set; }

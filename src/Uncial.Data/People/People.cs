@@ -8,13 +8,16 @@ public class Operator
     public int Id { get; set; }
 
     /// <summary>Short name that the program uses; never shown.</summary>
-    [MaxLength(40)] public required string UserName { get; set; }
+    [MaxLength(40)]
+    public required string UserName { get; set; }
 
     /// <summary>Name as it is shown and printed.</summary>
-    [MaxLength(80)] public required string DisplayName { get; set; }
+    [MaxLength(80)]
+    public required string DisplayName { get; set; }
 
     /// <summary>One of <see cref="Roles"/>.</summary>
-    [MaxLength(20)] public string Role { get; set; } = Roles.Operator;
+    [MaxLength(20)]
+    public string Role { get; set; } = Roles.Operator;
 
     /// <summary>When this person was disabled; null while they may sign in.</summary>
     public DateTimeOffset? DisabledAt { get; set; }
@@ -38,7 +41,8 @@ public class Pin
     public int OperatorId { get; set; }
 
     /// <summary>bcrypt, as the database's <c>crypt</c> writes it; null while only <see cref="Earlier"/> is known.</summary>
-    [MaxLength(100)] public string? Hash { get; set; }
+    [MaxLength(100)]
+    public string? Hash { get; set; }
 
     /// <summary>A hash of the first version (PBKDF2), replaced at the first sign-in; null afterwards.</summary>
     public byte[]? Earlier { get; set; }
@@ -50,7 +54,9 @@ public class Pin
 public class EnrolledScreen
 {
     public int Id { get; set; }
-    [MaxLength(60)] public required string Name { get; set; }
+
+    [MaxLength(60)]
+    public required string Name { get; set; }
 
     /// <summary>SHA-256 of the token in its cookie.</summary>
     public required byte[] TokenHash { get; set; }
@@ -60,7 +66,8 @@ public class EnrolledScreen
     /// <summary>The lead who enrolled it; null for the first screen of a shop and for the demo.</summary>
     public int? EnrolledById { get; set; }
 
-    [MaxLength(64)] public string? Address { get; set; }
+    [MaxLength(64)]
+    public string? Address { get; set; }
     public DateTimeOffset? RetiredAt { get; set; }
 }
 
@@ -77,7 +84,9 @@ public class Session
     public DateTimeOffset StartedAt { get; set; }
     public DateTimeOffset SeenAt { get; set; }
     public DateTimeOffset? EndedAt { get; set; }
-    [MaxLength(40)] public string? EndedBy { get; set; }
+
+    [MaxLength(40)]
+    public string? EndedBy { get; set; }
 }
 
 /// <summary>A PIN that somebody typed. It is counted before it is judged, so that no way of asking escapes the count.</summary>
@@ -89,7 +98,8 @@ public class PinTry
     /// <summary>The enrolled screen; null for a screen that is not enrolled.</summary>
     public int? ScreenId { get; set; }
 
-    [MaxLength(64)] public string? Address { get; set; }
+    [MaxLength(64)]
+    public string? Address { get; set; }
 
     /// <summary>SHA-256 over a nonce and the PIN: a try is good for this one PIN only.</summary>
     public required byte[] Commitment { get; set; }
@@ -97,12 +107,14 @@ public class PinTry
     public DateTimeOffset At { get; set; }
 
     /// <summary>The transaction that counted it; it is judged in a later one.</summary>
-    [MaxLength(20)] public required string Transaction { get; set; }
+    [MaxLength(20)]
+    public required string Transaction { get; set; }
 
     /// <summary>Whether it was the PIN; null while it is not judged.</summary>
     public bool? Right { get; set; }
 
-    [MaxLength(40)] public string? Purpose { get; set; }
+    [MaxLength(40)]
+    public string? Purpose { get; set; }
 }
 
 /// <summary>How many misses stand against a person at a screen, or against an address of screens that are not enrolled.</summary>
@@ -112,14 +124,27 @@ public class PinDelay
     public int OperatorId { get; set; }
 
     /// <summary><c>screen 3</c> or <c>address 10.0.0.5</c>.</summary>
-    [MaxLength(80)] public required string Place { get; set; }
+    [MaxLength(80)]
+    public required string Place { get; set; }
 
     public int Misses { get; set; }
     public DateTimeOffset LastAt { get; set; }
 }
 
 /// <summary>What was done to a person's account.</summary>
-public enum PeopleAct { Added, Renamed, RoleChanged, PinChanged, OwnPinChanged, Disabled, Enabled, Unlocked, ScreenEnrolled, ScreenRetired }
+public enum PeopleAct
+{
+    Added,
+    Renamed,
+    RoleChanged,
+    PinChanged,
+    OwnPinChanged,
+    Disabled,
+    Enabled,
+    Unlocked,
+    ScreenEnrolled,
+    ScreenRetired,
+}
 
 /// <summary>Something done to a person's account or a screen, by whom and when.</summary>
 public class PeopleEvent : Fact
@@ -127,5 +152,7 @@ public class PeopleEvent : Fact
     public PeopleAct Act { get; set; }
     public int? OperatorId { get; set; }
     public int? ScreenId { get; set; }
-    [MaxLength(120)] public string? Detail { get; set; }
+
+    [MaxLength(120)]
+    public string? Detail { get; set; }
 }

@@ -21,8 +21,10 @@ internal static class KeyFile
             using var made = request.CreateSelfSigned(DateTimeOffset.UnixEpoch, new(9999, 1, 1, 0, 0, 0, TimeSpan.Zero));
             var part = path + ".part";
             var options = new FileStreamOptions { Mode = FileMode.Create, Access = FileAccess.Write };
-            if (!OperatingSystem.IsWindows()) options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
-            using (var file = new FileStream(part, options)) file.Write(made.Export(X509ContentType.Pfx));
+            if (!OperatingSystem.IsWindows())
+                options.UnixCreateMode = UnixFileMode.UserRead | UnixFileMode.UserWrite;
+            using (var file = new FileStream(part, options))
+                file.Write(made.Export(X509ContentType.Pfx));
             File.Move(part, path, overwrite: false);
         }
         return X509CertificateLoader.LoadPkcs12FromFile(path, null);

@@ -11,7 +11,18 @@ internal static class ScreenCookie
     public static string? Of(HttpRequest request) => request.Cookies[Name] is { Length: > 0 and <= 100 } token ? token : null;
 
     public static void Keep(HttpContext http, string token) =>
-        http.Response.Cookies.Append(Name, token, new() { MaxAge = KeptFor, IsEssential = true, SameSite = SameSiteMode.Lax, HttpOnly = true, Secure = http.Request.IsHttps });
+        http.Response.Cookies.Append(
+            Name,
+            token,
+            new()
+            {
+                MaxAge = KeptFor,
+                IsEssential = true,
+                SameSite = SameSiteMode.Lax,
+                HttpOnly = true,
+                Secure = http.Request.IsHttps,
+            }
+        );
 
     public static string? AddressOf(HttpContext http) => http.Connection.RemoteIpAddress?.ToString();
 

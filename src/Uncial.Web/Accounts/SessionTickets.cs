@@ -19,7 +19,9 @@ public sealed class SessionTickets(IServiceScopeFactory scopes) : ITicketStore
     public Task<string> StoreAsync(AuthenticationTicket ticket)
     {
         ArgumentNullException.ThrowIfNull(ticket);
-        return Task.FromResult(ticket.Principal.FindFirstValue(TokenClaim) ?? throw new InvalidOperationException("The database opens sessions."));
+        return Task.FromResult(
+            ticket.Principal.FindFirstValue(TokenClaim) ?? throw new InvalidOperationException("The database opens sessions.")
+        );
     }
 
     public Task RenewAsync(string key, AuthenticationTicket ticket) => Task.CompletedTask;
@@ -27,7 +29,9 @@ public sealed class SessionTickets(IServiceScopeFactory scopes) : ITicketStore
     public async Task<AuthenticationTicket?> RetrieveAsync(string key)
     {
         await using var scope = scopes.CreateAsyncScope();
-        return await scope.ServiceProvider.GetRequiredService<PinDesk>().SessionAsync(key, CancellationToken.None) is { } session ? Ticket(session, key) : null;
+        return await scope.ServiceProvider.GetRequiredService<PinDesk>().SessionAsync(key, CancellationToken.None) is { } session
+            ? Ticket(session, key)
+            : null;
     }
 
     public async Task RemoveAsync(string key)
@@ -40,11 +44,19 @@ public sealed class SessionTickets(IServiceScopeFactory scopes) : ITicketStore
     public static ClaimsPrincipal PrincipalOf(SignedIn session, string token)
     {
         ArgumentNullException.ThrowIfNull(session);
-        return new(new ClaimsIdentity(
-        [
-            new(ClaimTypes.NameIdentifier, session.Operator.ToString(CultureInfo.InvariantCulture)), new(ClaimTypes.Name, session.Name), new(ClaimTypes.Role, session.Role),
-            new(TokenClaim, token), new(ScreenClaim, session.ScreenName), new(ScreenIdClaim, session.Screen.ToString(CultureInfo.InvariantCulture)),
-        ], CookieAuthenticationDefaults.AuthenticationScheme));
+        return new(
+            new ClaimsIdentity(
+                [
+                    new(ClaimTypes.NameIdentifier, session.Operator.ToString(CultureInfo.InvariantCulture)),
+                    new(ClaimTypes.Name, session.Name),
+                    new(ClaimTypes.Role, session.Role),
+                    new(TokenClaim, token),
+                    new(ScreenClaim, session.ScreenName),
+                    new(ScreenIdClaim, session.Screen.ToString(CultureInfo.InvariantCulture)),
+                ],
+                CookieAuthenticationDefaults.AuthenticationScheme
+            )
+        );
     }
 
     private static AuthenticationTicket Ticket(SignedIn session, string token) =>

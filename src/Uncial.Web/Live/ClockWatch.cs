@@ -25,7 +25,8 @@ public sealed partial class ClockWatch(IServiceScopeFactory scopes, TimeProvider
         var now = time.GetUtcNow() < there ? time.GetUtcNow() : there;
         var before = Behind;
         Behind = newest is { } at && at - now > Slack ? at - now : null;
-        if (Behind is { } behind && before is null) WentBack(log, behind);
+        if (Behind is { } behind && before is null)
+            WentBack(log, behind);
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
@@ -52,7 +53,8 @@ public sealed partial class ClockWatch(IServiceScopeFactory scopes, TimeProvider
 }
 
 /// <summary>Writes the head of the shop's chain once a day into a file, which should lie on another medium.</summary>
-public sealed partial class HeadKeeper(IServiceScopeFactory scopes, IConfiguration settings, TimeProvider time, ILogger<HeadKeeper> log) : BackgroundService
+public sealed partial class HeadKeeper(IServiceScopeFactory scopes, IConfiguration settings, TimeProvider time, ILogger<HeadKeeper> log)
+    : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromMinutes(10);
 
@@ -60,15 +62,23 @@ public sealed partial class HeadKeeper(IServiceScopeFactory scopes, IConfigurati
     public async Task KeepAsync(string file, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(file);
-        var last = File.Exists(file) ? (await File.ReadAllLinesAsync(file, cancel)).Select(ChainHead.Read).OfType<ChainHead>().LastOrDefault() : null;
+        var last = File.Exists(file)
+            ? (await File.ReadAllLinesAsync(file, cancel)).Select(ChainHead.Read).OfType<ChainHead>().LastOrDefault()
+            : null;
         await using var scope = scopes.CreateAsyncScope();
-        if (await ShopChain.HeadAsync(scope.ServiceProvider.GetRequiredService<UncialDb>(), cancel) is not { } head || head.Number == last?.Number || head.At.UtcDateTime.Date == last?.At.UtcDateTime.Date) return;
+        if (
+            await ShopChain.HeadAsync(scope.ServiceProvider.GetRequiredService<UncialDb>(), cancel) is not { } head
+            || head.Number == last?.Number
+            || head.At.UtcDateTime.Date == last?.At.UtcDateTime.Date
+        )
+            return;
         await File.AppendAllTextAsync(file, head + "\n", cancel);
     }
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        if (settings["Heads"] is not { Length: > 0 } file) return;
+        if (settings["Heads"] is not { Length: > 0 } file)
+            return;
         while (!stoppingToken.IsCancellationRequested)
         {
             try

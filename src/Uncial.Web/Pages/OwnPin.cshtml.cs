@@ -8,9 +8,14 @@ namespace Uncial.Web.Pages;
 /// <summary>Everyone changes the own PIN. All other sessions of that person end.</summary>
 public class OwnPinModel(PinDesk pins, Reader reader) : PageModel
 {
-    [BindProperty] public string? OldPin { get; set; }
-    [BindProperty] public string? NewPin { get; set; }
-    [BindProperty] public string? Again { get; set; }
+    [BindProperty]
+    public string? OldPin { get; set; }
+
+    [BindProperty]
+    public string? NewPin { get; set; }
+
+    [BindProperty]
+    public string? Again { get; set; }
 
     public bool Kept { get; private set; }
 
@@ -25,15 +30,34 @@ public class OwnPinModel(PinDesk pins, Reader reader) : PageModel
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         Head();
-        if (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit)) ModelState.AddModelError(nameof(NewPin), "Four to eight digits.");
-        else if (NewPin != Again) ModelState.AddModelError(nameof(Again), "The two are not the same.");
-        if (string.IsNullOrEmpty(OldPin)) ModelState.AddModelError(nameof(OldPin), "The PIN that you have now.");
-        if (!ModelState.IsValid) return Page();
-        var attempt = await pins.BeginAsync(reader.OperatorId, OldPin!, ScreenCookie.Of(Request), ScreenCookie.AddressOf(HttpContext), nameof(PeopleAct.OwnPinChanged), cancel);
-        if (attempt.Try is null) { ModelState.AddModelError(nameof(OldPin), LeadSignature.Wait(attempt.WaitSeconds)); return Page(); }
+        if (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit))
+            ModelState.AddModelError(nameof(NewPin), "Four to eight digits.");
+        else if (NewPin != Again)
+            ModelState.AddModelError(nameof(Again), "The two are not the same.");
+        if (string.IsNullOrEmpty(OldPin))
+            ModelState.AddModelError(nameof(OldPin), "The PIN that you have now.");
+        if (!ModelState.IsValid)
+            return Page();
+        var attempt = await pins.BeginAsync(
+            reader.OperatorId,
+            OldPin!,
+            ScreenCookie.Of(Request),
+            ScreenCookie.AddressOf(HttpContext),
+            nameof(PeopleAct.OwnPinChanged),
+            cancel
+        );
+        if (attempt.Try is null)
+        {
+            ModelState.AddModelError(nameof(OldPin), LeadSignature.Wait(attempt.WaitSeconds));
+            return Page();
+        }
         var result = await pins.ManageAsync(reader.SessionToken, attempt, PeopleAct.OwnPinChanged, null, null, null, NewPin, cancel);
-        if (result == PeopleResult.Done) return Redirect("/own-pin?kept=true");
-        ModelState.AddModelError(result == PeopleResult.WeakPin ? nameof(NewPin) : nameof(OldPin), result == PeopleResult.WrongPin ? "That is not your PIN." : PeopleModel.Say(result));
+        if (result == PeopleResult.Done)
+            return Redirect("/own-pin?kept=true");
+        ModelState.AddModelError(
+            result == PeopleResult.WeakPin ? nameof(NewPin) : nameof(OldPin),
+            result == PeopleResult.WrongPin ? "That is not your PIN." : PeopleModel.Say(result)
+        );
         return Page();
     }
 

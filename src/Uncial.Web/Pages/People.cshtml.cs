@@ -17,11 +17,20 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     /// <summary>A line of the sign-in log.</summary>
     public sealed record TryLine(DateTimeOffset At, string Who, string Where, bool? Right, string? Purpose);
 
-    [BindProperty(SupportsGet = true)] public int? Id { get; set; }
-    [BindProperty] public string? NewName { get; set; }
-    [BindProperty] public string? NewRole { get; set; }
-    [BindProperty] public string? NewPin { get; set; }
-    [BindProperty] public string? OwnPin { get; set; }
+    [BindProperty(SupportsGet = true)]
+    public int? Id { get; set; }
+
+    [BindProperty]
+    public string? NewName { get; set; }
+
+    [BindProperty]
+    public string? NewRole { get; set; }
+
+    [BindProperty]
+    public string? NewPin { get; set; }
+
+    [BindProperty]
+    public string? OwnPin { get; set; }
 
     public IReadOnlyList<Operator> People { get; private set; } = [];
     public IReadOnlyList<EnrolledScreen> Screens { get; private set; } = [];
@@ -42,7 +51,8 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (Id is not null && Chosen is null) return NotFound();
+        if (Id is not null && Chosen is null)
+            return NotFound();
         (NewName, NewRole) = (Chosen?.DisplayName, Chosen?.Role ?? Roles.Operator);
         return Page();
     }
@@ -64,7 +74,8 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public async Task<IActionResult> OnPostRetireScreenAsync(int screen, CancellationToken cancel)
     {
         var result = await pins.RetireScreenAsync(reader.SessionToken, screen, cancel);
-        if (result == PeopleResult.Done) return Redirect("/people");
+        if (result == PeopleResult.Done)
+            return Redirect("/people");
         Trouble = Say(result);
         await LoadAsync(cancel);
         return Page();
@@ -74,51 +85,129 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     private async Task<IActionResult> ActAsync(PeopleAct act, bool takesPin, CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (act != PeopleAct.Added && Chosen is null) return NotFound();
-        if (act is PeopleAct.Added or PeopleAct.Renamed && (string.IsNullOrWhiteSpace(NewName) || NewName.Trim().Length > LongestName)) ModelState.AddModelError(nameof(NewName), $"Give the name, at most {LongestName} letters.");
-        if (act is PeopleAct.Added or PeopleAct.PinChanged && (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit))) ModelState.AddModelError(nameof(NewPin), "Four to eight digits.");
-        if (act is PeopleAct.Added or PeopleAct.RoleChanged && !RolesToGive.Contains(NewRole)) ModelState.AddModelError(nameof(NewRole), "Pick a role that you may give.");
-        if (takesPin && string.IsNullOrEmpty(OwnPin)) ModelState.AddModelError(nameof(OwnPin), "Your own PIN, so that nobody does this in your name.");
-        if (!ModelState.IsValid) return Page();
+        if (act != PeopleAct.Added && Chosen is null)
+            return NotFound();
+        if (act is PeopleAct.Added or PeopleAct.Renamed && (string.IsNullOrWhiteSpace(NewName) || NewName.Trim().Length > LongestName))
+            ModelState.AddModelError(nameof(NewName), $"Give the name, at most {LongestName} letters.");
+        if (
+            act is PeopleAct.Added or PeopleAct.PinChanged
+            && (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit))
+        )
+            ModelState.AddModelError(nameof(NewPin), "Four to eight digits.");
+        if (act is PeopleAct.Added or PeopleAct.RoleChanged && !RolesToGive.Contains(NewRole))
+            ModelState.AddModelError(nameof(NewRole), "Pick a role that you may give.");
+        if (takesPin && string.IsNullOrEmpty(OwnPin))
+            ModelState.AddModelError(nameof(OwnPin), "Your own PIN, so that nobody does this in your name.");
+        if (!ModelState.IsValid)
+            return Page();
         PinAttempt? attempt = null;
         if (takesPin)
         {
-            attempt = await pins.BeginAsync(reader.OperatorId, OwnPin!, ScreenCookie.Of(Request), ScreenCookie.AddressOf(HttpContext), act.ToString(), cancel);
-            if (attempt.Try is null) { ModelState.AddModelError(nameof(OwnPin), LeadSignature.Wait(attempt.WaitSeconds)); return Page(); }
+            attempt = await pins.BeginAsync(
+                reader.OperatorId,
+                OwnPin!,
+                ScreenCookie.Of(Request),
+                ScreenCookie.AddressOf(HttpContext),
+                act.ToString(),
+                cancel
+            );
+            if (attempt.Try is null)
+            {
+                ModelState.AddModelError(nameof(OwnPin), LeadSignature.Wait(attempt.WaitSeconds));
+                return Page();
+            }
         }
         var result = await pins.ManageAsync(reader.SessionToken, attempt, act, Chosen?.Id, NewName?.Trim(), NewRole, NewPin, cancel);
-        if (result == PeopleResult.Done) return Redirect(act == PeopleAct.Added ? "/people" : $"/people/{Chosen!.Id}");
+        if (result == PeopleResult.Done)
+            return Redirect(act == PeopleAct.Added ? "/people" : $"/people/{Chosen!.Id}");
         switch (result)
         {
-            case PeopleResult.WrongPin: ModelState.AddModelError(nameof(OwnPin), "That is not your PIN."); break;
-            case PeopleResult.WeakPin: ModelState.AddModelError(nameof(NewPin), Say(result)); break;
-            default: Trouble = Say(result); break;
+            case PeopleResult.WrongPin:
+                ModelState.AddModelError(nameof(OwnPin), "That is not your PIN.");
+                break;
+            case PeopleResult.WeakPin:
+                ModelState.AddModelError(nameof(NewPin), Say(result));
+                break;
+            default:
+                Trouble = Say(result);
+                break;
         }
         return Page();
     }
 
-    internal static string Say(PeopleResult result) => result switch
-    {
-        PeopleResult.WeakPin => "Too easy to guess: no run, no repeated digit, no year.",
-        PeopleResult.LastOwner => "The last owner keeps the role and stays enabled.",
-        PeopleResult.NotAllowed => "Your role does not allow this.",
-        PeopleResult.SignedOut => "You are signed out. Sign in again.",
-        PeopleResult.NotFound => "It is not there any more.",
-        _ => "That did not work. Look again.",
-    };
+    internal static string Say(PeopleResult result) =>
+        result switch
+        {
+            PeopleResult.WeakPin => "Too easy to guess: no run, no repeated digit, no year.",
+            PeopleResult.LastOwner => "The last owner keeps the role and stays enabled.",
+            PeopleResult.NotAllowed => "Your role does not allow this.",
+            PeopleResult.SignedOut => "You are signed out. Sign in again.",
+            PeopleResult.NotFound => "It is not there any more.",
+            _ => "That did not work. Look again.",
+        };
 
     private async Task LoadAsync(CancellationToken cancel)
     {
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("People", "Who works here, and which screens sign them in", "shop");
         People = await db.Operators.AsNoTracking().OrderBy(o => o.DisabledAt != null).ThenBy(o => o.DisplayName).ToListAsync(cancel);
         Chosen = People.FirstOrDefault(p => p.Id == Id);
-        Screens = await db.Screens.AsNoTracking().Where(s => s.RetiredAt == null).OrderBy(s => s.Id)
-            .Select(s => new EnrolledScreen { Id = s.Id, Name = s.Name, TokenHash = Array.Empty<byte>(), EnrolledAt = s.EnrolledAt, EnrolledById = s.EnrolledById, Address = s.Address }).ToListAsync(cancel);
-        Misses = (await db.PinDelays.AsNoTracking().Where(d => d.OperatorId > 0 && d.Misses > 0).GroupBy(d => d.OperatorId).Select(g => new { g.Key, Most = g.Max(d => d.Misses) }).ToListAsync(cancel)).ToDictionary(m => m.Key, m => m.Most);
-        var tries = await db.PinTries.AsNoTracking().OrderByDescending(t => t.Id).Take(ShownTries).Select(t => new { t.At, t.OperatorId, t.ScreenId, t.Address, t.Right, t.Purpose }).ToListAsync(cancel);
-        Tries = [.. tries.Select(t => new TryLine(t.At, People.FirstOrDefault(p => p.Id == t.OperatorId)?.DisplayName ?? "", Screens.FirstOrDefault(s => s.Id == t.ScreenId)?.Name ?? (t.ScreenId is null ? $"not enrolled, {t.Address}" : "a retired screen"), t.Right, t.Purpose))];
+        Screens = await db
+            .Screens.AsNoTracking()
+            .Where(s => s.RetiredAt == null)
+            .OrderBy(s => s.Id)
+            .Select(s => new EnrolledScreen
+            {
+                Id = s.Id,
+                Name = s.Name,
+                TokenHash = Array.Empty<byte>(),
+                EnrolledAt = s.EnrolledAt,
+                EnrolledById = s.EnrolledById,
+                Address = s.Address,
+            })
+            .ToListAsync(cancel);
+        Misses = (
+            await db
+                .PinDelays.AsNoTracking()
+                .Where(d => d.OperatorId > 0 && d.Misses > 0)
+                .GroupBy(d => d.OperatorId)
+                .Select(g => new { g.Key, Most = g.Max(d => d.Misses) })
+                .ToListAsync(cancel)
+        ).ToDictionary(m => m.Key, m => m.Most);
+        var tries = await db
+            .PinTries.AsNoTracking()
+            .OrderByDescending(t => t.Id)
+            .Take(ShownTries)
+            .Select(t => new
+            {
+                t.At,
+                t.OperatorId,
+                t.ScreenId,
+                t.Address,
+                t.Right,
+                t.Purpose,
+            })
+            .ToListAsync(cancel);
+        Tries =
+        [
+            .. tries.Select(t => new TryLine(
+                t.At,
+                People.FirstOrDefault(p => p.Id == t.OperatorId)?.DisplayName ?? "",
+                Screens.FirstOrDefault(s => s.Id == t.ScreenId)?.Name
+                    ?? (t.ScreenId is null ? $"not enrolled, {t.Address}" : "a retired screen"),
+                t.Right,
+                t.Purpose
+            )),
+        ];
     }
 
     /// <summary>What a try was for, in words.</summary>
-    public static string Of(string? purpose) => purpose switch { "sign-in" => "signed in", "enrolment" => "enrolled a screen", null => "", _ when Enum.TryParse<SignedFor>(purpose, out _) => "signed", _ => "changed an account" };
+    public static string Of(string? purpose) =>
+        purpose switch
+        {
+            "sign-in" => "signed in",
+            "enrolment" => "enrolled a screen",
+            null => "",
+            _ when Enum.TryParse<SignedFor>(purpose, out _) => "signed",
+            _ => "changed an account",
+        };
 }
