@@ -70,7 +70,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
             await micrometer.SendAsync();
             screen.UntilHeading($"Read at {next} ");
         }
-        micrometer.Answer.ShouldBe("taken");
+        screen.Until(() => micrometer.Answer == "taken", "the last one answered");
         micrometer.IsSilent = true;
         screen.Until(() => Live().StartsWith("silent", StringComparison.Ordinal), "the gauge silent");
         screen.Enter("24.30");
@@ -87,7 +87,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("All 8 places read");
         (await ReadingsAsync(rotor)).Select(r => r.Typed).ShouldBe(["24.311mm", "24.312mm", "24.313mm", "24.314mm", "24.315mm", "24.30", "24.29", "0.9573in"]);
         await micrometer.SendAsync();
-        screen.Until(() => micrometer.Answer == "taken", "nothing asked, nothing kept");
+        screen.Until(() => micrometer.Answer == "nobody took it", "nothing asked, nothing kept");
         (await ReadingsAsync(rotor)).Count.ShouldBe(8);
     }
 

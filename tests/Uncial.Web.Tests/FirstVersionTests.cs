@@ -34,7 +34,7 @@ public sealed class FirstVersionTests : IDisposable
             await person.PostAsync("/preferences?handler=SignOut", [], "/check");
             await person.SignInAsync("tom", "1304");
         }
-        await Process.Start("kill", ["-INT", $"{process.Id}"]).WaitForExitAsync(Cancel);
+        await Process.Start("kill", ["-TERM", $"{process.Id}"]).WaitForExitAsync(Cancel);
         await process.WaitForExitAsync(Cancel);
         (await command.RunAsync("--verify")).ShouldSatisfyAllConditions(
             r => r.Said.ShouldContain("every chain holds"),

@@ -42,7 +42,7 @@ public sealed class StartTests : IDisposable
             (await Answers()).ShouldBeTrue();
             (await Health()).ShouldBe(HttpStatusCode.OK);
         }
-        await Process.Start("kill", ["-INT", $"{first.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
+        await Process.Start("kill", ["-TERM", $"{first.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
         await first.WaitForExitAsync(TestContext.Current.CancellationToken);
         first.ExitCode.ShouldBe(0);
 
@@ -80,7 +80,7 @@ public sealed class StartTests : IDisposable
         (await command.RunAsync("--restore", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("stop it first"), r => r.Code.ShouldBe(1));
         screen.Enter("27.5713");
         screen.UntilHeading("Read at 10½");
-        await Process.Start("kill", ["-INT", $"{last.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
+        await Process.Start("kill", ["-TERM", $"{last.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
         await last.WaitForExitAsync(TestContext.Current.CancellationToken);
         last.ExitCode.ShouldBe(0);
         await Should.ThrowAsync<HttpRequestException>(Health);
