@@ -211,6 +211,12 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             hand
         );
         await db.SaveChangesAsync(Cancel);
+        // Nor is it put out of the way as if its gauge had failed.
+        (
+            await AsApplication(
+                Sql($"insert into reading_flags (reading_id, zero_check_id, at, by_id) select {beyond.Id}, min(id), now(), {tom} from zero_checks where passed")
+            )
+        ).ShouldBe("UN026");
         Now().WithdrawalOf(beyond).ShouldBe(new ReadingWithdrawal(true, true, true));
         (
             await AsApplication(

@@ -128,6 +128,7 @@ public static class GuardedTables
         ("readings", "before insert", "stamp_check"),
         ("zero_checks", "before insert", "lock_gauge"),
         ("readings", "after insert", "flag_reading"),
+        ("reading_flags", "before insert", "guard_flag"),
         ("limit_entries", "after insert", "guard_limit_entry"),
         ("limit_settlements", "after insert", "guard_settlement"),
         ("rule_changes", "before insert", "guard_rule_change"),

@@ -157,6 +157,16 @@ begin
     return new;
 end $$;
 
+-- A reading is put in doubt by a check that its own gauge failed after it, and by nothing else.
+create or replace function public.guard_flag() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+begin
+    if not exists (select 1 from public.readings r join public.zero_checks c on c.id = new.zero_check_id and c.gauge_id = r.gauge_id and not c.passed
+            where r.id = new.reading_id) then
+        raise exception 'a reading is put in doubt by a check that its gauge failed' using errcode = 'UN026';
+    end if;
+    return new;
+end $$;
+
 create or replace function public.guard_finding_withdrawal() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare f record;
 begin
