@@ -39,10 +39,20 @@ internal sealed partial class HttpPerson : IDisposable
         string? tokenFrom = null
     )
     {
-        var token = Token()
-            .Match(await client.GetStringAsync(new Uri(tokenFrom ?? path.Split('?')[0], UriKind.Relative), Cancel))
-            .Groups[1]
-            .Value;
+        return await PostWithAsync(path, fields, await TokenAsync(tokenFrom ?? path.Split('?')[0]));
+    }
+
+    /// <summary>The form's token that a page hands out.</summary>
+    public async Task<string> TokenAsync(string page) =>
+        Token().Match(await client.GetStringAsync(new Uri(page, UriKind.Relative), Cancel)).Groups[1].Value;
+
+    /// <summary>Posts with a token that was fetched before.</summary>
+    public async Task<(HttpStatusCode Code, string Text, string? To)> PostWithAsync(
+        string path,
+        IEnumerable<(string Name, string Value)> fields,
+        string token
+    )
+    {
         using var form = new FormUrlEncodedContent([
             .. fields.Select(f => KeyValuePair.Create(f.Name, f.Value)),
             KeyValuePair.Create("__RequestVerificationToken", token),

@@ -121,15 +121,24 @@ internal sealed partial class PageFuzz(Uri address, int seed)
     private readonly Random chance = new(seed);
     private readonly Dictionary<(string Page, string Action), List<string>> forms = [];
     private readonly HashSet<string> links = [.. Roots];
+    private readonly SortedDictionary<int, int> codes = [];
+    private string? token;
 
     /// <summary>Requests made so far.</summary>
     public int Tries { get; private set; }
 
+    /// <summary>Times that somebody had to sign in again.</summary>
+    public int SignIns { get; private set; }
+
     /// <summary>Requests that were answered with a fault of the server.</summary>
     public List<string> Faults { get; } = [];
 
-    [GeneratedRegex("""<form[^>]*method="post"[^>]*?(?:action="([^"]*)")?[^>]*>(.*?)</form>""", RegexOptions.Singleline)]
+    [GeneratedRegex("""<form([^>]*method="post"[^>]*)>(.*?)</form>""", RegexOptions.Singleline)]
     private static partial Regex Form();
+
+    /// <summary>Where a form goes, and where each of its buttons sends it instead.</summary>
+    [GeneratedRegex("""\s(?:form)?action="([^"]*)""")]
+    private static partial Regex Action();
 
     [GeneratedRegex("""\sname="([^"]+)""")]
     private static partial Regex Field();
@@ -168,10 +177,7 @@ internal sealed partial class PageFuzz(Uri address, int seed)
             return;
         foreach (Match form in Form().Matches(text))
         {
-            var action = form.Groups[1].Value.Length > 0 ? WebUtility.HtmlDecode(form.Groups[1].Value) : path;
-            if (action.Contains("SignOut", StringComparison.Ordinal))
-                continue;
-            forms[(path, action)] =
+            List<string> fields =
             [
                 .. Field()
                     .Matches(form.Groups[2].Value)
@@ -179,6 +185,13 @@ internal sealed partial class PageFuzz(Uri address, int seed)
                     .Where(f => f != "__RequestVerificationToken")
                     .Distinct(),
             ];
+            foreach (var action in Action().Matches(form.Value).Select(a => a.Groups[1].Value).DefaultIfEmpty(path))
+            {
+                var to = action.StartsWith('?') ? path.Split('?')[0] + action : action;
+                // What ends the session or the screen leaves nothing to ask for: the tests of people do that.
+                if (!to.Contains("SignOut", StringComparison.Ordinal) && !to.Contains("RetireScreen", StringComparison.Ordinal))
+                    forms[(path, to)] = fields;
+            }
         }
         foreach (Match link in Link().Matches(text))
             links.Add(WebUtility.HtmlDecode(link.Groups[1].Value));
@@ -216,7 +229,29 @@ internal sealed partial class PageFuzz(Uri address, int seed)
                     Value()
                 )
             );
-        await CountAsync($"POST {to} {string.Join('&', sent)}", () => person.PostAsync(to, sent, page));
+        if (token is null && await TokenAsync(person) is var fresh && fresh is not null)
+            token = fresh;
+        var answer = await CountAsync($"POST {to} {string.Join('&', sent)}", () => person.PostWithAsync(to, sent, token ?? ""));
+        if (answer.Code == HttpStatusCode.BadRequest)
+            token = null;
+    }
+
+    /// <summary>What was sent may have ended the session: then somebody signs in again.</summary>
+    private async Task<string?> TokenAsync(HttpPerson person)
+    {
+        if ((await person.GetAsync("/own-pin")).Code != HttpStatusCode.OK)
+        {
+            await person.PostAsync("/SignIn?handler=Pin", [("Who", "marit"), ("Pin", "9051")], "/SignIn");
+            SignIns++;
+        }
+        try
+        {
+            return await person.TokenAsync("/own-pin");
+        }
+        catch (HttpRequestException)
+        {
+            return null;
+        }
     }
 
     private async Task QueryAsync(HttpPerson person)
@@ -270,16 +305,18 @@ internal sealed partial class PageFuzz(Uri address, int seed)
         try
         {
             var answer = await ask();
+            codes[(int)answer.Code] = codes.GetValueOrDefault((int)answer.Code) + 1;
+            if (answer.To?.Contains("/SignIn", StringComparison.Ordinal) == true)
+                token = null;
             if ((int)answer.Code >= 500)
                 Faults.Add(string.Create(CultureInfo.InvariantCulture, $"{(int)answer.Code} {what}"));
             return answer;
         }
-        catch (HttpRequestException e) when (e.StatusCode is null or >= HttpStatusCode.InternalServerError)
+        catch (HttpRequestException e)
         {
-            // The page that the form was on answers no more: another kind of fault.
-            Faults.Add($"{e.StatusCode} before {what}");
+            // No answer at all: another kind of fault.
+            Faults.Add($"{e.Message} at {what}");
         }
-        catch (HttpRequestException) { } // the page of the form is gone meanwhile
         catch (InvalidOperationException) { } // no address
         return (HttpStatusCode.BadRequest, "", null);
     }
@@ -303,5 +340,7 @@ internal sealed partial class PageFuzz(Uri address, int seed)
 
     private T Pick<T>(T[] from) => from[chance.Next(from.Length)];
 
-    public override string ToString() => $"{address} seed {seed}: {Tries} requests, {Faults.Count} faults";
+    public override string ToString() => $"{address} seed {seed}: {Tries} requests, {Faults.Count} faults, {SignIns} times signed in again, by code "
+        + string.Join(", ", codes.Select(c => $"{c.Key}: {c.Value}"))
+        + string.Concat(Faults.Select(f => "\n" + f));
 }
