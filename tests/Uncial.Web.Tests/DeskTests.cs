@@ -92,6 +92,32 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task A_run_out_that_a_gauge_sends_is_stored_before_the_gauge_is_answered()
+    {
+        var (rotor, _) = await PartsAsync();
+        await using var db = shop.Db();
+        var name = (await db.Gauges.Where(g => g.Kind == GaugeKind.Indicator && g.RetiredAt == null).OrderBy(g => g.Id).FirstAsync(Cancel)).Name;
+        await using var indicator = new StandInGauge(name, 0, 0.034m, 0.001m);
+        indicator.Open();
+        await ListenAsync(name, indicator.Port);
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/measure/" + rotor);
+        screen.Send(By.CssSelector("[data-entry]"), "24.3");
+        screen.Send(By.Name("Figures[GrooveOuter]"), "0.2");
+        screen.Click(By.Name("Figures[RunoutOuter]"));
+        await indicator.SendAsync();
+        screen.Until(() => indicator.Answer == "taken", "the run-out answered");
+        var stored = (await ReadingsAsync(rotor)).Single(r => r.Kind == ReadingKind.RunoutOuter);
+        stored.Value.ShouldBe(Length.FromMillimetres(0.034m));
+        stored.Line.ShouldNotBeNull();
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Figures[RunoutInner]", "the next run-out in focus");
+        screen.Until(() => screen.Driver.FindElement(By.Name("Figures[RunoutOuter]")).GetDomProperty("value") == "0.034", "the run-out shown");
+        screen.Driver.FindElement(By.Name("Figures[GrooveOuter]")).GetDomProperty("value").ShouldBe("0.2", "what is typed stays");
+        screen.Driver.FindElement(By.CssSelector("[data-entry]")).GetDomProperty("value").ShouldBe("24.3", "what is typed stays");
+    }
+
+    [Fact]
     public async Task Bars_ask_for_the_dial_and_opposite_ends_are_a_repeat()
     {
         var (_, drum) = await PartsAsync();

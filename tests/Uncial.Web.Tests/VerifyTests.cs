@@ -112,15 +112,17 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Tampered("select 1")).ShouldBeEmpty();
         var (missed, tries) = (new List<string>(), 0);
         var count = int.TryParse(Environment.GetEnvironmentVariable("UNCIAL_TAMPER"), out var more) ? more : 40;
-        foreach (var sql in await Random(seed: 1113, count))
+        foreach (var sql in await Random(seed: 1113, 3 * count))
         {
-            tries++;
+            if (tries == count)
+                break;
             try
             {
                 if ((await Tampered(sql)).Count == 0)
                     missed.Add(sql);
+                tries++;
             }
-            catch (PostgresException e) when (e.SqlState.StartsWith("23", StringComparison.Ordinal)) { } // a constraint refuses it, triggers at rest or not
+            catch (PostgresException e) when (e.SqlState.StartsWith("23", StringComparison.Ordinal)) { } // a constraint refuses it: not counted
         }
         missed.ShouldBeEmpty();
         tries.ShouldBe(count);
@@ -202,16 +204,16 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
             }
             var value = type switch
             {
-                "integer" or "bigint" or "numeric" => $"coalesce(\"{column}\", 0) + 1",
+                "integer" or "bigint" or "numeric" or "double precision" => $"coalesce(\"{column}\", 0) + 1",
                 "boolean" => $"not coalesce(\"{column}\", false)",
                 "timestamp with time zone" => $"coalesce(\"{column}\", now()) + interval '1 second'",
-                "text" or "character varying" => $"left(coalesce(\"{column}\", '') || 'x', 1)  || 'y'",
+                "text" or "character varying" => $"case when \"{column}\" like 'x%' then 'y' else 'x' end || coalesce(substr(\"{column}\", 2), '')",
                 "jsonb" => $"coalesce(\"{column}\", '{{}}') || '{{\"x\": 1}}'",
                 "bytea" => "'\\x0102'",
                 "date" => $"coalesce(\"{column}\", current_date) + 1",
                 "uuid" => "gen_random_uuid()",
-                "ARRAY" => "null",
-                _ => "null",
+                "ARRAY" => $"array_append(\"{column}\", null)",
+                _ => throw new InvalidOperationException($"No change is known for {type} ({table}.{column})."),
             };
             all.Add($"update \"{table}\" set \"{column}\" = {value} where {row}");
         }

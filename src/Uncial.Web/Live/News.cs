@@ -28,7 +28,7 @@ public enum SentReading
     /// <summary>It was shown to a page and is not stored yet.</summary>
     Waits,
 
-    /// <summary>It is stored, or stands in a field.</summary>
+    /// <summary>It is stored.</summary>
     Taken,
 
     /// <summary>Nobody can take it.</summary>
@@ -103,7 +103,7 @@ public sealed class News(TimeProvider time)
 
     /// <summary>
     /// A gauge sends a reading, and goes on sending it until it is answered. It is shown to the page of the screen that has the gauge; it counts
-    /// as taken once it is stored, or once that page says that it stands in its field.
+    /// as taken once it is stored.
     /// </summary>
     /// <param name="gauge">The gauge.</param>
     /// <param name="line">Session and number of the line: the same line is the same reading.</param>
@@ -123,7 +123,7 @@ public sealed class News(TimeProvider time)
         }
     }
 
-    /// <summary>A reading that a gauge sent is stored, or stands in a field: it is answered as taken.</summary>
+    /// <summary>A reading that a gauge sent is stored: it is answered as taken.</summary>
     public void Took(int gauge, string line)
     {
         lock (gate) sent[(gauge, line)] = SentReading.Taken;
@@ -269,13 +269,13 @@ internal static class NewsFeed
             http.Response.RegisterForDispose(until);
             return TypedResults.ServerSentEvents(news.ListenAsync(new(reader.ScreenId, reader.Screen), surface, gauge ?? [], lathe, [.. (target ?? []).Select(Length.FromMillimetres)], until.Token));
         }).ExcludeFromDescription();
-        // A page says what became of a reading that it was shown and does not store by itself.
-        app.MapPost("/gauges/{gauge:int}/landed", async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, News news) =>
+        // A page says that it cannot take a reading that it was shown. That one was taken only the database says.
+        app.MapPost("/gauges/{gauge:int}/refuses", async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, News news) =>
         {
             if (!await antiforgery.IsRequestValidAsync(http)) return Results.BadRequest();
             var form = await http.Request.ReadFormAsync();
             if (form["line"].ToString() is not { Length: > 0 and <= 60 } line) return Results.BadRequest();
-            if (form["taken"] == "true") news.Took(gauge, line); else news.Refuses(gauge, line);
+            news.Refuses(gauge, line);
             return Results.NoContent();
         }).ExcludeFromDescription();
     }

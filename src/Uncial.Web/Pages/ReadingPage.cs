@@ -47,6 +47,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     /// <summary>Session and number of the line with which a gauge sent it; null where it was typed.</summary>
     [BindProperty] public string? Line { get; set; }
 
+    /// <summary>Which figure the gauge sent, where it is one of a whole face.</summary>
+    [BindProperty] public ReadingKind? LineFor { get; set; }
+
     /// <summary>When it was typed, if it had to wait.</summary>
     [BindProperty] public DateTimeOffset? TypedAt { get; set; }
 
@@ -296,13 +299,21 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             if (!figures.TryGetValue(kind, out var text) || string.IsNullOrWhiteSpace(text)) continue;
             var typed = ReadLength($"Figures[{kind}]", text, Reader.Unit, allowZero: true);
             // What the field showed is what is on record, rounded for the reader; only what was typed anew is a fact.
-            if (typed is not null && text.Trim() != ShownOf(known(kind))) changed.Add((kind, typed));
+            if (typed is not null && (text.Trim() != ShownOf(known(kind)) || SentFor(kind) is not null)) changed.Add((kind, typed));
         }
         if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
-        foreach (var (kind, typed) in changed) Journey.Read(Record, kind, null, typed, Reader.Unit, Record.Shop.GaugeFor(kind), Hand);
+        foreach (var (kind, typed) in changed)
+        {
+            var gauge = Record.Shop.GaugeFor(kind);
+            Journey.Read(Record, kind, null, typed, Reader.Unit, gauge, Hand, gauge is null ? null : new(Line: SentFor(kind)));
+        }
         if (changed.Count > 0 && !await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
         return Redirect(Request.Path + Request.QueryString.Value?.Replace("?handler=Figures", "", StringComparison.Ordinal));
     }
+
+    /// <summary>The line with which a gauge sent this figure, unless that line is stored already.</summary>
+    private string? SentFor(ReadingKind kind) =>
+        LineFor == kind && Line is { Length: > 0 and <= 60 } line && !Record.Surface.Readings.Exists(r => r.Line == line) ? line : null;
 
     /// <summary>A figure as it stands in its field.</summary>
     protected string? ShownOf(ReadingEntry? entry) => entry is null ? null : entry.Value == Length.Zero ? "0" : Reader.Reading(entry.Value);

@@ -67,18 +67,43 @@ async function land({ gauge, line, text, stable }) {
   const field = document.activeElement?.matches(`[data-live-field="${gauge}"]`) ? document.activeElement : null;
   const form = document.querySelector(`form.reading[data-gauge="${gauge}"]`);
   const entry = field ?? form?.querySelector('[data-entry]:not([disabled])');
-  if (!entry || document.querySelector(':popover-open')) { answer(gauge, line, false); return; }
+  if (!entry || document.querySelector(':popover-open')) { refuse(gauge, line); return; }
   const says = entry.closest('.entry,.field').querySelector('.expands,.says');
   if (!stable) { says.textContent = 'It moves: hold still and send again.'; return; }
   // What a hand has begun to type is not written over.
-  if (!field && entry.value.trim()) { says.textContent = 'Finish or wipe what is typed, then send again.'; answer(gauge, line, false); return; }
+  if (!field && entry.value.trim()) { says.textContent = 'Finish or wipe what is typed, then send again.'; refuse(gauge, line); return; }
   entry.value = text;
-  if (!field && form.elements.Line) form.elements.Line.value = line;
   entry.dispatchEvent(new Event('input', { bubbles: true }));
-  if (!field) { form.requestSubmit(); return; }
-  answer(gauge, line, true);
-  const fields = [...field.form.elements].filter(e => e.matches('[data-live-field]') && e.offsetParent);
-  fields[fields.indexOf(field) + 1]?.focus();
+  if (field) { await storeFigure(gauge, line, field, says); return; }
+  if (form.elements.Line) form.elements.Line.value = line;
+  form.requestSubmit();
+}
+
+// A figure of a whole face is stored as soon as it comes, by itself; what else is being typed stays. Stored, the server answers the gauge.
+async function storeFigure(gauge, line, field, says) {
+  const all = field.form.elements;
+  const body = new FormData();
+  for (const name of ['Turn', '__RequestVerificationToken']) body.append(name, all[name].value);
+  body.append(field.name, field.value);
+  body.append('Line', line);
+  body.append('LineFor', /\[(.+)\]/.exec(field.name)[1]);
+  try {
+    const stored = await fetch(field.form.action, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } });
+    if (!stored.ok) throw new Error('away');
+    const shown = new DOMParser().parseFromString(await stored.text(), 'text/html');
+    const wrong = shown.querySelector('main .alert:not([data-lost]), .is-wrong .says');
+    if (wrong) { says.textContent = wrong.textContent; refuse(gauge, line); return; }
+  } catch {
+    says.textContent = 'The server does not answer: press Keep, or send again.';
+    refuse(gauge, line);
+    return;
+  }
+  // What the gauge sent is on record now: the field takes it from there, and the focus goes on to the next field that a gauge fills.
+  const mine = document.querySelector(`[name="${CSS.escape(field.name)}"]`);
+  if (mine) mine.value = mine.defaultValue;
+  await page.refresh();
+  const fields = [...document.querySelectorAll('[data-live-field]')].filter(e => e.offsetParent);
+  if (document.activeElement?.name === field.name) fields[fields.findIndex(e => e.name === field.name) + 1]?.focus();
 }
 
 // Typed over, a figure is the hand's, not the gauge's.
@@ -86,10 +111,10 @@ document.addEventListener('input', event => {
   if (event.isTrusted && event.target.matches('[data-entry]') && event.target.form?.elements.Line) event.target.form.elements.Line.value = '';
 });
 
-function answer(gauge, line, taken) {
+// The gauge is told that nobody takes it here; that it was taken it hears from the server, once it is stored.
+function refuse(gauge, line) {
   const body = new FormData();
   body.append('line', line);
-  body.append('taken', taken);
   body.append('__RequestVerificationToken', document.querySelector('[name=__RequestVerificationToken]')?.value ?? '');
-  fetch(`/gauges/${gauge}/landed`, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } }).catch(() => { /* the gauge sends it again */ });
+  fetch(`/gauges/${gauge}/refuses`, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } }).catch(() => { /* the gauge sends it again */ });
 }
