@@ -50,6 +50,17 @@ restore() {
   say "Restored from $file. What was there before is kept in the database uncial_before_restore until the next restore."
 }
 
+# Into a database beside it; only what was read whole and checked becomes the shop.
+take_in() {
+  [ -r "$file" ] || die "cannot read $file."
+  if has_database uncial; then on_database uncial empty || exit 1; fi
+  sql 'drop database if exists uncial_importing with (force)'
+  as_administrator uncial_importing prepare
+  if ! on_database uncial_importing import "$file"; then sql 'drop database if exists uncial_importing with (force)'; exit 1; fi
+  sql 'drop database if exists uncial with (force)'
+  sql 'alter database uncial_importing rename to uncial'
+}
+
 run_task() {
   case $task in
     restore|import) [ -z "$running" ] || die "Uncial is running on this data: stop it first." ;;
@@ -67,6 +78,6 @@ run_task() {
     verify) has_database uncial || die "there is no shop in $data yet."; on_database uncial verify "$heads" ;;
     head) has_database uncial || die "there is no shop in $data yet."; on_database uncial head ;;
     export) has_database uncial || die "there is no shop in $data yet."; (umask 077; on_database uncial export "$file") ;;
-    import) [ -r "$file" ] || die "cannot read $file."; as_administrator uncial prepare; on_database uncial import "$file" ;;
+    import) take_in ;;
   esac
 }

@@ -63,6 +63,9 @@ public sealed record ProofSurface
     /// <summary>Readings that were withdrawn.</summary>
     public IReadOnlyList<ProofWithdrawal> Withdrawn { get; init; } = [];
 
+    /// <summary>Readings that count for nothing because their gauge failed on its standard afterwards.</summary>
+    public IReadOnlyList<ProofSize> Suspect { get; init; } = [];
+
     /// <summary>What is left to discard, negative beyond; null where it was not read or has no limit.</summary>
     public Length? LeftToDiscard() => Now is { } now && Discard is { } discard ? Limits.Margin(Kind, now, discard) : null;
 }
@@ -223,6 +226,7 @@ public static class Proofs
                 .Select(l => new ProofLimit(l.Kind, [.. l.Stated.Select(e => e.Source)], !HeldLimit.Differ(l.Stated.Select(e => e.Value))))],
             LaxerLimits = record.LaxerLimits,
             Withdrawn = [.. record.WithdrawnSizes.Zip(Sizes(record, record.WithdrawnSizes)).Select(r => new ProofWithdrawal(r.Second, r.First.Withdrawal!.Reason, r.First.Withdrawal.By?.DisplayName, r.First.Withdrawal.Signature?.SignedBy?.DisplayName))],
+            Suspect = Sizes(record, record.Doubted.Where(r => r.Kind == ReadingKind.Size)),
         };
     }
 

@@ -11,7 +11,7 @@ internal static class ShopCommand
     private const int MostNamed = 100;
 
     /// <summary>The commands by name.</summary>
-    private static readonly string[] Names = ["open", "prepare", "verify", "make", "fill", "guards", "head", "export", "import"];
+    private static readonly string[] Names = ["open", "prepare", "verify", "make", "fill", "guards", "head", "empty", "export", "import"];
 
     public static bool Is(string[] args) => args.Length > 0 && Names.Contains(args[0]);
 
@@ -33,6 +33,7 @@ internal static class ShopCommand
         if (args is ["head"]) { await says.WriteLineAsync((await ShopChain.HeadAsync(db, cancel))?.ToString() ?? "The chain has not begun."); return 0; }
         if (args is ["make"]) return await MakeAsync(db, says, cancel);
         if (args is ["fill"]) return await FillAsync(db, says, cancel);
+        if (args is ["import", var shop]) return await ImportAsync(db, shop, says, cancel);
         if (args[0] != "verify") await Opening.MigrateAsync(db, cancel);
         else if ((await db.Database.GetPendingMigrationsAsync(cancel)).Any()) { await says.WriteLineAsync("The database is of an older version and has no chains yet: ./start brings it up to date."); return 1; }
         switch (args)
@@ -52,18 +53,27 @@ internal static class ShopCommand
                     await says.WriteLineAsync($"{written} rows written. The file holds names and PINs in hashed form: keep it like the database.");
                 }
                 return 0;
-            case ["import", var file]:
-                await using (var from = File.OpenRead(file))
-                {
-                    var (rows, wrong) = await ShopArchive.ImportAsync(db, from, cancel);
-                    await SayAsync(wrong.Select(f => f.Path + ": " + f.What).ToList(), says);
-                    await says.WriteLineAsync(wrong.Count == 0 ? string.Create(CultureInfo.InvariantCulture, $"{rows} rows read in; every chain holds.") : "Nothing was read in.");
-                    return wrong.Count == 0 ? 0 : 1;
-                }
+            case ["empty"]:
+                if (await ShopArchive.IsEmptyAsync(db, cancel)) return 0;
+                await says.WriteLineAsync("It is not empty: a shop is read into a new one only (./start --empty --data DIR). Nothing was read in.");
+                return 1;
             default:
-                await says.WriteLineAsync("open | prepare | verify | make | fill | export FILE | import FILE");
+                await says.WriteLineAsync("open | prepare | verify | make | fill | head | empty | export FILE | import FILE");
                 return 2;
         }
+    }
+
+    /// <summary>Reads a whole shop in; a file of an older version goes into tables of that version first, where the database has none yet.</summary>
+    private static async Task<int> ImportAsync(UncialDb db, string file, TextWriter says, CancellationToken cancel)
+    {
+        await using var from = File.OpenRead(file);
+        var schema = await ShopArchive.SchemaAsync(from, cancel);
+        var isNew = !(await db.Database.GetAppliedMigrationsAsync(cancel)).Any();
+        if (!isNew || schema is null || !await BackupReader.MakeTablesAsync(db, schema, cancel) || schema == db.Database.GetMigrations().Last()) await Opening.MigrateAsync(db, cancel);
+        var (rows, wrong) = await ShopArchive.ImportAsync(db, from, () => Opening.MigrateAsync(db, cancel), cancel);
+        await SayAsync(wrong.Select(f => f.Path + ": " + f.What).ToList(), says);
+        await says.WriteLineAsync(wrong.Count == 0 ? string.Create(CultureInfo.InvariantCulture, $"{rows} rows read in; every chain holds.") : "Nothing was read in.");
+        return wrong.Count == 0 ? 0 : 1;
     }
 
     /// <summary>Makes the tables of the version that a backup names; reads its list of migrations from the input.</summary>

@@ -170,7 +170,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         async Task<IReadOnlyList<FileFault>> Wrong(Stream file)
         {
             await using var fresh = there.Db();
-            var (rows, faults) = await ShopArchive.ImportAsync(fresh, file, Cancel);
+            var (rows, faults) = await ShopArchive.ImportAsync(fresh, file, () => Task.CompletedTask, Cancel);
             rows.ShouldBe(0);
             Rows(await Export(fresh)).ShouldBe(Rows(before)); // nothing half loaded
             return faults;
@@ -189,7 +189,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Wrong(new MemoryStream(Encoding.UTF8.GetBytes("vehicle,axle\n")))).ShouldHaveSingleItem().Path.ShouldBe("line 1");
         (await Wrong(Changed(archive, lines => lines.Select(l => l.Replace("\"schema\":\"2", "\"schema\":\"1", StringComparison.Ordinal))))).ShouldHaveSingleItem().What.ShouldContain("another version");
 
-        (await ShopArchive.ImportAsync(other, new MemoryStream(archive), Cancel)).Faults.ShouldBeEmpty();
+        (await ShopArchive.ImportAsync(other, new MemoryStream(archive), () => Task.CompletedTask, Cancel)).Faults.ShouldBeEmpty();
         await using var now = there.Db();
         Rows(await Export(now)).ShouldBe(Rows(archive));
         (await ChainCheck.OfAllAsync(now, Cancel)).Faults.ShouldBeEmpty();
@@ -198,7 +198,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Logbook.PageAsync(now, new(tag), 0, 5, Cancel)).ShouldSatisfyAllConditions(x => x.Count.ShouldBe(1), x => x.Lines.ShouldHaveSingleItem().Tag.ShouldBe(tag));
         (await Logbook.PageAsync(now, new(State: "Released"), 0, 500, Cancel)).Lines.ShouldBe((await Logbook.PageAsync(db, new(State: "Released"), 0, 500, Cancel)).Lines);
         (await Should.ThrowAsync<Npgsql.PostgresException>(() => now.Database.ExecuteSqlRawAsync("delete from readings", Cancel))).SqlState.ShouldBe("UN001");
-        (await ShopArchive.ImportAsync(now, new MemoryStream(archive), Cancel)).Faults.ShouldHaveSingleItem().Path.ShouldBe("database");
+        (await ShopArchive.ImportAsync(now, new MemoryStream(archive), () => Task.CompletedTask, Cancel)).Faults.ShouldHaveSingleItem().Path.ShouldBe("database");
     }
 
     [Fact]

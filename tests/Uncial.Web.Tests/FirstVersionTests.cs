@@ -89,7 +89,18 @@ public sealed class FirstVersionTests : IDisposable
         await Shell($"xz -dc '{Assets}/shop.jsonl.xz' > '{file}'");
         using var other = new StartCommand();
         (await other.RunAsync("--import", file)).ShouldSatisfyAllConditions(
-            r => r.Said.ShouldContain("20261124045608_Proofs"),
+            r => r.Said.ShouldContain("every chain holds"),
+            r => r.Code.ShouldBe(0)
+        );
+        (await other.RunAsync("--verify")).ShouldSatisfyAllConditions(
+            r => r.Said.ShouldContain(": every chain holds"),
+            r => r.Code.ShouldBe(0)
+        );
+        // One line of it bent: nothing of it stays.
+        await Shell($"sed -i 's/\"vehicle\": *\"/&New /' '{file}'");
+        using var bent = new StartCommand();
+        (await bent.RunAsync("--import", file)).ShouldSatisfyAllConditions(
+            r => r.Said.ShouldContain("a line was changed, added or lost"),
             r => r.Said.ShouldContain("Nothing was read in"),
             r => r.Code.ShouldBe(1)
         );

@@ -122,6 +122,8 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         (await db.Surfaces.AsNoTracking().Where(s => s.Id == desk.Part.Surfaces[0].Id).Select(s => s.Turn).SingleAsync(Cancel)).ShouldBe(turn + 1);
         // The plan rests on nothing: the part is measured again.
         (await desk.RecordAsync()).ShouldSatisfyAllConditions(r => r.Station.ShouldBe(Station.Measure), r => r.LatestPlan.ShouldBeNull(), r => r.Doubted.Count.ShouldBe(8), r => r.Sizes.ShouldBe([early]));
+        // Confirm and the certificate name what does not count.
+        Proofs.Of(await desk.RecordAsync()).Suspect.Select(s => (s.Size, s.Gauge)).ShouldBe(Enumerable.Repeat((Mm(24.309m), (string?)desk.Gauge.Name), 8));
 
         // Typed before the failed check, come in after it was set right: as much in doubt as the others.
         await desk.CheckAsync(30, "25.000");

@@ -64,30 +64,59 @@ public static class ShopArchive
         return rows;
     }
 
-    /// <summary>Reads a shop into a database in which nothing was done yet. All or nothing: a fault leaves the database as it was.</summary>
-    /// <param name="db">The database under its owner's login, up to date and without jobs and hands.</param>
+    /// <summary>The version of the tables that a shop file was written from, or null where its head does not say.</summary>
+    /// <param name="from">The file; it stands at its start afterwards.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<string?> SchemaAsync(Stream from, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(from);
+        using var reader = new StreamReader(from, new UTF8Encoding(false), false, leaveOpen: true);
+        var head = await reader.ReadLineAsync(cancel);
+        from.Position = 0;
+        try
+        {
+            using var document = JsonDocument.Parse(head ?? "");
+            return document.RootElement.ValueKind == JsonValueKind.Object && document.RootElement.TryGetProperty("schema", out var schema) && schema.ValueKind == JsonValueKind.String
+                ? schema.GetString()
+                : null;
+        }
+        catch (JsonException)
+        {
+            return null;
+        }
+    }
+
+    /// <summary>
+    /// Reads a shop into a database in which nothing was done yet. All or nothing: a fault leaves the database as it was. A file of an older
+    /// version goes into tables of that version (<see cref="BackupReader.MakeTablesAsync"/>); they are brought up to date and checked afterwards,
+    /// so that such a database is thrown away where this finds a fault.
+    /// </summary>
+    /// <param name="db">The database under its owner's login, with the tables of the file's version and without jobs and operators.</param>
     /// <param name="from">The file; it is read twice.</param>
+    /// <param name="upToDate">Brings the tables up to date.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>Rows taken in, or the faults by line.</returns>
-    public static async Task<(long Rows, IReadOnlyList<FileFault> Faults)> ImportAsync(UncialDb db, Stream from, CancellationToken cancel)
+    public static async Task<(long Rows, IReadOnlyList<FileFault> Faults)> ImportAsync(UncialDb db, Stream from, Func<Task> upToDate, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(from);
-        if (await db.Jobs.AnyAsync(cancel) || await db.Operators.AnyAsync(cancel)) return (0, [new("database", "It is not empty: a shop is read into a new one only (./start --empty --data DIR).")]);
-        var tables = TablesOf(db).ToDictionary(t => t.Name);
-        var schema = (await db.Database.GetAppliedMigrationsAsync(cancel)).Last();
-        var faults = await LookAsync(from, tables, schema, cancel);
-        if (faults.Count > 0) return (0, faults);
-        from.Position = 0;
+        ArgumentNullException.ThrowIfNull(upToDate);
+        var applied = (await db.Database.GetAppliedMigrationsAsync(cancel)).Last();
+        var isOlder = applied != db.Database.GetMigrations().Last();
+        if (!isOlder && !await IsEmptyAsync(db, cancel)) return (0, [new("database", "It is not empty: a shop is read into a new one only (./start --empty --data DIR).")]);
         await db.Database.OpenConnectionAsync(cancel);
         try
         {
             var connection = (NpgsqlConnection)db.Database.GetDbConnection();
+            var tables = isOlder ? await TablesAsync(connection, cancel) : TablesOf(db).ToDictionary(t => t.Name);
+            var faults = await LookAsync(from, tables, applied, cancel);
+            if (faults.Count > 0) return (0, faults);
+            from.Position = 0;
             await using var transaction = await db.Database.BeginTransactionAsync(cancel);
             await ExecuteAsync(connection, "set local timezone = 'UTC'", cancel);
             // What the shop began with gives way. Rules of the tables rest meanwhile; keys between them are checked all the same.
-            foreach (var table in tables.Values.Reverse()) await ExecuteAsync(connection, $"alter table \"{table.Name}\" disable trigger user; delete from \"{table.Name}\"", cancel);
-            await ExecuteAsync(connection, "delete from log_lines", cancel);
+            foreach (var table in tables.Values.Reverse()) await ExecuteAsync(connection, $"alter table \"{table.Name}\" disable trigger user; {(isOlder ? "" : $"delete from \"{table.Name}\"")}", cancel);
+            if (!isOlder) await ExecuteAsync(connection, "delete from log_lines", cancel);
             var rows = await FillAsync(connection, from, tables, faults, cancel);
             if (faults.Count > 0) return (0, faults);
             foreach (var table in tables.Values)
@@ -95,16 +124,28 @@ public static class ShopArchive
                 await ExecuteAsync(connection, $"alter table \"{table.Name}\" enable trigger user", cancel);
                 if (table.Serial is { } serial) await ExecuteAsync(connection, $"select setval(pg_get_serial_sequence('\"{table.Name}\"', '{serial}'), greatest((select max(\"{serial}\") from \"{table.Name}\"), 1))", cancel);
             }
+            if (isOlder)
+            {
+                await transaction.CommitAsync(cancel);
+                await upToDate();
+            }
             await Logbook.MakeAnewAsync(db, cancel);
             var (_, _, broken) = await ChainCheck.OfAllAsync(db, cancel);
             if (broken.Count > 0) return (0, [.. broken.Take(MostFaults).Select(f => new FileFault(f.Tag, f.Link == 0 ? f.What : string.Create(CultureInfo.InvariantCulture, $"link {f.Link} of its chain: {f.What}")))]);
-            await transaction.CommitAsync(cancel);
+            if (!isOlder) await transaction.CommitAsync(cancel);
             return (rows, []);
         }
         finally
         {
             await db.Database.CloseConnectionAsync();
         }
+    }
+
+    /// <summary>Nothing was done in this shop yet: it has no job and no operator.</summary>
+    public static async Task<bool> IsEmptyAsync(UncialDb db, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return !await db.Jobs.AnyAsync(cancel) && !await db.Operators.AnyAsync(cancel);
     }
 
     /// <summary>Looks at the file as a whole before a row of it goes in: its head, every line's shape, its end and its hash.</summary>
@@ -143,7 +184,7 @@ public static class ShopArchive
         string? Text(string name) => root.TryGetProperty(name, out var value) && value.ValueKind == JsonValueKind.String ? value.GetString() : null;
         if (Text("format") != FormatName) fault($"This is no shop file: “format” is not “{FormatName}”.");
         else if (!root.TryGetProperty("version", out var version) || !version.TryGetVersion(out var v) || v != CurrentVersion) fault($"This program reads version {CurrentVersion}.");
-        else if (Text("schema") != schema) fault($"It was written by another version of Uncial ({Text("schema")}; this one is {schema}). Read it in with that version, then bring that up to date.");
+        else if (Text("schema") != schema) fault($"It was written by another version of Uncial ({Text("schema")}; this one is {schema}), which is not known here. Read it in with a newer version.");
     }
 
     private static void Row(JsonElement root, Dictionary<string, Table> tables, Action<string> fault)
@@ -223,6 +264,22 @@ public static class ShopArchive
         types.ForEach(Visit);
         return [.. ordered.Select(t => new Table(t.GetTableName()!, [.. t.GetProperties().Select(p => p.GetColumnName())], [.. t.FindPrimaryKey()!.Properties.Select(p => p.GetColumnName())],
             t.FindPrimaryKey()!.Properties is [{ ValueGenerated: Microsoft.EntityFrameworkCore.Metadata.ValueGenerated.OnAdd } key] && key.ClrType != typeof(string) ? key.GetColumnName() : null))];
+    }
+
+    /// <summary>The tables as the database has them, whatever its version: for a file that comes in the order that its own version wrote.</summary>
+    private static async Task<Dictionary<string, Table>> TablesAsync(NpgsqlConnection connection, CancellationToken cancel)
+    {
+        const string sql = """
+            select table_name::text, array_agg(column_name::text order by ordinal_position), max(column_name::text) filter (where is_identity = 'YES')
+            from information_schema.columns c join information_schema.tables t using (table_schema, table_name)
+            where table_schema = 'public' and table_type = 'BASE TABLE' and table_name <> '__EFMigrationsHistory' group by table_name
+            """;
+        await using var command = new NpgsqlCommand(sql, connection);
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        var tables = new Dictionary<string, Table>();
+        while (await reader.ReadAsync(cancel))
+            tables[reader.GetString(0)] = new(reader.GetString(0), reader.GetFieldValue<string[]>(1), [], await reader.IsDBNullAsync(2, cancel) ? null : reader.GetString(2));
+        return tables;
     }
 
     private static async Task ExecuteAsync(NpgsqlConnection connection, string sql, CancellationToken cancel)

@@ -69,6 +69,14 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         return Page();
     }
 
+    /// <summary>The lead who will enrol this screen is picked; what is typed stays.</summary>
+    public async Task<IActionResult> OnPostPickAsync(string? pick, CancellationToken cancel)
+    {
+        Who = pick;
+        await LoadAsync(cancel);
+        return Enrols ? Page() : RedirectToPage(new { ReturnUrl });
+    }
+
     /// <summary>A lead enrols this screen with a PIN.</summary>
     public async Task<IActionResult> OnPostEnrolAsync(CancellationToken cancel)
     {

@@ -109,6 +109,14 @@ public static class Words
         return Say("limits.withdrawn", reader.With(withdrawn.Size.Size), Clock(withdrawn.Size.Degrees), withdrawn.By, withdrawn.Reason, withdrawn.SignedBy is { } signer ? Say("limits.signed", signer) : "");
     }
 
+    /// <summary>A reading whose gauge failed on its standard afterwards.</summary>
+    public static string SuspectOf(ProofSize reading, Reader reader)
+    {
+        ArgumentNullException.ThrowIfNull(reading);
+        ArgumentNullException.ThrowIfNull(reader);
+        return Say("limits.suspect", reader.With(reading.Size), Clock(reading.Degrees), reading.Gauge ?? "");
+    }
+
     /// <summary>A place as on the face of a clock: 12, 1½, 3; anything between in degrees.</summary>
     public static string Clock(decimal degrees)
     {
