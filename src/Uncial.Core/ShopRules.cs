@@ -33,6 +33,26 @@ public sealed record ShopRules
     /// </summary>
     public Length DepthUncertainty { get; init; } = Mm(0.03m);
 
+    /// <summary>
+    /// Waves around a part that eight evenly spaced places cannot see may be so deep: that much is allowed at least for what lies between them.
+    /// </summary>
+    public Length UnseenLobesFullRound { get; init; } = Mm(0.01m);
+
+    /// <summary>The same where three to seven places were read around a part.</summary>
+    public Length UnseenLobes { get; init; } = Mm(0.03m);
+
+    /// <summary>
+    /// A surface that was turned bright in one chucking may run out of parallel over the band by so much: both faces of a rotor together, in
+    /// diameter of a drum.
+    /// </summary>
+    public Length UnknownParallelism { get; init; } = Mm(0.02m);
+
+    /// <summary>The worst place is read twice where its margin to a limit is less than this beyond the uncertainty.</summary>
+    public Length SecondReadingWithin { get; init; } = Mm(0.15m);
+
+    /// <summary>Relief of a face that nobody looked at, in the bound on the size after a pass.</summary>
+    public Length UnknownRelief { get; init; } = Mm(0.05m);
+
     /// <summary>Whether a part that is inside discard but past machine-to may leave with a lead hand's reason.</summary>
     public bool LeadMayReleaseBetweenLimits { get; init; } = true;
 

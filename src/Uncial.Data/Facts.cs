@@ -161,7 +161,7 @@ public class LimitEntry : PartFact
 }
 
 /// <summary>What a reading is of.</summary>
-public enum ReadingKind { Size, RunoutOuter, RunoutInner, GrooveOuter, GrooveInner, ReliefOuter, ReliefInner, Eccentricity, Groove }
+public enum ReadingKind { Size, RunoutOuter, RunoutInner, GrooveOuter, GrooveInner, ReliefOuter, ReliefInner, Eccentricity, Groove, Relief }
 
 /// <summary>One reading of one gauge, as typed.</summary>
 public class ReadingEntry : PartFact
@@ -307,7 +307,16 @@ public class Confirmation : PartFact
     public Length MachineTo { get; set; }
     public Length Uncertainty { get; set; }
     public Length? Allowance { get; set; }
-    public Length GrooveLeft { get; set; }
+
+    /// <summary>Grooves that stay, both faces together, radial in a drum; null: not looked at on some face.</summary>
+    public Length? GrooveLeft { get; set; }
+
+    /// <summary>Low lands that stay, likewise; null: not looked at, or a judgement of an earlier version.</summary>
+    public Length? ReliefLeft { get; set; }
+
+    /// <summary>What those depths may be more than they were read, together; nothing where it was turned bright.</summary>
+    public Length? DepthUncertainty { get; set; }
+
     public Decision Decision { get; set; }
     public int? LatheId { get; set; }
 

@@ -307,6 +307,11 @@ public static partial class Journey
         return after;
     }
 
+    /// <summary>Depths at which a bore is read where nobody names others: near the open edge, in the middle, near the back. Whole millimetres.</summary>
+    public static decimal[] DepthsOf(Length band) => [.. DepthShares.Select(share => Math.Round(band.Millimetres * share)).Distinct()];
+
+    private static readonly decimal[] DepthShares = [0.15m, 0.5m, 0.85m];
+
     /// <summary>Judges the surface and keeps the judgement as a fact.</summary>
     /// <param name="record">The surface.</param>
     /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>
@@ -321,7 +326,8 @@ public static partial class Journey
         record.Surface.Confirmations.Add(new()
         {
             Cuts = record.CutsDone, Kind = record.Kind, Worst = worst, Discard = record.Limits!.Discard, MachineTo = record.Limits.MachineTo,
-            Uncertainty = record.Uncertainty, Allowance = judgement.Allowance, GrooveLeft = record.GrooveLeft, Decision = judgement.Decision,
+            Uncertainty = record.Uncertainty, Allowance = judgement.Allowance, GrooveLeft = record.DepthsLeft.Groove, ReliefLeft = record.DepthsLeft.Relief,
+            DepthUncertainty = record.TurnedBright ? Length.Zero : record.DepthsLeft.Uncertainty, Decision = judgement.Decision,
             DialBorneOut = record.DialBorneOut, LatheId = record.Lathe.Id, Variation = record.Spread, Taper = record.Taper, Reason = Trimmed(reason), At = hand.At, ById = hand.OperatorId,
         });
         return judgement;

@@ -59,7 +59,6 @@ public sealed partial class SurfaceRecord
         calledBack = part.CalledBack;
         Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone && (calledBack is not { HadLeft: true } || r.IsAfter(calledBack)))];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
-        Places = PlacesOf(surface, CutsDone == 0 ? [] : SizesBefore);
         Limits = LimitsAfter(int.MaxValue, shop.Rules);
     }
 
@@ -184,7 +183,9 @@ public sealed partial class SurfaceRecord
         Confirmation is { Decision: Decision.Release or Decision.LeadOnly }, Part.Outcome is not null).Station;
 
     /// <summary>All places that are to be read, in the order of reading.</summary>
-    public IReadOnlyList<ReadingPlace> Places { get; }
+    public IReadOnlyList<ReadingPlace> Places => places ??= PlacesOf(Surface, CutsDone == 0 ? [] : SizesBefore);
+
+    private IReadOnlyList<ReadingPlace>? places;
 
     /// <summary>The newest standing reading at a place since the last cut.</summary>
     public ReadingEntry? ReadingAt(ReadingPlace place) => Sizes.LastOrDefault(r => IsAt(r, place));
@@ -202,8 +203,8 @@ public sealed partial class SurfaceRecord
         Readings = CoreReadings(Sizes),
         Uncertainty = Uncertainty,
         Faces = new(
-            new(Figure(ReadingKind.RunoutOuter)?.Value, ValueOf(ReadingKind.GrooveOuter), ValueOf(ReadingKind.ReliefOuter)),
-            new(Figure(ReadingKind.RunoutInner)?.Value, ValueOf(ReadingKind.GrooveInner), ValueOf(ReadingKind.ReliefInner))),
+            new(ValueOf(ReadingKind.RunoutOuter), ValueOf(ReadingKind.GrooveOuter), ValueOf(ReadingKind.ReliefOuter)),
+            new(ValueOf(ReadingKind.RunoutInner), ValueOf(ReadingKind.GrooveInner), ValueOf(ReadingKind.ReliefInner))),
     };
 
     public DrumMeasurement DrumMeasurement => new()
@@ -213,6 +214,7 @@ public sealed partial class SurfaceRecord
         Uncertainty = Uncertainty,
         Eccentricity = Figure(ReadingKind.Eccentricity)?.Value,
         Groove = ValueOf(ReadingKind.Groove),
+        Relief = ValueOf(ReadingKind.Relief),
     };
 
     public RotorFigures RotorFigures => rotorFigures ??= RotorAssessment.Assess(RotorMeasurement, Shop.Rules);
@@ -248,8 +250,8 @@ public sealed partial class SurfaceRecord
     {
         var profile = Lathe.Profile;
         var dial = profile.Dial(dialConfirmed);
-        if (CutsDone > 0 && Sizes.Count > 0) return OnLathe(Plan!.Request.ZeroedAnew(Worst!.Value, Uncertainty, GrooveLeft) with { Dial = dial });
-        var request = Kind == PartKind.Rotor ? PlanRequest.For(RotorMeasurement, RotorFigures, dial) : PlanRequest.For(DrumMeasurement, DrumFigures, dial);
+        if (CutsDone > 0 && Sizes.Count > 0) return OnLathe(Plan!.Request.ZeroedAnew(Worst!.Value, Uncertainty, GrooveLeft ?? Length.Zero) with { Dial = dial });
+        var request = Kind == PartKind.Rotor ? PlanRequest.For(RotorMeasurement, RotorFigures, dial, Shop.Rules) : PlanRequest.For(DrumMeasurement, DrumFigures, dial);
         return OnLathe(request with { DefaultTechnique = Shop.DefaultTechnique });
 
         PlanRequest OnLathe(PlanRequest asked) => asked with
@@ -262,12 +264,30 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>The places that are asked for, and after a cut also any other that was read before it: both are compared place by place.</summary>
-    private static List<ReadingPlace> PlacesOf(WorkSurface surface, IReadOnlyList<ReadingEntry> before)
+    private List<ReadingPlace> PlacesOf(WorkSurface surface, IReadOnlyList<ReadingEntry> before)
     {
         var circle = surface.Kind == PartKind.Rotor ? 360m : 180m;
         Length?[] stations = surface.DepthsMm.Length == 0 ? [null] : [.. surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))];
-        var asked = stations.SelectMany(s => Enumerable.Range(0, surface.Places).Select(i => new ReadingPlace(i * circle / surface.Places, s))).ToList();
+        IEnumerable<ReadingPlace> Ring(Length? station) => Enumerable.Range(0, surface.Places).Select(i => new ReadingPlace(i * circle / surface.Places, station));
+        List<ReadingPlace> asked = Kind == PartKind.Drum && stations.Length > 1 ? Along(stations) : [.. stations.SelectMany(Ring)];
         return [.. asked, .. before.Select(r => new ReadingPlace((r.Degrees ?? 0) % circle, r.Station)).Distinct().Except(asked).OrderBy(p => p.Station).ThenBy(p => p.Degrees)];
+
+        // A bore at several depths: every axis in the middle, one of them at each other depth, and every axis where that one shows another size.
+        List<ReadingPlace> Along(Length?[] depths)
+        {
+            var middle = depths[depths.Length / 2];
+            List<ReadingPlace> all = [.. Ring(middle), .. depths.Where(d => d != middle).Select(d => new ReadingPlace(0, d))];
+            if (MeanAt(middle) is not { } usual) return all;
+            foreach (var depth in depths.Where(d => d != middle))
+                if (MeanAt(depth) is { } here && (here - usual).Abs() > 2 * Uncertainty) all.AddRange(Ring(depth).Skip(1));
+            return all;
+
+            Length? MeanAt(Length? depth)
+            {
+                var read = Sizes.Where(r => r.Station == depth && Spot(r.Degrees ?? 0) == 0).ToList();
+                return read.Count == 0 ? null : read.Aggregate(Length.Zero, (sum, r) => sum + r.Value) / read.Count;
+            }
+        }
     }
 
     private bool IsAt(ReadingEntry reading, ReadingPlace place) => SpotOf(reading) == (Spot(place.Degrees), place.Station);
@@ -282,17 +302,18 @@ public sealed partial class SurfaceRecord
     /// <summary>Nothing was cut by the plan yet, and the part went onto another lathe since: its dial settings are not this one's.</summary>
     private bool IsForAnotherLathe(PlanEntry plan) => Mount is { } mount && plan.LatheId is { } planned && planned != mount.LatheId && mount.IsAfter(plan) && Surface.Passes.All(p => p.PlanId != plan.Id);
 
-    private Length ValueOf(ReadingKind kind) => Figure(kind)?.Value ?? Length.Zero;
+    /// <summary>A figure of a whole face, or null where nobody looked.</summary>
+    private Length? ValueOf(ReadingKind kind) => Figure(kind)?.Value;
 
-    private Length ReliefLeft(int side, ReadingKind kind) =>
-        Length.Max(Length.Zero, ValueOf(kind) - (CutsDone == 0 ? Length.Zero : TakenFrom(side)));
+    /// <summary>Low lands that stay: as measured since the last cut, or before it and less what was cut; null where nobody looked.</summary>
+    private Length? ReliefLeft(int side, ReadingKind kind) =>
+        Figure(kind) is not { } figure || !IsSinceItCameBack(figure) ? null
+        : figure.Cuts == CutsDone ? figure.Value : Length.Max(Length.Zero, figure.Value - TakenFrom(side));
+
+    /// <summary>Not from before the part went out and came back.</summary>
+    private bool IsSinceItCameBack(PartFact fact) => calledBack is not { HadLeft: true } || fact.IsAfter(calledBack);
 
     private Length TakenFrom(int side) => PassesOfPlan.Aggregate(Length.Zero, (sum, p) => sum + Plan!.Option.Passes[p.Index].Depth[side]);
-
-    private Length LeftByPlan(int side)
-    {
-        return Plan is null ? Length.Zero : Coverage.GrooveLeft(Plan.Request.Sides[side].Groove, Plan.Request.Sides[side].Need, TakenFrom(side));
-    }
 
     /// <summary>A query for parts with every fact of their surfaces, in a handful of round trips whatever their number.</summary>
     public static IQueryable<Part> WithFacts(IQueryable<Part> parts) => parts

@@ -87,36 +87,44 @@ public sealed partial class SurfaceRecord
         GrooveLeft = DepthsLeft.Groove,
         ReliefLeft = DepthsLeft.Relief,
         DepthUncertainty = DepthsLeft.Uncertainty,
-        BoredHere = Kind == PartKind.Drum && CutsDone > 0 && LastPassIsClean,
+        NotLookedAt = DepthsLeft.NotLookedAt,
+        TurnedBright = TurnedBright,
+        Band = Surface.Band > Length.Zero ? Surface.Band : null,
+        AsksForSecondReading = true,
         ReadingsAreFit = readingsAreFit && Sizes.All(s => s.FromFile is null),
     }, Shop.Rules);
 
-    /// <summary>Groove that is still there: the sum of both faces, radial in a drum.</summary>
-    public Length GrooveLeft => DepthsLeft.Groove;
+    /// <summary>Groove that is still there: the sum of both faces, radial in a drum; null: not looked at on some face.</summary>
+    public Length? GrooveLeft => DepthsLeft.Groove;
 
-    /// <summary>Grooves and low lands that are still there: as seen after the last pass, or as measured where nothing was cut.</summary>
-    public DepthsLeft DepthsLeft
+    /// <summary>Grooves and low lands that are still there: as seen after the last pass, or as measured since.</summary>
+    public DepthsLeft DepthsLeft => depthsLeft ??= DepthsLeft.Of(FacesLeft, Shop.Rules);
+
+    private DepthsLeft? depthsLeft;
+
+    /// <summary>What may lie lower on each face. Grooves are looked at anew after every cut; a figure from before it counts no more.</summary>
+    private FaceLeft[] FacesLeft
     {
         get
         {
-            var last = Surface.Passes.MaxBy(p => p.Cut);
-            List<(Length Groove, Length Relief)> faces = [];
-            if (Kind == PartKind.Drum)
-                Add(last?.DarkOuter, last is null ? ValueOf(ReadingKind.Groove) : last.GrooveOuter ?? LeftByPlan(0), Length.Zero);
-            else
-            {
-                Add(last?.DarkOuter, last is null ? ValueOf(ReadingKind.GrooveOuter) : last.GrooveOuter ?? LeftByPlan(0), ReliefLeft(0, ReadingKind.ReliefOuter));
-                Add(last?.DarkInner, last is null ? ValueOf(ReadingKind.GrooveInner) : last.GrooveInner ?? LeftByPlan(1), ReliefLeft(1, ReadingKind.ReliefInner));
-            }
-            return DepthsLeft.Of(faces, Shop.Rules);
-
-            // Bright all round and no groove: every land is where the tool went, there is nothing lower to be unsure of.
-            void Add(int? dark, Length groove, Length relief)
-            {
-                if (dark != 0 || groove > Length.Zero) faces.Add((groove, dark == 0 ? Length.Zero : relief));
-            }
+            // What was on the vehicle since is looked at anew.
+            var last = Surface.Passes.Where(IsSinceItCameBack).MaxBy(p => p.Cut);
+            FaceLeft Face(string side, int index, ReadingKind groove, ReadingKind relief, Length? seen, int? dark) =>
+                new(side, FigureNow(groove) is { } now && IsSinceItCameBack(now) ? now.Value : seen, ReliefLeft(index, relief), dark == 0);
+            return Kind == PartKind.Drum ? [Face("bore", 0, ReadingKind.Groove, ReadingKind.Relief, last?.GrooveOuter, last?.DarkOuter)]
+                : [
+                    Face("outer", 0, ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, last?.GrooveOuter, last?.DarkOuter),
+                    Face("inner", 1, ReadingKind.GrooveInner, ReadingKind.ReliefInner, last?.GrooveInner, last?.DarkInner),
+                ];
         }
     }
+
+    /// <summary>The figures that nobody has given yet and that the judgement asks for.</summary>
+    public IReadOnlyList<ReadingKind> NotLookedAt =>
+        [.. DepthsLeft.NotLookedAt.Select(what => what switch { "grooveBore" => ReadingKind.Groove, "reliefBore" => ReadingKind.Relief, _ => Enum.Parse<ReadingKind>(what, ignoreCase: true) })];
+
+    /// <summary>Turned bright all round in this job, in one chucking or between twin tools.</summary>
+    public bool TurnedBright => CutsDone > 0 && LastPassIsClean && (Kind == PartKind.Drum || Lathe.Profile.TwinCutter || Lathe.Profile.BothFacesInOneChucking);
 
     /// <summary>The last pass left nothing dark.</summary>
     public bool LastPassIsClean => Surface.Passes.MaxBy(p => p.Cut) is { DarkOuter: 0, DarkInner: 0 };

@@ -19,16 +19,22 @@ public sealed class FieldTagHelper : TagHelper
     public int? Live { get; set; }
     public string Type { get; set; } = "text";
 
+    /// <summary>A depth that somebody looks for: one key says that there is none, one that nobody looked.</summary>
+    public bool Looks { get; set; }
+
     public override void Process(TagHelperContext context, TagHelperOutput output)
     {
         ArgumentNullException.ThrowIfNull(output);
-        output.TagName = "label";
+        output.TagName = Looks ? "div" : "label";
         output.TagMode = TagMode.StartTagAndEndTag;
-        output.Attributes.SetAttribute("class", $"field {Css} {(string.IsNullOrEmpty(Wrong) ? "" : "is-wrong")}".Trim());
+        output.Attributes.SetAttribute("class", $"field {Css} {(Looks ? "looks" : "")} {(string.IsNullOrEmpty(Wrong) ? "" : "is-wrong")}".Trim());
         static string E(string? text) => WebUtility.HtmlEncode(text ?? "");
         output.Content.SetHtmlContent(
-            $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
+            (Looks ? "<label>" : "") + $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
             + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "") + (Live is { } gauge ? $" data-live-field=\"{gauge}\"" : "") + (Focus ? " autofocus" : "")
-            + (string.IsNullOrEmpty(Wrong) ? "" : " aria-invalid=\"true\"") + $"><span class=\"says\" role=\"status\">{E(Wrong)}</span>");
+            + (string.IsNullOrEmpty(Wrong) ? "" : " aria-invalid=\"true\"") + (Looks
+                ? $" data-looks-in></label><button type=\"button\" data-looks=\"none\" aria-label=\"{E(Label)}: none\">None</button><button type=\"button\" data-looks=\"not looked\" aria-label=\"{E(Label)}: not looked at\" title=\"Not looked at\">?</button>"
+                : ">")
+            + $"<span class=\"says\" role=\"status\">{E(Wrong)}</span>");
     }
 }

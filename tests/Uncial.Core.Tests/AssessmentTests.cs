@@ -97,16 +97,36 @@ public class AssessmentTests
     }
 
     [Fact]
-    public void An_oval_between_three_axes_is_found_and_carries_twice_the_uncertainty()
+    public void An_oval_between_the_axes_is_found_and_is_as_sure_as_they_lie_apart()
     {
         // True oval 228.80 … 229.00 with its largest at 30°, read on 0, 60 and 120.
         static decimal D(double axis) => Math.Round(228.90m + 0.1m * (decimal)Math.Cos(2 * (axis - 30) * Math.PI / 180), 6);
         var figures = DrumAssessment.Assess(Drum(Mm.At(0, D(0)), Mm.At(60, D(60)), Mm.At(120, D(120))), ShopRules.Default);
         figures.Roundness!.LargestAxis!.Value.ShouldBe(30m, 0.001m);
         figures.Largest!.Value.Millimetres.ShouldBe(229.00m, 0.00001m);
+        // 0.015 left with a gauge of ± 0.01: three axes evenly apart are as sure as a reading, four within a quarter turn by 1.73 less.
         var near = Drum(Mm.At(0, D(0)), Mm.At(60, D(60)), Mm.At(120, D(120))) with { Limits = Mm.Drum(229.015m, 229.015m) };
-        DrumAssessment.Assess(near, ShopRules.Default).DiscardVerdict.ShouldBe(Verdict.TooClose);
+        DrumAssessment.Assess(near, ShopRules.Default).DiscardVerdict.ShouldBe(Verdict.Within);
+        var bunched = near with { Readings = [.. new[] { 0, 30, 60, 90 }.Select(a => Mm.At(a, D(a)))] };
+        DrumAssessment.Assess(bunched, ShopRules.Default).DiscardVerdict.ShouldBe(Verdict.TooClose);
     }
+
+    [Fact]
+    public void A_depth_read_on_one_axis_takes_the_proven_shape()
+    {
+        var figures = DrumAssessment.Assess(Drum([.. Mm.Axes(228.62m, 228.74m, 228.62m, 228.50m).Select(r => r with { Station = Mm.Of(25) }), Mm.At(0, 228.63m, 10)]), ShopRules.Default);
+        figures.Roundness.ShouldBe(new Roundness(true, Mm.Of(0.24m), 45, Mm.Of(228.62m)));
+        figures.Largest!.Value.Millimetres.ShouldBe(228.75m, 0.00001m); // 0.01 wider at the open edge, so 0.01 wider across its largest axis
+    }
+
+    [Theory]
+    [InlineData(0, 203.38)] // as narrow as the oval
+    [InlineData(0.12, 203.35)] // D_min − e²/O
+    [InlineData(0.48, 202.90)]
+    [InlineData(0.60, 202.66)] // past its out-of-round: D_max − 2e
+    public void The_careful_touch_of_an_oval_falls_steadily_with_eccentricity(decimal e, decimal touch) =>
+        DrumAssessment.Assess(Drum(Mm.Axes(203.62m, 203.86m, 203.62m, 203.38m)) with { Limits = Mm.Drum(205.2m, nominal: 203.2m), Eccentricity = Mm.Of(e) }, ShopRules.Default)
+            .TouchCareful!.Value.Millimetres.ShouldBe(touch, 0.00001m);
 
     [Fact]
     public void Taper_floor_and_eccentricity_of_a_drum()

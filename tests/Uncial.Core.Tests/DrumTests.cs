@@ -75,7 +75,8 @@ public class DrumTests
         {
             var (mean, amplitude, at) = (229.9 + random.NextDouble() * 0.2, random.NextDouble() * 0.15, random.NextDouble() * 180);
             var readings = new[] { 0.0, 45, 90, 135 }.Select(a => Mm.At((decimal)a, (decimal)Math.Round(mean + amplitude * Math.Cos(2 * (a - at) * Math.PI / 180), 4))).ToArray();
-            var judged = Judgement.Of(new() { Limits = Mm.Drum(230.1m, 229.6m), Uncertainty = Mm.Of(0.02m), Readings = readings }, ShopRules.Default);
+            Reading[] along = [.. readings.Select(r => r with { Station = Mm.Of(10) }), .. readings.Select(r => r with { Station = Mm.Of(40) })];
+            var judged = Judgement.Of(new() { Limits = Mm.Drum(230.1m, 229.6m), Uncertainty = Mm.Of(0.02m), Readings = along, GrooveLeft = Length.Zero, ReliefLeft = Length.Zero, DepthUncertainty = Length.Zero }, ShopRules.Default);
             if (mean + amplitude > 230.1 - 0.0195) judged.Decision.ShouldNotBeOneOf(Decision.Release, Decision.LeadOnly);
             if (mean + amplitude < 230.1 - 0.0205) judged.Decision.ShouldBe(Decision.LeadOnly);
         }

@@ -177,7 +177,7 @@ public class PlannerTests
         {
             var part = TrueRotor.Random(random);
             var figures = RotorAssessment.Assess(part.Measured(random, Mm.Of(0.006m)), ShopRules.Default);
-            var request = PlanRequest.For(part.Measured(new Random(n), Mm.Of(0.006m)), figures, Dial with { Allowance = Mm.Of(0.01m) });
+            var request = PlanRequest.For(part.Measured(new Random(n), Mm.Of(0.006m)), figures, Dial with { Allowance = Mm.Of(0.01m) }, ShopRules.Default);
             var plan = PassPlanner.Plan(request);
             if (plan.Recommended is null) continue;
             var pass = Option(plan, plan.Recommended).Passes;

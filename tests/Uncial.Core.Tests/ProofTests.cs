@@ -48,9 +48,9 @@ public class ProofTests
     }
 
     [Theory]
-    [InlineData(1, "over 99.99")]
-    [InlineData(0.99995, "over 99.99")]
-    [InlineData(0.99989, "99.98")]
+    [InlineData(1, "over 99.9")]
+    [InlineData(0.99995, "over 99.9")]
+    [InlineData(0.99899, "99.89")]
     [InlineData(0.5, "50.00")]
     [InlineData(0.00001, "under 0.01")]
     public void A_probability_is_never_shown_as_more_than_it_is(double probability, string text) => Conformity.Percent(probability).ShouldBe(text);

@@ -30,8 +30,8 @@ public class ReasoningTests
             var figures = RotorAssessment.Assess(rotor, ShopRules.Default);
             AllTrue(figures.Steps);
             if (sizes.Length == 0) return;
-            AllTrue(Judgement.Of(new() { Limits = rotor.Limits, Readings = rotor.Readings, Uncertainty = rotor.Uncertainty, GrooveLeft = Mm.Of(f[1]) }, ShopRules.Default).Steps);
-            PlanAndCut(PlanRequest.For(rotor, figures, new(Mm.Of(0.01m), false, Mm.Of(0.01m), known != 1)) with { TwinCutter = clean % 2 == 0, SecondChuckingRunout = Mm.Of(0.05m) }, clean);
+            AllTrue(Judgement.Of(new() { Limits = rotor.Limits, Readings = rotor.Readings, Uncertainty = rotor.Uncertainty, GrooveLeft = Mm.Of(f[1]), ReliefLeft = known == 1 ? null : Mm.Of(f[2]), TurnedBright = known == 2, AsksForSecondReading = known > 1 }, ShopRules.Default).Steps);
+            PlanAndCut(PlanRequest.For(rotor, figures, new(Mm.Of(0.01m), false, Mm.Of(0.01m), known != 1), ShopRules.Default) with { TwinCutter = clean % 2 == 0, SecondChuckingRunout = Mm.Of(0.05m) }, clean);
             figures.Steps.ShouldContain(s => s.Quantity == "touch" && s.Result == (Term)figures.Touch!.Value);
         });
 
@@ -46,7 +46,7 @@ public class ReasoningTests
             };
             var figures = DrumAssessment.Assess(drum, ShopRules.Default);
             AllTrue(figures.Steps);
-            AllTrue(Judgement.Of(new() { Limits = drum.Limits, Readings = drum.Readings, Uncertainty = drum.Uncertainty, BoredHere = clean > 6 }, ShopRules.Default).Steps);
+            AllTrue(Judgement.Of(new() { Limits = drum.Limits, Readings = drum.Readings, Uncertainty = drum.Uncertainty, TurnedBright = clean > 6, GrooveLeft = Mm.Of(groove), ReliefLeft = Length.Zero }, ShopRules.Default).Steps);
             PlanAndCut(PlanRequest.For(drum, figures, new(Mm.Of(0.02m), true, Mm.Of(0.01m), true)), clean);
         });
 

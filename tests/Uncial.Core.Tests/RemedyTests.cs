@@ -155,13 +155,19 @@ public class RemedyTests
         var part = new FinishedPart { Limits = Mm.Rotor(23m, 23m), Uncertainty = Mm.Of(0.006m), Readings = Mm.Around(23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m) };
         Decision Of(decimal groove, decimal relief, decimal doubt) => Judgement.Of(
             part with { GrooveLeft = Mm.Of(groove), ReliefLeft = Mm.Of(relief), DepthUncertainty = Mm.Of(doubt) }, ShopRules.Default).Decision;
-        Of(0.044m, 0, 0).ShouldBe(Decision.Release);
-        Of(0.0441m, 0, 0).ShouldBe(Decision.MeasureAgain);
-        Of(0.02m, 0.024m, 0).ShouldBe(Decision.Release);
-        Of(0.02m, 0.025m, 0).ShouldBe(Decision.MeasureAgain);
-        Of(0, 0, 0.0496m).ShouldBe(Decision.Release); // √(0.006² + 0.0496²) = 0.04996
-        Of(0, 0, 0.0497m).ShouldBe(Decision.MeasureAgain);
-        DepthsLeft.Of([(Mm.Of(0.05m), Mm.Of(0.01m)), (Mm.Of(0.02m), Length.Zero)], ShopRules.Default).ShouldBe(new DepthsLeft(Mm.Of(0.07m), Mm.Of(0.01m), Mm.Of(0.06m)));
-        DepthsLeft.Of([], ShopRules.Default).Uncertainty.ShouldBe(Length.Zero);
+        // Room of 0.05, of which the gauge takes 0.006 and what eight places cannot see 0.01.
+        Of(0.034m, 0, 0).ShouldBe(Decision.Release);
+        Of(0.0341m, 0, 0).ShouldBe(Decision.MeasureAgain);
+        Of(0.02m, 0.014m, 0).ShouldBe(Decision.Release);
+        Of(0.02m, 0.015m, 0).ShouldBe(Decision.MeasureAgain);
+        Of(0, 0, 0.0395m).ShouldBe(Decision.Release); // √(0.006² + 0.0395²) = 0.03995
+        Of(0, 0, 0.0396m).ShouldBe(Decision.MeasureAgain);
+        var left = DepthsLeft.Of([new("outer", Mm.Of(0.05m), Mm.Of(0.01m), false), new("inner", Mm.Of(0.02m), Length.Zero, false)], ShopRules.Default);
+        (left.Groove, left.Relief, left.Uncertainty).ShouldBe((Mm.Of(0.07m), Mm.Of(0.01m), Mm.Of(0.06m)));
+        // Bright all round: no land is lower, and nothing is unsure. Not looked at is not nothing, on bright metal either.
+        DepthsLeft.Of([new("outer", Length.Zero, null, true), new("inner", Length.Zero, null, true)], ShopRules.Default).ShouldSatisfyAllConditions(
+            l => (l.Groove, l.Relief, l.Uncertainty).ShouldBe((Length.Zero, Length.Zero, Length.Zero)), l => l.NotLookedAt.ShouldBeEmpty());
+        DepthsLeft.Of([new("outer", null, null, true), new("inner", Length.Zero, null, false)], ShopRules.Default).ShouldSatisfyAllConditions(
+            l => (l.Groove, l.Relief).ShouldBe((null, null)), l => l.NotLookedAt.ShouldBe(["grooveOuter", "reliefInner"]));
     }
 }

@@ -20,7 +20,7 @@ public class WorthTests
             Faces = new(new(Mm.Of(runout), Length.Zero, Length.Zero), new(Mm.Of(runout), Length.Zero, Length.Zero)),
         };
         var figures = RotorAssessment.Assess(rotor, Rules);
-        var plan = PassPlanner.Plan(PlanRequest.For(rotor, figures, new Dial(Mm.Of(0.01m), false, Mm.Of(0.01m), true)));
+        var plan = PassPlanner.Plan(PlanRequest.For(rotor, figures, new Dial(Mm.Of(0.01m), false, Mm.Of(0.01m), true), ShopRules.Default));
         return WorthCutting.Of(rotor.Limits, figures.Least!.Value, figures.DiscardVerdict, false, plan, facts, Rules);
     }
 

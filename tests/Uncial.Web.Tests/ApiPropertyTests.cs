@@ -150,7 +150,7 @@ public class ApiPropertyTests(RunningShop shop) : IClassFixture<RunningShop>
         var sign = drum ? -1 : 1;
         Send("passes/plan", Without(new()
         {
-            ["kind"] = drum ? "drum" : "rotor", ["touchMm"] = sizes.Item1, ["touchBoundMm"] = sizes.Item1 - sign * u, [drum ? "greatestMm" : "leastMm"] = drop % 2 == 0 ? sizes.Item2 : null,
+            ["kind"] = drum ? "drum" : "rotor", ["touchMm"] = sizes.Item1, ["touchBoundMm"] = sizes.Item1 - sign * u, [drum ? "greatestMm" : "leastMm"] = drop % 2 == 0 ? drum ? Math.Max(sizes.Item1, sizes.Item2) : Math.Min(sizes.Item1, sizes.Item2) : null,
             ["machineToMm"] = machineTo, ["discardMm"] = drop % 3 == 0 ? null : discard, ["uncertaintyMm"] = u,
             ["needMm"] = drum ? new JsonObject { ["bore"] = need.Item1 } : new JsonObject { ["outer"] = need.Item1, ["inner"] = need.Item2 },
             ["dial"] = new JsonObject { ["divisionMm"] = division, ["counts"] = diameter ? "diameter" : "depth", ["allowanceMm"] = allowance, ["confirmed"] = confirmed }, ["twinCutter"] = twin,
@@ -207,20 +207,22 @@ public class ApiPropertyTests(RunningShop shop) : IClassFixture<RunningShop>
         var (discard, machineTo) = drum ? (Math.Max(limits.Item1, limits.Item2), Math.Min(limits.Item1, limits.Item2)) : (Math.Min(limits.Item1, limits.Item2), Math.Max(limits.Item1, limits.Item2));
         Send("judge", Without(new()
         {
-            ["kind"] = drum ? "drum" : "rotor", ["limits"] = new JsonObject { ["machineToMm"] = machineTo, ["discardMm"] = discard }, ["uncertaintyMm"] = u, ["grooveLeftMm"] = groove, ["boredHere"] = bored,
+            ["kind"] = drum ? "drum" : "rotor", ["limits"] = new JsonObject { ["machineToMm"] = machineTo, ["discardMm"] = discard }, ["uncertaintyMm"] = u, ["grooveLeftMm"] = groove, ["reliefMm"] = 0, [drum ? "boredHere" : "turnedBright"] = bored,
             ["readings"] = new JsonArray([.. readings.Select(r => drum ? new JsonObject { ["axisDeg"] = r.Item1, ["diameterMm"] = r.Item2 } : new JsonObject { ["clockDeg"] = r.Item1, ["thicknessMm"] = r.Item2 })]),
         }, drop), a =>
         {
             var decision = S(a, "decision");
             if (readings.Length == 0) { decision.ShouldBe("measureAgain"); return; }
-            var (left, p) = (D(a, "leftToDiscardMm"), D(a, "probabilityWithinDiscard"));
-            p.ShouldBeInRange(0, 1);
+            var left = D(a, "leftToDiscardMm");
+            if (decision == "measureAgain") { a.GetProperty("probabilityWithinDiscard").ValueKind.ShouldBe(JsonValueKind.Null); return; }
+            var p = D(a, "probabilityWithinDiscard");
+            p.ShouldBeInRange(0, 0.999m);
             (decision == "never").ShouldBe(S(a, "discardVerdict") == "beyond");
             if (decision is not ("release" or "leadOnly")) return;
             // Nothing leaves whose margin does not hold uncertainty, what was not read, and the grooves that stay.
             u.ShouldBeGreaterThan(0);
             left.ShouldBeGreaterThanOrEqualTo(u + D(a, "allowanceMm") - Rounding);
-            if (drop != 3) left.ShouldBeGreaterThanOrEqualTo(u + (drum ? 2 : 1) * groove - Rounding);
+            if (drop != 3) left.ShouldBeGreaterThanOrEqualTo(u + D(a, "allowanceMm") + (drum ? 2 : 1) * groove - Rounding);
             p.ShouldBeGreaterThan(0.97m);
             var margin = (drum ? -1 : 1) * (D(a, "worstMm") - machineTo);
             if (decision == "release") margin.ShouldBeGreaterThanOrEqualTo(u + D(a, "allowanceMm") - Rounding);

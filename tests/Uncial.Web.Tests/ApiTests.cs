@@ -90,8 +90,42 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
         (setUp.GetProperty("costMm").GetDecimal(), setUp.GetProperty("costNowMm").GetDecimal()).ShouldBe((0.0120m, -0.0080m));
         setUp.GetProperty("verdict").GetString().ShouldBe("true");
 
-        var judged = await Good("judge", """{"kind":"rotor","limits":{"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,"grooveLeftMm":0,"boredHere":false,"readings":[{"clockDeg":0,"thicknessMm":23.41},{"clockDeg":120,"thicknessMm":23.42},{"clockDeg":240,"thicknessMm":23.43}]}""");
-        (judged.GetProperty("decision").GetString(), judged.GetProperty("worstMm").GetDecimal(), judged.GetProperty("allowanceMm").GetDecimal()).ShouldBe(("leadOnly", 23.41m, 0.02m));
+        var judged = await Good("judge", """{"kind":"rotor","limits":{"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,"grooveLeftMm":0,"reliefMm":0,"turnedBright":false,"readings":[{"clockDeg":0,"thicknessMm":23.41},{"clockDeg":120,"thicknessMm":23.42},{"clockDeg":240,"thicknessMm":23.43}]}""");
+        (judged.GetProperty("decision").GetString(), judged.GetProperty("worstMm").GetDecimal(), judged.GetProperty("allowanceMm").GetDecimal()).ShouldBe(("leadOnly", 23.41m, 0.03m));
+        judged.GetProperty("probabilityWithinDiscard").GetDecimal().ShouldBe(0.999m);
+    }
+
+    /// <summary>What a caller does not say was not looked at; bright metal has no low lands, but may be out of parallel.</summary>
+    [Theory]
+    [InlineData(""" "reliefMm":0 """, "measureAgain", "groove", 0.01)]
+    [InlineData(""" "grooveLeftMm":0 """, "measureAgain", "relief", 0.01)]
+    [InlineData(""" "grooveLeftMm":null,"reliefMm":null,"turnedBright":true """, "measureAgain", "groove", 0.02)]
+    [InlineData(""" "grooveLeftMm":0,"turnedBright":true """, "release", null, 0.02)]
+    [InlineData(""" "grooveLeftMm":0,"turnedBright":true,"parallelismMm":0.175 """, "leadOnly", null, 0.175)]
+    [InlineData(""" "grooveLeftMm":0,"reliefMm":0 """, "release", null, 0.01)]
+    [InlineData(""" "grooveLeftMm":0,"reliefMm":0,"depthDoubtMm":0.1 """, "leadOnly", null, 0.01)]
+    [InlineData(""" "grooveLeftMm":0.06,"reliefMm":0.07 """, "leadOnly", null, 0.01)]
+    public async Task What_a_caller_leaves_out_is_not_looked_at(string said, string decision, string? asked, decimal allowance)
+    {
+        // 0.18 to machine-to, 0.58 to discard.
+        var around = string.Join(',', Enumerable.Range(0, 8).Select(i => $$"""{"clockDeg":{{i * 45}},"thicknessMm":23.58}"""));
+        var judged = await Good("judge", $$"""{"kind":"rotor","limits":{"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,{{said}},"readings":[{{around}}]}""");
+        (judged.GetProperty("decision").GetString(), judged.GetProperty("allowanceMm").GetDecimal()).ShouldBe((decision, allowance));
+        judged.GetProperty("probabilityWithinDiscard").ValueKind.ShouldBe(decision == "measureAgain" ? JsonValueKind.Null : JsonValueKind.Number);
+        var notes = judged.GetProperty("notes").EnumerateArray().ToList();
+        notes.Count(n => n.GetProperty("code").GetString() == "notLookedAt").ShouldBe(asked is null ? 0 : 1);
+        if (asked is not null) notes.ShouldContain(n => n.GetProperty("text").GetString()!.Contains(asked == "groove" ? "grooves" : "low lands"));
+    }
+
+    [Fact]
+    public async Task One_reading_is_not_enough_for_assess_and_judge_alike()
+    {
+        foreach (var (path, extra) in new[] { ("assess/rotor", ""), ("judge", "\"kind\":\"rotor\",") })
+            (await Good(path, "{" + extra + """ "limits":{"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,"readings":[{"clockDeg":0,"thicknessMm":24}]}""")).GetProperty("discardVerdict").GetString().ShouldBe("notEnough");
+        // Three axes within a quarter turn leave an oval unsure: 0.015 inside is too close for both.
+        const string drum = """ "limits":{"machineToMm":229.015,"discardMm":229.015},"uncertaintyMm":0.01,"readings":[{"axisDeg":0,"diameterMm":228.95},{"axisDeg":30,"diameterMm":229.0},{"axisDeg":60,"diameterMm":228.95},{"axisDeg":90,"diameterMm":228.85}]}""";
+        (await Good("assess/drum", "{" + drum)).GetProperty("discardVerdict").GetString().ShouldBe("tooClose");
+        (await Good("judge", """{"kind":"drum",""" + drum)).GetProperty("discardVerdict").GetString().ShouldBe("tooClose");
     }
 
     [Theory]
@@ -101,6 +135,10 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
     [InlineData("assess/rotor", """{"limits":{"machineToMm":22,"discardMm":23},"uncertaintyMm":0.01,"readings":[]}""", "limits.machineToMm")]
     [InlineData("assess/drum", """{"uncertaintyMm":9,"limits":{"discardMm":230},"readings":[]}""", "uncertaintyMm")]
     [InlineData("assess/drum", """{"uncertaintyMm":0,"limits":{"discardMm":230}}""", "readings")]
+    [InlineData("passes/plan", """{"kind":"rotor","touchMm":24.41,"touchBoundMm":30,"machineToMm":23.4,"uncertaintyMm":0.006,"needMm":{"outer":0.1,"inner":0.1},"dial":{"divisionMm":0.01}}""", "touchBoundMm")]
+    [InlineData("passes/plan", """{"kind":"drum","touchMm":228.5,"touchBoundMm":228.4,"machineToMm":229.4,"uncertaintyMm":0.006,"needMm":{"bore":0.1},"dial":{"divisionMm":0.01}}""", "touchBoundMm")]
+    [InlineData("passes/plan", """{"kind":"rotor","touchMm":24.41,"touchBoundMm":24.374,"leastMm":24.39,"machineToMm":23.4,"uncertaintyMm":0.006,"needMm":{"outer":0.1,"inner":0.1},"dial":{"divisionMm":0.01}}""", "leastMm")]
+    [InlineData("judge", """{"kind":"drum","limits":{"discardMm":230},"uncertaintyMm":0.01,"turnedBright":true,"boredHere":false,"readings":[]}""", "boredHere")]
     [InlineData("setup-check", """{"kind":"rotor","turnedDeg":370,"first":{"clockDeg":0,"runoutMm":0.1},"second":{"clockDeg":0,"runoutMm":0.1}}""", "turnedDeg")]
     [InlineData("setup-check", """{"kind":"rotor","turnedDeg":180,"first":{"clockDeg":0,"runoutMm":0.1},"second":{"clockDeg":0,"arcDeg":90}}""", "second")]
     [InlineData("passes/plan", """{"kind":"sprocket"}""", "kind")]

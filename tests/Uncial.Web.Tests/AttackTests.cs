@@ -85,7 +85,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         if (!confirm)
             return Now();
-        Journey.Confirm(Now(), true, hand);
+        Journey.Confirm(await db.LookAtAsync(Now(), hand), true, hand);
         await db.SaveChangesAsync(Cancel);
         return Now();
     }

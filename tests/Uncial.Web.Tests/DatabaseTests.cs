@@ -150,7 +150,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             var size = (request.Touch - metalShare * option.Metal!.Value).Millimetres.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture);
             foreach (var place in Now().Places) Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(record.Kind), hand);
             await db.SaveChangesAsync(Cancel);
-            Journey.Confirm(Now(), true, hand);
+            Journey.Confirm(await db.LookAtAsync(Now(), hand), true, hand);
             await db.SaveChangesAsync(Cancel);
             return record.Surface.Confirmations[^1];
         }
@@ -181,12 +181,15 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var record = await Rotor(db, "23.050", ines);
         var hand = new Hand(ines, DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
-        // Uncut: 0.05 to discard is less than what four depths that nobody read may hide.
-        record.Judge(true).Decision.ShouldBe(Decision.MeasureAgain);
-        record.Judge(true).Notes.ShouldContain(n => n.Code == "unturned");
+        // What nobody looked at is asked for, face by face; a figure of none is an answer.
+        Now().NotLookedAt.ShouldBe([ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner]);
+        foreach (var kind in new[] { ReadingKind.GrooveOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner }) Journey.Read(Now(), kind, null, TestParts.None, LengthUnit.Millimetre, null, hand);
         Journey.Read(Now(), ReadingKind.ReliefOuter, null, Typed("0.02"), LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
-        Now().DepthsLeft.ShouldBe(new DepthsLeft(Length.Zero, Length.FromMillimetres(0.02m), Length.FromMillimetres(0.06m)));
+        Now().NotLookedAt.ShouldBeEmpty();
+        (Now().DepthsLeft.Groove, Now().DepthsLeft.Relief, Now().DepthsLeft.Uncertainty).ShouldBe((Length.Zero, Length.FromMillimetres(0.02m), Length.FromMillimetres(0.06m)));
+        // Uncut: 0.05 to discard is less than what low lands and four depths may hide.
+        Now().Judge(true).ShouldSatisfyAllConditions(j => j.Decision.ShouldBe(Decision.MeasureAgain), j => j.Notes.ShouldContain(n => n.Code == "groove"));
         // Turned bright on both faces with no groove left there is nothing lower.
         var request = Now().RequestForPlan(true);
         var passes = new PlannedPass(PassKind.Finish, [1, 1], [Length.Zero, Length.Zero], [Length.Zero, Length.Zero], request.Touch, request.TouchBound, false, [1, 1]);
@@ -194,7 +197,13 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         Journey.RecordPass(Now(), new(0, 0, Length.Zero, Length.Zero, null, null), hand);
         await db.SaveChangesAsync(Cancel);
-        Now().DepthsLeft.ShouldBe(default);
+        (Now().DepthsLeft.Groove, Now().DepthsLeft.Relief, Now().DepthsLeft.Uncertainty, Now().TurnedBright).ShouldBe((Length.Zero, Length.Zero, Length.Zero, true));
+        // After a cut the grooves are looked at anew, on bright metal too.
+        Journey.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.RecordPass(Now(), new(0, 0, null, null, null, null), hand);
+        await db.SaveChangesAsync(Cancel);
+        Now().NotLookedAt.ShouldBe([ReadingKind.GrooveOuter, ReadingKind.GrooveInner]);
     }
 
     [Fact]
@@ -205,7 +214,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var record = await Rotor(db, "23.2", tom);
         (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN005"); // nobody confirmed it yet
         db.Refused(record.Part);
-        Journey.Confirm(record, true, new(tom, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.LeadOnly);
+        Journey.Confirm(await db.LookAtAsync(record, new(tom, DateTimeOffset.UtcNow)), true, new(tom, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.LeadOnly);
         await db.SaveChangesAsync(Cancel);
         // Without a signature nobody does, a lead neither; and an operator's signature is none.
         foreach (var (reason, mark, by, lead) in new[] { ("good enough", true, tom, null), (null, true, ines, "ines"), ("good enough", false, ines, "ines"), ("good enough", true, ines, null), ("good enough", true, tom, "tom") })
@@ -227,7 +236,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         foreach (var (kind, allowed) in new[] { (FindingKind.Crack, OutcomeKind.Scrapped), (FindingKind.NoTurn, OutcomeKind.Refused) })
         {
             var record = await Rotor(db, "24.2", ines);
-            Journey.Confirm(record, true, hand).Decision.ShouldBe(Decision.Release);
+            Journey.Confirm(await db.LookAtAsync(record, hand), true, hand).Decision.ShouldBe(Decision.Release);
             Journey.Find(record, kind, Side.Outer, 1, null, default, null, null, hand);
             await db.SaveChangesAsync(Cancel);
             foreach (var outcome in Enum.GetValues<OutcomeKind>().Where(o => o != allowed && o != OutcomeKind.Scrapped))
@@ -245,7 +254,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         // Taken back by a lead hand it is none, and the part may go.
         var sound = await Rotor(db, "24.2", ines);
         hand = new(ines, DateTimeOffset.UtcNow.AddSeconds(1));
-        Journey.Confirm(sound, true, hand);
+        Journey.Confirm(await db.LookAtAsync(sound, hand), true, hand);
         var shadow = Journey.Find(sound, FindingKind.Crack, Side.Outer, 1, null, default, null, null, hand);
         await db.SaveChangesAsync(Cancel);
         await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
@@ -263,7 +272,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
         var record = await Rotor(db, "24.2", ines);
-        Journey.Confirm(record, true, new(ines, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Release);
+        Journey.Confirm(await db.LookAtAsync(record, new(ines, DateTimeOffset.UtcNow)), true, new(ines, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Release);
         await db.SaveChangesAsync(Cancel);
         Journey.Read(record, ReadingKind.Size, record.Places[0], Typed("24.19"), LengthUnit.Millimetre, record.Gauge, new(ines, DateTimeOffset.UtcNow.AddSeconds(1)));
         await db.SaveChangesAsync(Cancel);

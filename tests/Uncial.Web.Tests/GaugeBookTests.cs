@@ -146,7 +146,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         }
         async Task Confirm(double minutes)
         {
-            Journey.Confirm(await desk.RecordAsync(), true, desk.At(minutes)).Decision.ShouldBe(Decision.Release);
+            Journey.Confirm(await db.LookAtAsync(await desk.RecordAsync(), desk.At(minutes)), true, desk.At(minutes)).Decision.ShouldBe(Decision.Release);
             await db.SaveChangesAsync(Cancel);
         }
         await desk.CheckAsync(0, "25.000");

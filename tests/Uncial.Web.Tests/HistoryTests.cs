@@ -42,7 +42,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         foreach (var old in part.Surfaces[0].Readings.Where(r => r.GaugeId is null).ToList()) Journey.Withdraw(Now(), old, "read anew", hand);
         Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
         await db.SaveChangesAsync(Cancel);
-        Journey.Confirm(Now(), true, hand with { At = DateTimeOffset.UtcNow }).Decision.ShouldBe(Decision.Release);
+        Journey.Confirm(await db.LookAtAsync(Now(), hand), true, hand with { At = DateTimeOffset.UtcNow }).Decision.ShouldBe(Decision.Release);
         await db.SaveChangesAsync(Cancel);
         Journey.Close(part, OutcomeKind.Released, null, false, hand with { At = DateTimeOffset.UtcNow });
         await db.SaveChangesAsync(Cancel);

@@ -43,10 +43,10 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Driver.FindElement(By.CssSelector(".paper-tag")).Text.ShouldSatisfyAllConditions(t => t.ShouldContain("24.30"), t => t.ShouldContain("24.171"), t => t.ShouldContain("1.17 mm"));
         screen.IsAccessible();
 
-        // The drum: four axes, grooves, proven round.
+        // The drum: four axes in the middle, one of them near both ends, proven round along its band.
         screen.Go($"/measure/{drum}");
-        Read(screen, "228.62", "228.74", "228.62", "228.50");
-        screen.UntilHeading("All 4 diameters read");
+        Read(screen, "228.62", "228.74", "228.62", "228.50", "228.63", "228.61");
+        screen.UntilHeading("All 6 diameters read");
         screen.UntilText("proven");
         screen.IsAccessible();
         screen.Press(Keys.Enter);
@@ -55,7 +55,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Press(Keys.Enter);
         Cut(screen, "Finish");
         Finish(screen);
-        Confirm(screen, "228.75", "228.76", "228.75", "228.76"); // the same figure twice within a second would be asked about
+        Confirm(screen, "228.75", "228.76", "228.75", "228.76", "228.75", "228.76"); // the same figure twice within a second would be asked about
         screen.UntilHeading("Ready to go");
         screen.Press(Keys.Enter);
         screen.Until(() => screen.Path_ == "/tag/" + drum, "the tag");

@@ -73,6 +73,17 @@ internal static class TestParts
         return tag;
     }
 
+    /// <summary>Says of every groove and low land that nobody has looked at yet that there is none.</summary>
+    public static async Task<SurfaceRecord> LookAtAsync(this UncialDb db, SurfaceRecord record, Hand hand)
+    {
+        SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
+        foreach (var kind in Now().NotLookedAt) Journey.Read(Now(), kind, null, None, LengthUnit.Millimetre, null, hand);
+        await db.SaveChangesAsync(Cancel);
+        return Now();
+    }
+
+    public static TypedLength None => LengthParser.Parse("0", LengthUnit.Millimetre, allowZero: true).Typed!;
+
     public static async Task<SurfaceRecord> RecordAsync(this UncialDb db, string tag)
     {
         var part = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);

@@ -101,7 +101,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
             };
             var figures = RotorAssessment.Assess(rotor, rules);
             (steps, notes) = ([.. steps, .. figures.Steps], [.. notes, .. figures.Notes]);
-            var request = PlanRequest.For(rotor, figures, new(Mm(0.01m), false, Mm(0.01m), known == 2)) with { MachineTo = Mm(23.8m - known * 0.3m), TwinCutter = known == 2, SecondChuckingRunout = Mm(0.05m) };
+            var request = PlanRequest.For(rotor, figures, new(Mm(0.01m), false, Mm(0.01m), known == 2), rules) with { MachineTo = Mm(23.8m - known * 0.3m), TwinCutter = known == 2, SecondChuckingRunout = Mm(0.05m) };
             Add(PassPlanner.Plan(request), request);
             Add(Judgement.Of(new() { Limits = rotor.Limits, Readings = rotor.Readings, Uncertainty = rotor.Uncertainty, DepthUncertainty = Mm(0.02m * known) }, rules));
         }
@@ -114,7 +114,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
             };
             var figures = DrumAssessment.Assess(drum, rules);
             (steps, notes) = ([.. steps, .. figures.Steps], [.. notes, .. figures.Notes]);
-            Add(Judgement.Of(new() { Limits = drum.Limits, Readings = drum.Readings, Uncertainty = drum.Uncertainty, BoredHere = axes == 2, GrooveLeft = Mm(0.1m) }, rules));
+            Add(Judgement.Of(new() { Limits = drum.Limits, Readings = drum.Readings, Uncertainty = drum.Uncertainty, TurnedBright = axes == 2, GrooveLeft = Mm(0.1m), ReliefLeft = Mm(0.02m) }, rules));
         }
         RunoutMark Scratch(int at, int arc) => RunoutMark.Scratch(ClockAngle.FromDegrees(at), arc, Mm(0.02m));
         foreach (var check in new[]

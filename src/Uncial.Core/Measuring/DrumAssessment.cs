@@ -22,6 +22,7 @@ public static class DrumAssessment
         private readonly DrumMeasurement drum;
         private readonly ShopRules rules;
         private readonly Length u;
+        private readonly Bore bore;
         private readonly StationReadings[] depths;
         private readonly Oval?[] ovals;
         private readonly StationReadings touched;
@@ -32,8 +33,8 @@ public static class DrumAssessment
         public Bench(DrumMeasurement drum, ShopRules rules)
         {
             (this.drum, this.rules, u) = (drum, rules, drum.Uncertainty);
-            depths = StationReadings.Of(drum.Readings, PartKind.Drum);
-            ovals = Array.ConvertAll(depths, Oval.Of);
+            bore = Bore.Of(drum.Readings, u);
+            (depths, ovals) = (bore.Depths, bore.Ovals);
             var index = Touched(depths, drum.TouchStation);
             (touched, touchedOval) = (depths[index], ovals[index]);
             foreach (var depth in depths) axes = Math.Max(axes, depth.Spots.Length);
@@ -55,13 +56,12 @@ public static class DrumAssessment
             else steps.Add("smallest", "min({0}, {1})", smallest, null, touched.Least, touchedOval.Smallest);
             var touch = smallest - 2 * e;
             steps.Add("touch", "{0} − 2 · {1}", touch, null, smallest, e);
-            var clean = largest + 2 * e + 2 * drum.Groove;
-            steps.Add("clean", "{0} + 2 · {1} + 2 · {2}", clean, null, largest, e, drum.Groove);
+            var (groove, relief) = (drum.Groove ?? Length.Zero, drum.Relief ?? Length.Zero);
+            var clean = largest + 2 * e + 2 * groove + 2 * relief;
+            steps.Add("clean", relief > Length.Zero ? "{0} + 2 · {1} + 2 · {2} + 2 · {3}" : "{0} + 2 · {1} + 2 · {2}", clean, null, largest, e, groove, relief);
             var need = (clean - touch) / 2;
             steps.Add("need", "({0} − {1})/2", need, "bore", clean, touch);
-            var oval = (touchedOval?.OutOfRound ?? touched.Spread) > u;
-            var careful = oval ? smallest : touch;
-            steps.Add("touchCareful", oval ? "{0}" : "{0} − 2 · {1}", careful, null, oval ? [smallest] : [smallest, e]);
+            var careful = Careful(smallest, e);
             var bound = touched.Least + u;
             steps.Add("touchBound", "{0} + {1}", bound, null, touched.Least, u);
             var (taper, belly) = Profile();
@@ -91,6 +91,25 @@ public static class DrumAssessment
             };
         }
 
+        /// <summary>
+        /// Largest diameter at which the bit may touch first: off centre by e the bore turns past the bit nearest where the oval is narrow, so
+        /// that it touches less early than the narrow axis and e alone would say. Source: computation, section 4.
+        /// </summary>
+        private Length Careful(Length smallest, Length e)
+        {
+            // Readings off the oval widen it: so the figure stays careful, and falls steadily as e grows.
+            var largest = touchedOval is null ? smallest : Length.Max(touched.Greatest, touchedOval.Largest);
+            var outOfRound = largest - smallest;
+            if (e < outOfRound)
+            {
+                var careful = smallest - e * (e / outOfRound);
+                steps.Add("touchCareful", "{0} − {1} · {1} / {2}", careful, null, smallest, e, outOfRound);
+                return careful;
+            }
+            steps.Add("touchCareful", "{0} − 2 · {1}", largest - 2 * e, null, largest, e);
+            return largest - 2 * e;
+        }
+
         private static int Touched(StationReadings[] depths, Length? said)
         {
             if (depths.Length == 1 && (said is null || depths[0].Station is null)) return 0;
@@ -117,33 +136,40 @@ public static class DrumAssessment
                 steps.Add("largest", "max({0}, {1})", Length.Max(largest, oval.Largest), null, largest, oval.Largest);
                 largest = Length.Max(largest, oval.Largest);
             }
+            foreach (var moved in bore.Moved)
+            {
+                steps.Add("movedShape", "{0} + {1} − {2}", moved.Largest, null, moved.Read, bore.Shape!.Largest, moved.Fitted);
+                steps.Add("largest", "max({0}, {1})", Length.Max(largest, moved.Largest), null, largest, moved.Largest);
+                largest = Length.Max(largest, moved.Largest);
+            }
             return largest;
         }
 
-        /// <summary>The fit may be past a limit by less than its own uncertainty: its verdict counts beside the readings' own.</summary>
+        /// <summary>A fit may be past a limit by less than its own uncertainty: its verdict counts beside the readings' own.</summary>
         private Verdict WithOvals(Length limit, Verdict ofLargest)
         {
             if (ofLargest == Verdict.NotEnough) return ofLargest;
             var verdict = ofLargest;
-            foreach (var oval in ovals)
-                if (oval is not null) verdict = Conformity.Worse(verdict, Conformity.Decide(limit - oval.Largest, oval.Uncertainty(u)));
-            if (verdict != ofLargest) steps.Add(limit == drum.Limits.Discard ? "discardVerdict" : "machineToVerdict", verdict == Verdict.Beyond ? "{0} < 0" : "{0} < 2 · {1}", Term.Named(verdict), null, limit - WidestOval(), u);
+            foreach (var (worst, uncertainty, _) in bore.Largest())
+            {
+                var here = Conformity.Decide(limit - worst, uncertainty);
+                if (Conformity.Worse(verdict, here) == verdict) continue;
+                verdict = here;
+                Margins.AddVerdict(steps, limit == drum.Limits.Discard ? "discardVerdict" : "machineToVerdict", limit - worst, uncertainty, verdict);
+            }
             return verdict;
         }
 
-        private Length WidestOval() => ovals.Max(o => o?.Largest ?? Length.Zero);
-
-        /// <summary>Roundness of the whole bore: proven where every depth read is, out-of-round of its worst depth.</summary>
+        /// <summary>Roundness of the bore: proven where one depth is and the others are, or may be taken from it; out-of-round of its worst depth.</summary>
         private Roundness RoundnessOf()
         {
-            var (worst, spread, proven) = ((Oval?)null, Length.Zero, true);
+            var (worst, spread) = ((Oval?)null, Length.Zero);
             for (var i = 0; i < depths.Length; i++)
             {
                 spread = Length.Max(spread, depths[i].Spread);
-                if (ovals[i] is not { } oval) proven = false;
-                else if (worst is null || oval.OutOfRound > worst.OutOfRound) worst = oval;
+                if (ovals[i] is { } oval && (worst is null || oval.OutOfRound > worst.OutOfRound)) worst = oval;
             }
-            return proven ? new(true, worst!.OutOfRound, worst.LargestAxis, worst.Mean)
+            return bore.IsProven ? new(true, worst!.OutOfRound, worst.LargestAxis, worst.Mean)
                 : new(false, worst is null ? spread : Length.Max(spread, worst.OutOfRound), null, null);
         }
 
@@ -171,6 +197,7 @@ public static class DrumAssessment
             if (taper < -u) notes.Add(new("narrowMouth", -taper));
             if (belly > u) notes.Add(new("barrel", belly));
             if (belly < -u) notes.Add(new("waist", -belly));
+            if (drum.Groove is null) notes.Add(new("notLookedAt", Subject: "grooveBore"));
             if (drum.Eccentricity is null) notes.Add(new("eccentricityAssumed"));
             if (belowFloor) notes.Add(new("belowFloor", left, rules.DrumFloor));
             if (drum.Limits.MachineToDerived) notes.Add(new("machineToDerived", drum.Limits.MachineTo));

@@ -20,8 +20,11 @@ public sealed record DrumMeasurement
     /// <summary>Eccentricity on the spindle (half the indicator's swing), or null if nobody has measured it.</summary>
     public Length? Eccentricity { get; init; }
 
-    /// <summary>Depth of the deepest groove, radial.</summary>
-    public Length Groove { get; init; }
+    /// <summary>Depth of the deepest groove, radial; null: nobody looked.</summary>
+    public Length? Groove { get; init; }
+
+    /// <summary>From the lands that were read down to the lowest that was not, radial; null: nobody looked.</summary>
+    public Length? Relief { get; init; }
 
     /// <summary>Depth from the open edge at which the bit will touch; must be one that was read. Null: the least favourable is taken.</summary>
     public Length? TouchStation { get; init; }

@@ -9,11 +9,21 @@ namespace Uncial.Core.Measuring;
 /// <param name="Largest">Largest diameter of the oval.</param>
 /// <param name="Smallest">Smallest diameter of the oval.</param>
 /// <param name="LargestAxis">Axis of the largest, degrees.</param>
-/// <param name="Axes">Distinct axes behind it: three carry twice the uncertainty.</param>
+/// <param name="Leverage">Root of the largest leverage of its axes, at least 1: the oval is less sure than a reading by so much.</param>
 /// <param name="GreatestResidual">Reading furthest from the oval.</param>
-internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Length Smallest, decimal LargestAxis, int Axes, Length GreatestResidual)
+internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Length Smallest, decimal LargestAxis, double Leverage, Length GreatestResidual)
 {
-    public Length Uncertainty(Length u) => Axes == 3 ? 2 * u : u;
+    private const double Quarter = Math.PI / 2;
+
+    /// <summary>Expanded uncertainty of the fitted diameter at its least sure axis.</summary>
+    public Length Uncertainty(Length u) => Leverage == 1 ? u : Length.FromTrigonometry((double)u.Millimetres * Leverage, Toward.Greater);
+
+    /// <summary>Fitted diameter on an axis, degrees.</summary>
+    public Length At(decimal axis)
+    {
+        var (mean, amplitude) = ((double)Mean.Millimetres, (double)(Largest - Mean).Millimetres);
+        return Length.FromTrigonometry(mean + amplitude * Math.Cos(2 * (double)(axis - LargestAxis) * Quarter / 90), Toward.Less);
+    }
 
     /// <summary>The oval through a depth's diameters, or null where its axes could hide one.</summary>
     public static Oval? Of(StationReadings depth)
@@ -29,7 +39,7 @@ internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Leng
             Length.FromTrigonometry(fit.Constant + amplitude, Toward.Greater),
             Length.FromTrigonometry(fit.Constant - amplitude, Toward.Less),
             ClockAngle.FromRadians(angle).Axis,
-            depth.Spots.Length,
+            Math.Max(1, Math.Sqrt(fit.LargestLeverage())),
             Length.FromTrigonometry(residual, Toward.Greater));
     }
 

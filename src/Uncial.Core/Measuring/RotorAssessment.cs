@@ -11,6 +11,11 @@ public static class RotorAssessment
     /// <summary>Places around the part from which the variation is taken as found and not as a lower bound.</summary>
     public const int FullRound = 8;
 
+    private const double MostLeverage = 1.5;
+
+    /// <summary>Most places from which the share of a wave that is seen is worked out.</summary>
+    private const int MostSpots = 36;
+
     /// <summary>Assesses a rotor. Fewer than three places give figures but no verdict, unless one reading is beyond.</summary>
     /// <exception cref="ArgumentException">The touched station is not among the stations read.</exception>
     public static RotorFigures Assess(RotorMeasurement rotor, ShopRules rules)
@@ -26,17 +31,18 @@ public static class RotorAssessment
     internal static IEnumerable<ThicknessFit> FitsOf(IEnumerable<StationReadings> stations) =>
         stations.Select(FitOf).OfType<ThicknessFit>();
 
-    private static ThicknessFit? FitOf(StationReadings station)
+    /// <summary>
+    /// The wave through a station's places with the highest order whose leverage is at most 1.5: places bunched on one side would let it swing
+    /// between them. None with fewer than five places, or a gap over 120°.
+    /// </summary>
+    internal static ThicknessFit? FitOf(StationReadings station)
     {
         var count = station.Spots.Length;
         if (count < 5 || station.WidestGap(360) > 120) return null;
-        var fit = (count >= 7 ? station.Fit(1, 2) : null) ?? station.Fit(1);
-        if (fit is null) return null;
-        var leastAngle = fit.LeastAngle();
-        return new(
-            Length.FromTrigonometry(fit.Constant, Toward.Nearest),
-            Length.FromTrigonometry(fit.At(leastAngle), Toward.Less),
-            ClockAngle.FromRadians(leastAngle));
+        return (count >= 7 ? Sure(station.Fit(1, 2)) : null) ?? Sure(station.Fit(1));
+
+        static ThicknessFit? Sure(HarmonicFit? fit) =>
+            fit?.LargestLeverage() is { } leverage && leverage <= MostLeverage ? new(fit, leverage, fit.LeastAngle()) : null;
     }
 
     private sealed class Bench
@@ -163,8 +169,9 @@ public static class RotorAssessment
 
         private Length NeedOf(Length runout, Face face, string side)
         {
-            var need = runout + face.Groove + face.Relief;
-            steps.Add("need", "{0} + {1} + {2}", need, side, runout, face.Groove, face.Relief);
+            var (groove, relief) = (face.Groove ?? Length.Zero, face.Relief ?? Length.Zero);
+            var need = runout + groove + relief;
+            steps.Add("need", "{0} + {1} + {2}", need, side, runout, groove, relief);
             return need;
         }
 
@@ -181,13 +188,41 @@ public static class RotorAssessment
         private bool? FiguresAgree()
         {
             if (measured.Outer is not { } o || measured.Inner is not { } i || touched.Spots.Length < 3) return null;
-            var c = touched.Spots.Length switch { 3 => 0.75m, 4 => 0.70m, <= 7 => 0.85m, _ => 0.92m };
+            var c = LeastSpreadOfAWave(touched.Spots);
             var (low, high) = (c * (o - i).Abs() - 2 * u, o + i + 2 * u);
             var agree = low <= touched.Spread && touched.Spread <= high;
             steps.Add("figuresAgree", agree ? "{0} · |{1} − {2}| − 2 · {3} ≤ {4} ≤ {1} + {2} + 2 · {3}"
                 : touched.Spread < low ? "{4} < {0} · |{1} − {2}| − 2 · {3}" : "{4} > {1} + {2} + 2 · {3}",
                 Term.State(agree ? "agree" : "disagree"), null, c, o, i, u, touched.Spread);
             return agree;
+        }
+
+        /// <summary>
+        /// The least share of a wave of one high and one low side that these places see, whichever way it lies: 0.75 for three even ones, 0.71
+        /// for four. The least of (max − min of cos(θ − φ))/2 lies where the greatest or the least changes hands, midway between two places.
+        /// </summary>
+        private static decimal LeastSpreadOfAWave((decimal Degrees, Length Size)[] spots)
+        {
+            var least = 1.0;
+            // Beyond three dozen places every second or third sees as much.
+            var stride = (spots.Length + MostSpots - 1) / MostSpots;
+            var count = (spots.Length + stride - 1) / stride;
+            Span<double> sines = stackalloc double[count], cosines = stackalloc double[count];
+            for (var i = 0; i < count; i++) (sines[i], cosines[i]) = Math.SinCos((double)spots[i * stride].Degrees * Math.PI / 180);
+            for (var i = 0; i < count; i++)
+                for (var j = i + 1; j < count; j++)
+                    for (var half = 0; half < 2; half++)
+                    {
+                        var (sine, cosine) = Math.SinCos(((double)(spots[i * stride].Degrees + spots[j * stride].Degrees) / 2 + half * 180) * Math.PI / 180);
+                        var (high, low) = (-1.0, 1.0);
+                        for (var k = 0; k < count; k++)
+                        {
+                            var here = cosines[k] * cosine + sines[k] * sine;
+                            (high, low) = (Math.Max(high, here), Math.Min(low, here));
+                        }
+                        least = Math.Min(least, (high - low) / 2);
+                    }
+            return Math.Floor((decimal)least * 10_000) / 10_000;
         }
 
         /// <summary>Mean at the greatest radius less mean at the least; null where one radius was read.</summary>
@@ -206,6 +241,11 @@ public static class RotorAssessment
             else if (places < FullRound) notes.Add(new("variationLowerBound", variation));
             if (measured.Outer is null) notes.Add(new("runoutAssumed", runout.Outer, Subject: "outer"));
             if (measured.Inner is null) notes.Add(new("runoutAssumed", runout.Inner, Subject: "inner"));
+            foreach (var (side, face) in new[] { ("Outer", rotor.Faces.Outer), ("Inner", rotor.Faces.Inner) })
+            {
+                if (face.Groove is null) notes.Add(new("notLookedAt", Subject: "groove" + side));
+                if (face.Relief is null) notes.Add(new("notLookedAt", Subject: "relief" + side));
+            }
             if (agree == false) notes.Add(new("figuresDisagree", variation, runout.Outer + runout.Inner));
             if (worst is not null && worst.Least < least - u) notes.Add(new("lookHere", worst.Least, Degrees: Math.Round(worst.LeastAt.Degrees, 0)));
             if (taper > u) notes.Add(new("thinInside", taper));

@@ -7,10 +7,10 @@ namespace Uncial.Core.Measuring;
 
 /// <summary>What is known of one face of a rotor besides thickness.</summary>
 /// <param name="Runout">Total indicator reading as the part turns on the lathe now, or null if nobody has measured it.</param>
-/// <param name="Groove">Depth of the deepest groove below the lands.</param>
-/// <param name="Relief">From the touched land down to the lowest land of the swept band.</param>
+/// <param name="Groove">Depth of the deepest groove below the lands; null: nobody looked.</param>
+/// <param name="Relief">From the touched land down to the lowest land of the swept band; null: nobody looked.</param>
 /// <param name="RunoutRadius">Radius at which the indicator stood, above 0; null: at the edge of the band.</param>
-public readonly record struct Face(Length? Runout, Length Groove, Length Relief, Length? RunoutRadius = null);
+public readonly record struct Face(Length? Runout, Length? Groove, Length? Relief, Length? RunoutRadius = null);
 
 /// <summary>A figure for each of the two faces of a rotor: outer is the wheel's side, inner the car's.</summary>
 public readonly record struct PerFace<T>(T Outer, T Inner);
@@ -41,7 +41,24 @@ public sealed record RotorMeasurement
 /// <param name="Mean">Constant of the fit.</param>
 /// <param name="Least">Least fitted thickness.</param>
 /// <param name="LeastAt">Where it lies.</param>
-public sealed record ThicknessFit(Length Mean, Length Least, ClockAngle LeastAt);
+public sealed record ThicknessFit(Length Mean, Length Least, ClockAngle LeastAt)
+{
+    private readonly HarmonicFit? fit;
+
+    internal ThicknessFit(HarmonicFit fit, double leverage, double leastAngle)
+        : this(Length.FromTrigonometry(fit.Constant, Toward.Nearest), Length.FromTrigonometry(fit.At(leastAngle), Toward.Less), ClockAngle.FromRadians(leastAngle)) =>
+        (this.fit, Leverage) = (fit, Math.Max(1, Math.Sqrt(leverage)));
+
+    /// <summary>Root of the largest leverage of the places read, at least 1: the fit is less sure than a reading by so much.</summary>
+    public double Leverage { get; } = 1;
+
+    /// <summary>Expanded uncertainty of the fitted thickness at its least sure angle.</summary>
+    /// <param name="u">Expanded uncertainty of one reading.</param>
+    public Length Uncertainty(Length u) => Leverage == 1 ? u : Length.FromTrigonometry((double)u.Millimetres * Leverage, Toward.Greater);
+
+    /// <summary>Fitted thickness at a clock position, degrees.</summary>
+    internal double At(decimal degrees) => fit!.At((double)degrees * Math.PI / 180);
+}
 
 /// <summary>What the readings of a rotor come to. Lengths in millimetres inside; null where too little was read.</summary>
 public sealed record RotorFigures

@@ -174,21 +174,21 @@ internal sealed class Checkpoints
             {
                 (true, false) => "{0} − {1} − 2 · {2}",
                 (true, true) => "{0} − {1} − 2 · {2} − {7}",
-                (false, false) => "min({0} − {1} − 2 · {2}, {3} − {4} − {5} − {6} − {2})",
-                _ => "min({0} − {1} − 2 · {2}, {3} − {4} − {5} − {6} − {2}) − {7}",
+                (false, false) => "min({0} − {1} − 2 · {2}, {3} − {8} − {4} − {5} − {6} − {2})",
+                _ => "min({0} − {1} − 2 · {2}, {3} − {8} − {4} − {5} − {6} − {2}) − {7}",
             };
-            if (request.Worst is { } least) bound = Length.Min(bound, least - grooves - u - deepest - z);
+            if (request.Worst is { } least) bound = Length.Min(bound, least - request.UnreadRelief - grooves - u - deepest - z);
             bound -= second;
         }
         else
         {
             bound = request.TouchBound + 2 * sum + 2 * z;
-            formula = request.Worst is null ? "{0} + 2 · {1} + 2 · {2}" : "max({0} + 2 · {1} + 2 · {2}, {3} + 2 · {4} + {5} + {6} + {2})";
-            if (request.Worst is { } greatest) bound = Length.Max(bound, greatest + 2 * grooves + u + deepest + z);
+            formula = request.Worst is null ? "{0} + 2 · {1} + 2 · {2}" : "max({0} + 2 · {1} + 2 · {2}, {3} + {8} + 2 · {4} + {5} + {6} + {2})";
+            if (request.Worst is { } greatest) bound = Length.Max(bound, greatest + request.UnreadRelief + 2 * grooves + u + deepest + z);
         }
         if (quantity is not null)
             steps.Add(quantity, formula, bound, (passes.Count + 1).ToString(CultureInfo.InvariantCulture),
-                request.TouchBound, sum, z, request.Worst ?? Length.Zero, grooves, u, deepest, second);
+                request.TouchBound, sum, z, request.Worst ?? Length.Zero, grooves, u, deepest, second, request.UnreadRelief);
         return bound;
     }
 }

@@ -27,6 +27,12 @@ public sealed record PlanRequest
     /// <summary>Least reading of a rotor, greatest of a drum; null: the bound's first term stands alone.</summary>
     public Length? Worst { get; init; }
 
+    /// <summary>
+    /// Lands that were not read may lie lower than the worst reading by so much, both faces together: it lessens the bound's second term. Nothing
+    /// where every land was read, or in calculations that do not know it.
+    /// </summary>
+    public Length UnreadRelief { get; init; }
+
     /// <summary>How far machining may go.</summary>
     public required Length MachineTo { get; init; }
 
@@ -80,9 +86,19 @@ public sealed record PlanRequest
         Touch = worst,
         TouchBound = worst - Limits.Sign(Kind) * uncertainty,
         Worst = worst,
+        UnreadRelief = Length.Zero,
         Uncertainty = uncertainty,
         Sides = [.. Sides.Select(_ => new SideNeed(grooveLeft / Sides.Count))],
     };
+
+    /// <summary>The bound lies on the better side of first touch: one of the two is wrong.</summary>
+    public bool BoundIsBetterThanTouch => Limits.Margin(Kind, TouchBound, Touch) > Length.Zero;
+
+    /// <summary>
+    /// The worst reading is better than the reading that the bound rests on could be, or than first touch: the figures are not of one part.
+    /// </summary>
+    public bool WorstContradicts => Worst is { } worst
+        && (Limits.Margin(Kind, worst, Touch) > Length.Zero || Limits.Margin(Kind, worst, TouchBound) > Uncertainty);
 
     /// <summary>
     /// What dial and metal may differ by without either being wrong: the uncertainty, the error of two settings, and where run-outs were
@@ -99,9 +115,14 @@ public sealed record PlanRequest
     }
 
     /// <summary>Makes the request from a measured rotor.</summary>
+    /// <param name="rotor">What was read. Relief that nobody looked at counts nothing in the need, and the shop's rule in the bound.</param>
+    /// <param name="figures">What the readings come to.</param>
+    /// <param name="dial">The dial of the head that cuts.</param>
+    /// <param name="rules">The shop's rules.</param>
     /// <exception cref="InvalidOperationException">The rotor has no readings.</exception>
-    public static PlanRequest For(RotorMeasurement rotor, RotorFigures figures, Dial dial)
+    public static PlanRequest For(RotorMeasurement rotor, RotorFigures figures, Dial dial, ShopRules rules)
     {
+        ArgumentNullException.ThrowIfNull(rules);
         ArgumentNullException.ThrowIfNull(rotor);
         ArgumentNullException.ThrowIfNull(figures);
         if (figures is not { Need: { } need, Runout: { } runout }) throw new InvalidOperationException("A plan needs readings.");
@@ -111,13 +132,14 @@ public sealed record PlanRequest
             Touch = figures.TouchCareful!.Value,
             TouchBound = figures.TouchBound!.Value,
             Worst = figures.Least,
+            UnreadRelief = (rotor.Faces.Outer.Relief ?? rules.UnknownRelief) + (rotor.Faces.Inner.Relief ?? rules.UnknownRelief),
             MachineTo = rotor.Limits.MachineTo,
             Discard = rotor.Limits.Discard,
             Uncertainty = rotor.Uncertainty,
             Sides =
             [
-                new(need.Outer, rotor.Faces.Outer.Groove, runout.Outer, rotor.Faces.Outer.Relief, figures.RunoutAssumed.Outer),
-                new(need.Inner, rotor.Faces.Inner.Groove, runout.Inner, rotor.Faces.Inner.Relief, figures.RunoutAssumed.Inner),
+                new(need.Outer, rotor.Faces.Outer.Groove ?? Length.Zero, runout.Outer, rotor.Faces.Outer.Relief ?? Length.Zero, figures.RunoutAssumed.Outer),
+                new(need.Inner, rotor.Faces.Inner.Groove ?? Length.Zero, runout.Inner, rotor.Faces.Inner.Relief ?? Length.Zero, figures.RunoutAssumed.Inner),
             ],
             Dial = dial,
         };
@@ -139,7 +161,8 @@ public sealed record PlanRequest
             MachineTo = drum.Limits.MachineTo,
             Discard = drum.Limits.Discard,
             Uncertainty = drum.Uncertainty,
-            Sides = [new(need, drum.Groove, need - drum.Groove)],
+            UnreadRelief = 2 * (drum.Relief ?? Length.Zero),
+            Sides = [new(need, drum.Groove ?? Length.Zero, need - (drum.Groove ?? Length.Zero) - (drum.Relief ?? Length.Zero), drum.Relief ?? Length.Zero)],
             Dial = dial,
         };
     }

@@ -19,7 +19,7 @@ public sealed class ByTheBook
     private static readonly int[] Axes = [0, 9, 18, 27];
     private static readonly int[] AxesAgain = [4, 13, 22, 31];
 
-    private static readonly ShopRules WithoutAllowance = ShopRules.Default with { UnreadShareOfVariation = 1_000_000m };
+    private static readonly ShopRules WithoutAllowance = ShopRules.Default with { UnreadShareOfVariation = 1_000_000m, UnseenLobesFullRound = Length.Zero, UnknownParallelism = Length.Zero };
 
     private readonly Job job;
     private readonly Technique technique;
@@ -142,7 +142,7 @@ public sealed class ByTheBook
             };
             var figures = RotorAssessment.Assess(measurement, rules);
             if (figures.DiscardVerdict == Verdict.Beyond) return null;
-            request = PlanRequest.For(measurement, figures, job.Dial);
+            request = PlanRequest.For(measurement, figures, job.Dial, rules);
         }
         else
         {
@@ -280,7 +280,8 @@ public sealed class ByTheBook
 
     private Judgement Judge(IReadOnlyList<Reading> readings, bool cut)
     {
-        var left = DepthsLeft.Of([.. part.Faces.Where(f => !f.IsClean()).Select(LeftOn)], rules);
+        var faces = part.Faces.Select((f, i) => LeftOn(f, i == 0 ? "outer" : "inner")).ToList();
+        var left = DepthsLeft.Of(faces, rules);
         return Judgement.Of(new()
         {
             Limits = part.Limits, Readings = readings,
@@ -288,14 +289,15 @@ public sealed class ByTheBook
             GrooveLeft = left.Groove,
             ReliefLeft = without is BookRule.Relief or BookRule.WhatLiesLower ? Length.Zero : left.Relief,
             DepthUncertainty = without is BookRule.DepthUncertainty or BookRule.WhatLiesLower ? Length.Zero : left.Uncertainty,
-            BoredHere = !rotor && cut && part.Faces[0].CleanSectors() == 12,
+            TurnedBright = cut && faces.TrueForAll(f => f.IsBright) && !job.TurnsRound,
+            Band = Job.Mm(part.StationsMm[^1] - part.StationsMm[0]),
         }, without == BookRule.Allowance ? WithoutAllowance : rules);
     }
 
     /// <summary>Groove and relief of a face as a depth gauge and a straightedge say. A drum is read at every land: none of them is lower.</summary>
-    private (Length Groove, Length Relief) LeftOn(WorkFace face)
+    private FaceLeft LeftOn(WorkFace face, string side)
     {
         var (groove, relief) = (face.GrooveLeft(), rotor ? face.ReliefLeft(part.ReadingStation) : 0);
-        return (groove > 0 ? job.Indicate(groove, 0.01) : Length.Zero, relief > 0 ? job.Indicate(relief, 0.008) : Length.Zero);
+        return new(side, groove > 0 ? job.Indicate(groove, 0.01) : Length.Zero, relief > 0 ? job.Indicate(relief, 0.008) : Length.Zero, face.IsClean());
     }
 }

@@ -22,6 +22,9 @@ public enum Verdict
 /// <summary>The rule that decides whether a size keeps a limit. Source: ISO 14253-1, JCGM 106.</summary>
 public static class Conformity
 {
+    /// <summary>Highest probability that is stated: one place does not speak for the whole part.</summary>
+    public const double MostCertain = 0.999;
+
     /// <summary>Decides from the margin and the expanded uncertainty (k = 2).</summary>
     /// <param name="margin">Distance to the limit, positive inside.</param>
     /// <param name="uncertainty">0 or more.</param>
@@ -42,11 +45,11 @@ public static class Conformity
         ? (Math.Sign(margin.Millimetres) + 1) / 2.0
         : NormalDistribution((double)(2 * margin.Millimetres / uncertainty.Millimetres));
 
-    /// <summary>A probability for showing, in percent and never more than it is: <c>over 99.99</c>, <c>97.31</c>, <c>under 0.01</c>.</summary>
+    /// <summary>A probability for showing, in percent and never more than it is: <c>over 99.9</c>, <c>97.31</c>, <c>under 0.01</c>.</summary>
     /// <param name="probability">0 … 1.</param>
     public static string Percent(double probability) => probability switch
     {
-        > 0.9999 => "over 99.99",
+        >= MostCertain => "over 99.9",
         < 0.0001 => "under 0.01",
         _ => (Math.Floor(probability * 10_000) / 100).ToString("0.00", System.Globalization.CultureInfo.InvariantCulture),
     };

@@ -2,23 +2,44 @@ using Uncial.Core.Lengths;
 
 namespace Uncial.Core.Release;
 
+/// <summary>What may lie lower than the lands that were read, on one face of a rotor or in the bore of a drum.</summary>
+/// <param name="Side"><c>outer</c>, <c>inner</c> or <c>bore</c>.</param>
+/// <param name="Groove">Deepest groove that stays; null: nobody looked.</param>
+/// <param name="Relief">From the lands that were read down to the lowest dark land; null: nobody looked. Not asked where <paramref name="IsBright"/>.</param>
+/// <param name="IsBright">Turned bright all round in this job: no land is lower than where the tool went.</param>
+public readonly record struct FaceLeft(string Side, Length? Groove, Length? Relief, bool IsBright);
+
 /// <summary>What stays below the lands that were read: grooves and low lands of a surface, and how sure their depths are.</summary>
-/// <param name="Groove">Deepest groove of each face, added up; radial in a drum.</param>
-/// <param name="Relief">From the lands that were read down to the lowest, of each face, added up.</param>
-/// <param name="Uncertainty">What they may be more together: the doubt in one depth times the root of their number.</param>
-public readonly record struct DepthsLeft(Length Groove, Length Relief, Length Uncertainty)
+/// <param name="Groove">Deepest groove of each face, added up, radial in a drum; null: not looked at on some face.</param>
+/// <param name="Relief">From the lands that were read down to the lowest, of each face, added up; null: not looked at on some face.</param>
+/// <param name="Uncertainty">What they may be more together: the uncertainty of one depth times the root of their number.</param>
+/// <param name="NotLookedAt">What nobody looked at: <c>grooveOuter</c>, <c>reliefInner</c>, <c>grooveBore</c> and so on.</param>
+public sealed record DepthsLeft(Length? Groove, Length? Relief, Length Uncertainty, IReadOnlyList<string> NotLookedAt)
 {
-    /// <summary>Adds up the faces of a part.</summary>
-    /// <param name="faces">For each face that is not bright all over, its groove and its relief as read.</param>
-    /// <param name="rules">The shop's rules: the doubt in one depth.</param>
-    public static DepthsLeft Of(IReadOnlyCollection<(Length Groove, Length Relief)> faces, ShopRules rules)
+    /// <summary>Adds up the faces of a part. One that nobody looked at is not taken as nothing.</summary>
+    /// <param name="faces">Both faces of a rotor, or the bore of a drum.</param>
+    /// <param name="rules">The shop's rules: the uncertainty of one depth.</param>
+    public static DepthsLeft Of(IReadOnlyCollection<FaceLeft> faces, ShopRules rules)
     {
         ArgumentNullException.ThrowIfNull(faces);
         ArgumentNullException.ThrowIfNull(rules);
-        var (groove, relief) = (Length.Zero, Length.Zero);
-        foreach (var face in faces) (groove, relief) = (groove + face.Groove, relief + face.Relief);
-        // Errors of several depths seldom fall the same way: they add in squares.
-        var doubt = Length.FromTrigonometry((double)rules.DepthUncertainty.Millimetres * Math.Sqrt(2 * faces.Count), Toward.Greater);
-        return new(groove, relief, doubt);
+        (Length? groove, Length? relief) = (Length.Zero, Length.Zero);
+        List<string> missing = [];
+        foreach (var face in faces)
+        {
+            var low = face.IsBright ? Length.Zero : face.Relief;
+            (groove, relief) = (groove + face.Groove, relief + low);
+            if (face.Groove is null) missing.Add("groove" + Named(face.Side));
+            if (low is null) missing.Add("relief" + Named(face.Side));
+        }
+        return new(groove, relief, UncertaintyOf(faces.Count(f => !f.IsBright || f.Groove > Length.Zero), rules.DepthUncertainty), missing);
     }
+
+    /// <summary>What the depths of so many faces may be more than they were read. Errors of several depths seldom fall the same way: they add in squares.</summary>
+    /// <param name="faces">Faces whose depths count; each has a groove and a relief.</param>
+    /// <param name="one">Uncertainty of one depth.</param>
+    public static Length UncertaintyOf(int faces, Length one) =>
+        faces == 0 ? Length.Zero : Length.FromTrigonometry((double)one.Millimetres * Math.Sqrt(2 * faces), Toward.Greater);
+
+    private static string Named(string side) => char.ToUpperInvariant(side[0]) + side[1..];
 }

@@ -33,23 +33,38 @@ public sealed record FinishedPart
     /// <summary>Expanded uncertainty (k = 2) of one reading.</summary>
     public required Length Uncertainty { get; init; }
 
-    /// <summary>Deepest groove that stays: the sum of both faces of a rotor, the radial depth in a drum.</summary>
-    public Length GrooveLeft { get; init; }
+    /// <summary>Deepest groove that stays: the sum of both faces of a rotor, the radial depth in a drum; null: nobody looked.</summary>
+    public Length? GrooveLeft { get; init; }
 
     /// <summary>
-    /// From the lands that were read down to the lowest dark land that was not: the sum of both faces of a rotor, radial in a drum. Nothing
-    /// where the whole band was turned bright.
+    /// From the lands that were read down to the lowest dark land that was not: the sum of both faces of a rotor, radial in a drum; null: nobody
+    /// looked. Not asked where the part was turned bright.
     /// </summary>
-    public Length ReliefLeft { get; init; }
+    public Length? ReliefLeft { get; init; }
 
     /// <summary>
-    /// What those depths may be more than they were read, together; nothing where the whole band was turned bright. See
-    /// <see cref="DepthsLeft"/>.
+    /// What those depths may be more than they were read, together (<see cref="DepthsLeft.UncertaintyOf"/>); null: that of all faces by the
+    /// shop's rule. Does not count where the part was turned bright.
     /// </summary>
-    public Length DepthUncertainty { get; init; }
+    public Length? DepthUncertainty { get; init; }
 
-    /// <summary>Drum only: the bore was turned clean in one chucking in this job.</summary>
-    public bool BoredHere { get; init; }
+    /// <summary>What nobody looked at, by name; where it is empty, groove and relief are named as a whole.</summary>
+    public IReadOnlyList<string> NotLookedAt { get; init; } = [];
+
+    /// <summary>Turned bright all round in this job, in one chucking or between twin tools: no land lies lower than where the tools went.</summary>
+    public bool TurnedBright { get; init; }
+
+    /// <summary>
+    /// What such a surface may run out of parallel over its band, both faces of a rotor together, in diameter of a drum; null: unknown, the
+    /// shop's rule.
+    /// </summary>
+    public Length? Parallelism { get; init; }
+
+    /// <summary>Width of the swept band; null where it is not known.</summary>
+    public Length? Band { get; init; }
+
+    /// <summary>Near a limit the worst place must have been read twice.</summary>
+    public bool AsksForSecondReading { get; init; }
 
     /// <summary>Part off the lathe, clean, at room temperature, and no reading from a gauge that failed its check.</summary>
     public bool ReadingsAreFit { get; init; } = true;
@@ -61,7 +76,7 @@ public sealed record FinishedPart
 /// <param name="Discard">Worst against discard.</param>
 /// <param name="MachineTo">Worst against machine-to.</param>
 /// <param name="Decision">What may happen now.</param>
-/// <param name="ProbabilityWithinDiscard">0 … 1, Φ(2m/U).</param>
+/// <param name="ProbabilityWithinDiscard">0 … 0.999, Φ(2m/U) of the worst place that was read; null where it is to be measured again.</param>
 /// <param name="LeftToDiscard">Margin to discard, negative beyond.</param>
 /// <param name="LeftToMachineTo">Margin to machine-to, negative beyond.</param>
 /// <param name="Notes">Conditions that are not met, and where to read.</param>
@@ -73,8 +88,8 @@ public sealed record Judgement(
     public IReadOnlyList<Step> Steps { get; init; } = [];
 
     /// <summary>
-    /// What grooves, low lands and the doubt in their depths ask beyond uncertainty and allowance; nothing where those cover it, or where the
-    /// whole band was turned bright.
+    /// What grooves, low lands and the uncertainty of their depths ask beyond uncertainty and allowance; nothing where the whole band was turned
+    /// bright and no groove stays.
     /// </summary>
     public Length ForWhatLiesLower { get; init; }
 
@@ -99,113 +114,142 @@ public sealed record Judgement(
         private readonly PartKind kind = part.Limits.Kind;
         private readonly List<Note> notes = [];
         private readonly Steps steps = new();
-        private Length lower;
+
+        /// <summary>What the readings and their fits show, and how much is allowed for the places between them.</summary>
+        /// <param name="Worst">The worst size: of the readings, in a drum of the fits as well.</param>
+        /// <param name="Places">Distinct places or axes at the fullest station.</param>
+        /// <param name="Allowance">Allowance for places that were not read; null where too little was read.</param>
+        /// <param name="Fits">What fits say is worst, each with its own uncertainty.</param>
+        private sealed record Evidence(Length Worst, int Places, Length? Allowance, IReadOnlyList<(Length Worst, Length Uncertainty, decimal Degrees)> Fits);
 
         public Judgement Judge()
         {
-            var stations = StationReadings.Of(part.Readings, kind);
-            var evidence = kind == PartKind.Rotor ? Rotor(stations) : Drum(stations);
+            var evidence = kind == PartKind.Rotor ? Rotor(StationReadings.Of(part.Readings, kind)) : Drum(Bore.Of(part.Readings, part.Uncertainty));
             if (evidence.Allowance is null) steps.Add("allowance", "", Term.State("noAllowance"), null);
-            var (toDiscard, discard) = Against("Discard", part.Limits.Discard, evidence.Worst);
-            var probability = Conformity.ProbabilityWithin(toDiscard, part.Uncertainty);
-            steps.Add("probability", part.Uncertainty == Length.Zero ? "" : "Φ(2 · {0} / {1})", Term.Number(probability), null, toDiscard, part.Uncertainty);
-            var surelyInsideDiscard = Sure(evidence, part.Limits.Discard, toDiscard, "Discard");
-            var (toMachineTo, machineTo) = Against("MachineTo", part.Limits.MachineTo, evidence.Worst);
+            var (toDiscard, discard) = Against("Discard", part.Limits.Discard, evidence);
+            var (toMachineTo, machineTo) = Against("MachineTo", part.Limits.MachineTo, evidence);
+            var lower = Below();
+            var sureOfDiscard = IsLookedAt() & IsReadTwice(toDiscard, toMachineTo) & Sure(evidence, part.Limits.Discard, toDiscard, "Discard", lower) && discard == Verdict.Within;
             var decision = discard == Verdict.Beyond ? Decision.Never
-                : !surelyInsideDiscard ? Decision.MeasureAgain
-                : Sure(evidence, part.Limits.MachineTo, toMachineTo, "MachineTo") ? Decision.Release
+                : !sureOfDiscard ? Decision.MeasureAgain
+                : Sure(evidence, part.Limits.MachineTo, toMachineTo, "MachineTo", lower) ? Decision.Release
                 : Decision.LeadOnly;
             steps.Add("decision", "", Term.Named(decision), null);
-            return new(evidence.Worst, evidence.Allowance, discard, machineTo, decision, probability, toDiscard, toMachineTo, notes)
+            return new(evidence.Worst, evidence.Allowance, discard, machineTo, decision, ProbabilityOf(toDiscard, decision), toDiscard, toMachineTo, notes)
             {
-                ForWhatLiesLower = Length.Max(Length.Zero, lower - part.Uncertainty - (evidence.Allowance ?? Length.Zero)),
+                ForWhatLiesLower = lower.Total - part.Uncertainty,
                 Steps = steps.All,
             };
         }
 
-        /// <summary>What the readings and their fits show, and how much is allowed for the places between them.</summary>
-        private sealed record Evidence(Length Worst, Length? Allowance, IReadOnlyList<(Length Worst, Length Uncertainty, decimal Degrees)> Fits);
-
-        private (Length Margin, Verdict Verdict) Against(string limit, Length at, Length worst)
+        private double? ProbabilityOf(Length margin, Decision decision)
         {
-            var margin = Limits.Margin(kind, worst, at);
-            steps.Add("stockTo" + limit, "{0} − {1}", margin, null, kind == PartKind.Rotor ? [worst, at] : [at, worst]);
-            var verdict = Conformity.Decide(margin, part.Uncertainty);
-            Margins.AddVerdict(steps, limit == "Discard" ? "discardVerdict" : "machineToVerdict", margin, part.Uncertainty, verdict);
+            if (decision == Decision.MeasureAgain) return null;
+            var probability = Conformity.ProbabilityWithin(margin, part.Uncertainty);
+            steps.Add("probability", part.Uncertainty == Length.Zero ? "" : "Φ(2 · {0} / {1})", Term.Number(probability), null, margin, part.Uncertainty);
+            return Math.Min(probability, Conformity.MostCertain);
+        }
+
+        private (Length Margin, Verdict Verdict) Against(string limit, Length at, Evidence evidence)
+        {
+            var needed = kind == PartKind.Rotor ? 3 : 2;
+            var (margin, verdict) = Margins.Step(steps, kind, limit, evidence.Worst, part.Limits, evidence.Places, needed, part.Uncertainty);
+            // In a drum a fit may be past the limit by less than its own uncertainty: its verdict counts beside that of the readings.
+            if (verdict != Verdict.NotEnough && kind == PartKind.Drum)
+                foreach (var fit in evidence.Fits) verdict = Conformity.Worse(verdict, Conformity.Decide(Limits.Margin(kind, fit.Worst, at), fit.Uncertainty));
             return (margin, verdict);
         }
 
         private Evidence Rotor(StationReadings[] stations)
         {
-            var worst = part.Readings.Min(r => r.Size);
-            steps.AddOver("least", "min", worst, null, StationReadings.TermsOf(part.Readings));
+            var worst = WorstOf(stations);
             var widest = stations.MaxBy(s => s.Spread)!;
             steps.Add("thicknessVariation", "{0} − {1}", widest.Spread, null, widest.Greatest, widest.Least);
-            var full = Array.Exists(stations, IsFullRound);
-            Length? allowance = full ? widest.Spread / rules.UnreadShareOfVariation
-                : Array.Exists(stations, s => s.Spots.Length >= 3 && s.WidestGap(360) <= 150 && !AllNearSquare(s)) ? widest.Spread : null;
-            if (full) steps.Add("allowance", "{0} / {1}", allowance!.Value, null, widest.Spread, rules.UnreadShareOfVariation);
-            else if (allowance is { } h) steps.Add("allowance", "{0}", h, null, widest.Spread);
-            else notes.Add(stations.Max(s => s.Spots.Length) < 3 ? new("tooFewPlaces") : new("placesTooFarApart"));
-            return new(worst, allowance, [.. RotorAssessment.FitsOf(stations).Select(f => (f.Least, part.Uncertainty, f.LeastAt.Degrees))]);
+            var allowance = new Unread(part, rules, steps, notes).OfRotor(stations);
+            return new(worst, stations.Max(s => s.Spots.Length), allowance, [.. RotorAssessment.FitsOf(stations).Select(f => (f.Least, f.Uncertainty(part.Uncertainty), f.LeastAt.Degrees))]);
         }
 
-        /// <summary>A full round of eight leaves little unseen; three to seven leave as much as they found, unless they lie where two lobes hide.</summary>
-        private static bool IsFullRound(StationReadings station) =>
-            station.Spots.Length >= RotorAssessment.FullRound && station.WidestGap(360) <= 60;
-
-        /// <summary>A place read twice a hair apart is one place; four places a few degrees off the square still see nothing of two lobes.</summary>
-        private static bool AllNearSquare(StationReadings station)
+        private Evidence Drum(Bore bore)
         {
-            var spots = station.Spots;
-            for (var i = 0; i < spots.Length; i++)
+            var worst = WorstOf(bore.Depths);
+            (Length Worst, Length Uncertainty, decimal Degrees)[] fits = [.. bore.Largest()];
+            foreach (var (largest, _, _) in fits)
             {
-                var step = i == 0 ? spots[0].Degrees + 360 - spots[^1].Degrees : spots[i].Degrees - spots[i - 1].Degrees;
-                if (step is not (<= 10 or (>= 80 and <= 100))) return false;
+                steps.Add("largest", "max({0}, {1})", Length.Max(worst, largest), null, worst, largest);
+                worst = Length.Max(worst, largest);
             }
-            return true;
+            return new(worst, bore.Depths.Max(d => d.Spots.Length), new Unread(part, rules, steps, notes).OfDrum(bore), fits);
         }
 
-        private Evidence Drum(StationReadings[] stations)
+        /// <summary>The worst reading. Where the worst place must have been read twice, the worst of the places, each by the mean of its readings.</summary>
+        private Length WorstOf(StationReadings[] stations)
         {
-            var ovals = Array.ConvertAll(stations, Oval.Of);
-            var (least, greatest) = (stations.Min(s => s.Least), stations.Max(s => s.Greatest));
-            steps.AddOver("greatest", "max", greatest, null, StationReadings.TermsOf(part.Readings));
-            var worst = greatest;
-            foreach (var oval in ovals.OfType<Oval>())
+            var worst = kind == PartKind.Rotor ? stations.Min(s => s.Least) : stations.Max(s => s.Greatest);
+            steps.AddOver(kind == PartKind.Rotor ? "least" : "greatest", kind == PartKind.Rotor ? "min" : "max", worst, null, StationReadings.TermsOf(part.Readings));
+            if (!part.AsksForSecondReading) return worst;
+            deciding = part.Readings.GroupBy(r => (PlaceOf(r), r.Station)).Select(Place.Of(kind, part.Uncertainty)).MinBy(p => Limits.Margin(kind, p.Size, worst))!;
+            if (deciding.Disagrees) notes.Add(new("repeatsDisagree", deciding.Sizes.Min(), deciding.Sizes.Max()));
+            else if (deciding.Sizes.Length > 1) steps.AddOver("worstMean", "mean", deciding.Size, null, [.. deciding.Sizes.Select(r => (Term)r)]);
+            return deciding.Size;
+        }
+
+        private Place? deciding;
+
+        /// <summary>A place with everything that was read there. Readings too far apart to be of one size are not averaged: the worse one stands.</summary>
+        private sealed record Place(decimal Degrees, Length? Station, Length[] Sizes, Length Size, bool Disagrees)
+        {
+            public static Func<IGrouping<(decimal Degrees, Length? Station), Reading>, Place> Of(PartKind kind, Length u) => place =>
             {
-                steps.Add("largest", "max({0}, {1})", Length.Max(worst, oval.Largest), null, worst, oval.Largest);
-                worst = Length.Max(worst, oval.Largest);
-            }
-            Length? allowance = null;
-            if (Array.TrueForAll(ovals, o => o is not null)) steps.Add("allowance", "", (Length)(allowance = Length.Zero), null);
-            else if (part.BoredHere && stations.Max(s => s.Spots.Length) >= 2)
-                steps.Add("allowance", "{0} − {1}", (Length)(allowance = greatest - least), null, greatest, least);
-            if (allowance is null) notes.Add(new("roundnessNotProven"));
-            return new(worst, allowance, [.. ovals.OfType<Oval>().Select(o => (o.Largest, o.Uncertainty(part.Uncertainty), o.LargestAxis))]);
+                Length[] sizes = [.. place.Select(r => r.Size)];
+                var (least, greatest) = (sizes.Min(), sizes.Max());
+                var disagrees = greatest - least > 2 * u;
+                var size = disagrees ? kind == PartKind.Rotor ? least : greatest : sizes.Aggregate(Length.Zero, (sum, s) => sum + s) / sizes.Length;
+                return new(place.Key.Degrees, place.Key.Station, sizes, size, disagrees);
+            };
+        }
+
+        private decimal PlaceOf(Reading reading) => kind == PartKind.Rotor ? reading.At.Degrees : reading.At.Axis;
+
+        /// <summary>Near a limit one reading may be a slip: the worst place has been read twice, and both agree.</summary>
+        private bool IsReadTwice(Length toDiscard, Length toMachineTo)
+        {
+            var near = part.Uncertainty + rules.SecondReadingWithin;
+            if (deciding is not { } place || (toDiscard >= near && toMachineTo.Abs() >= near)) return true;
+            if (place.Sizes.Length == 1) notes.Add(new("readTwice", place.Size, place.Station, place.Degrees));
+            return place is { Sizes.Length: > 1, Disagrees: false };
+        }
+
+        /// <summary>Grooves and low lands: what nobody looked at is not nothing.</summary>
+        private bool IsLookedAt()
+        {
+            var missing = part.NotLookedAt.Count > 0 ? part.NotLookedAt
+                : [.. part.GrooveLeft is null ? ["groove"] : Array.Empty<string>(), .. part.ReliefLeft is null && !part.TurnedBright ? ["relief"] : Array.Empty<string>()];
+            foreach (var what in missing) notes.Add(new("notLookedAt", Subject: what));
+            return missing.Count == 0;
         }
 
         /// <summary>
-        /// Grooves and low lands that stay must fit between the readings and the limit. What the readings and the depths may be wrong by adds
-        /// in squares: they are read with different gauges.
+        /// What must fit between the worst size and the limit beside the allowance: grooves and low lands that stay, and what readings and
+        /// depths may be wrong by; these add in squares, since they are read with different gauges.
         /// </summary>
-        private bool HasRoomBelow(Length margin, string name, out Length below, out Length doubt)
+        private Lower Below()
         {
-            var times = kind == PartKind.Drum ? 2 : 1;
-            var (groove, relief, depth, u) = (times * part.GrooveLeft, times * part.ReliefLeft, times * part.DepthUncertainty, part.Uncertainty);
-            (below, doubt) = (groove + relief, u);
-            if (below == Length.Zero && depth == Length.Zero) return true;
-            if (depth > Length.Zero)
-                doubt = Length.FromTrigonometry(Math.Sqrt(Math.Pow((double)u.Millimetres, 2) + Math.Pow((double)depth.Millimetres, 2)), Toward.Greater);
-            lower = below + doubt;
-            var fits = lower <= margin;
-            steps.Add("roomBelow" + name, (depth > Length.Zero ? "{0} + {1} + √({2}² + {3}²)" : "{0} + {1} + {2}") + (fits ? " ≤ {4}" : " > {4}"),
-                Term.State(fits ? "sure" : "unsure"), null, groove, relief, u, depth, margin);
-            return fits;
+            var (times, faces) = kind == PartKind.Drum ? (2, 1) : (1, 2);
+            var bright = part.TurnedBright;
+            var (groove, relief) = (times * (part.GrooveLeft ?? Length.Zero), bright ? Length.Zero : times * (part.ReliefLeft ?? Length.Zero));
+            var depth = bright ? Length.Zero : times * (part.DepthUncertainty ?? DepthsLeft.UncertaintyOf(faces, rules.DepthUncertainty));
+            var both = depth == Length.Zero ? part.Uncertainty
+                : Length.FromTrigonometry(Math.Sqrt(Math.Pow((double)part.Uncertainty.Millimetres, 2) + Math.Pow((double)depth.Millimetres, 2)), Toward.Greater);
+            return new(groove, relief, depth, both);
+        }
+
+        private sealed record Lower(Length Groove, Length Relief, Length Depth, Length Both)
+        {
+            public Length Total => Groove + Relief + Both;
         }
 
         /// <summary>The test of section "release": everything unread, unfit or grooved must fit inside the margin too.</summary>
-        private bool Sure(Evidence evidence, Length limit, Length margin, string name)
+        private bool Sure(Evidence evidence, Length limit, Length margin, string name, Lower lower)
         {
             var (u, sure, note) = (part.Uncertainty, true, name == "Discard");
             void Unmet(Note why) { sure = false; if (note) notes.Add(why); }
@@ -214,11 +258,13 @@ public sealed record Judgement(
             if (evidence.Allowance is not { } h) sure = false;
             else
             {
-                var keeps = margin >= u + h;
-                steps.Add("sureOf" + name, keeps ? "{0} ≥ {1} + {2}" : "{0} < {1} + {2}", Term.State(keeps ? "sure" : "unsure"), null, margin, u, h);
-                if (!keeps) Unmet(h == Length.Zero || margin < u ? new("tooClose", margin, u) : new("spread", h, margin - u));
+                var keeps = margin >= h + lower.Total;
+                steps.Add("sureOf" + name, (keeps ? "{0} ≥ " : "{0} < ") + (lower.Depth == Length.Zero ? "{1} + {2} + {3} + {4}" : "{1} + {2} + {3} + √({4}² + {5}²)"),
+                    Term.State(keeps ? "sure" : "unsure"), null, margin, h, lower.Groove, lower.Relief, u, lower.Depth);
+                if (!keeps)
+                    Unmet(margin < u ? new("tooClose", margin, u) : margin < u + h ? new("spread", h, margin - u)
+                        : lower.Groove + lower.Relief > Length.Zero ? new("groove", lower.Groove + lower.Relief, margin - h - lower.Both) : new("unturned", margin - h, lower.Both));
             }
-            if (!HasRoomBelow(margin, name, out var below, out var doubt)) Unmet(below > Length.Zero ? new("groove", below, margin - doubt) : new("unturned", margin, doubt));
             foreach (var fit in evidence.Fits)
                 if (Limits.Margin(kind, fit.Worst, limit) < fit.Uncertainty) Unmet(new("readHere", fit.Worst, Degrees: Math.Round(fit.Degrees, 0)));
             return sure;

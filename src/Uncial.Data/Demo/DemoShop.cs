@@ -221,6 +221,15 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
 
     public async Task<Core.Release.Decision> ConfirmAsync(Part part, string? reason = null)
     {
+        foreach (var kind in Record(part).NotLookedAt) await FigureAsync(part, kind, "0");
+        // Near a limit the worst place is read twice.
+        if (Record(part).Judge(readingsAreFit: true).Notes.FirstOrDefault(n => n.Code == "readTwice") is { } twice)
+        {
+            var record = Record(part);
+            var first = record.Sizes.First(r => (r.Degrees ?? 0) % (record.Kind == PartKind.Drum ? 180 : 360) == twice.Degrees && r.Station == (record.Kind == PartKind.Rotor ? r.Station : twice.Second) && r.Value == twice.Length);
+            Journey.Read(record, ReadingKind.Size, new(first.Degrees ?? 0, first.Station), Typed(first.Typed, first.Unit), first.Unit, record.GaugeOf(first), Hand);
+            await db.SaveChangesAsync();
+        }
         var judgement = Journey.Confirm(Record(part), readingsAreFit: true, Hand, reason);
         await db.SaveChangesAsync();
         return judgement.Decision;

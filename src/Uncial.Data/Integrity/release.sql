@@ -1,8 +1,23 @@
 -- What may leave and how, and what may be taken back.
 
+-- Somebody has looked at the grooves of every face since its last cut, and at the low lands of every face that is not bright all round.
+create or replace function public.is_looked_at(surface int, part_kind text, made int, since int) returns boolean language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
+    select bool_and(
+        exists (select 1 from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
+            where r.surface_id = surface and r.kind = face.groove and r.cuts = made and r.number > since and w.id is null and f.id is null)
+        or (last.number > since and case when face.side = 'inner' then last.groove_inner_mm else last.groove_outer_mm end is not null))
+        and bool_and(
+            (last.number > since and case when face.side = 'inner' then last.dark_inner else last.dark_outer end = 0)
+            or exists (select 1 from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
+                where r.surface_id = surface and r.kind = face.relief and r.number > since and w.id is null and f.id is null))
+    from (values ('Rotor', 'outer', 'GrooveOuter', 'ReliefOuter'), ('Rotor', 'inner', 'GrooveInner', 'ReliefInner'), ('Drum', 'bore', 'Groove', 'Relief')) face (kind, side, groove, relief)
+    left join lateral (select * from public.passes p where p.surface_id = surface order by p.cut desc limit 1) last on true
+    where face.kind = part_kind
+$$;
+
 create or replace function public.guard_outcome() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare
-    s record; c record; l record; worst numeric; made int; lead_only bigint[] := '{}'; recalled record; s_sign int; crack boolean;
+    s record; c record; l record; worst numeric; made int; lead_only bigint[] := '{}'; recalled record; s_sign int; crack boolean; times int; lower numeric;
 begin
     perform 1 from public.parts where id = new.part_id for update;
     if public.part_has_left(new.part_id) then
@@ -64,16 +79,31 @@ begin
                 or coalesce(c.rules_id, 0) <> (select rules_id from public.shops limit 1) then
                 raise exception 'limits or rules were changed after it was confirmed: confirm again' using errcode = 'UN019';
             end if;
-            -- What is released is what was judged.
-            if s_sign * (c.worst_mm - worst) > 0 then
+            -- What is released is what was judged: the worst place, by the mean of its readings where they agree.
+            select case when s.kind = 'Rotor' then min(p.size) else max(p.size) end into worst from (
+                select case when max(r.value_mm) - min(r.value_mm) <= 2 * c.uncertainty_mm then avg(r.value_mm) when s.kind = 'Rotor' then min(r.value_mm) else max(r.value_mm) end as size
+                from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
+                where r.surface_id = s.id and r.kind = 'Size' and r.cuts = made and w.id is null and f.id is null
+                    and (not coalesce(recalled.had_left, false) or r.number > recalled.number)
+                group by mod(coalesce(r.degrees, 0), case when s.kind = 'Rotor' then 360 else 180 end), r.station_mm) p;
+            if s_sign * (c.worst_mm - worst) > 0.0000001 then
                 raise exception 'the worst reading lies past the size that was confirmed' using errcode = 'UN006';
             end if;
             if exists (select 1 from public.readings r left join public.withdrawals w on w.reading_id = r.id
                     where r.surface_id = s.id and r.kind = 'Size' and r.cuts = made and r.from_file and w.id is null) then
                 raise exception 'readings that came with a file release no part' using errcode = 'UN014';
             end if;
-            -- Judged anew: a judgement that says more than its figures do is between the limits.
-            if c.decision = 'LeadOnly' or s_sign * (c.worst_mm - l.machine_to) < c.uncertainty_mm + c.allowance_mm then
+            -- What nobody looked at is not nothing.
+            if c.groove_left_mm is null or c.relief_left_mm is null or c.depth_uncertainty_mm is null or not public.is_looked_at(s.id, s.kind, made, case when recalled.had_left then recalled.number else 0 end) then
+                raise exception 'grooves or low lands were not looked at' using errcode = 'UN027';
+            end if;
+            -- Judged anew: everything that may lie lower fits inside discard, and a judgement that says more than its figures do is between the limits.
+            times := case when s.kind = 'Rotor' then 1 else 2 end;
+            lower := c.allowance_mm + times * (c.groove_left_mm + c.relief_left_mm) + sqrt(c.uncertainty_mm ^ 2 + (times * c.depth_uncertainty_mm) ^ 2);
+            if lower is null or s_sign * (c.worst_mm - l.discard) < lower - 0.000001 then
+                raise exception 'it is not surely inside its discard limit' using errcode = 'UN005';
+            end if;
+            if c.decision = 'LeadOnly' or s_sign * (c.worst_mm - l.machine_to) < lower - 0.000001 then
                 lead_only := lead_only || c.id;
             end if;
         end if;

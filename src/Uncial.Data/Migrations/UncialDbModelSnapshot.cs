@@ -397,6 +397,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("text")
                         .HasColumnName("decision");
 
+                    b.Property<decimal?>("DepthUncertainty")
+                        .HasColumnType("numeric")
+                        .HasColumnName("depth_uncertainty_mm");
+
                     b.Property<bool>("DialBorneOut")
                         .HasColumnType("boolean")
                         .HasColumnName("dial_borne_out");
@@ -405,7 +409,7 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("discard_mm");
 
-                    b.Property<decimal>("GrooveLeft")
+                    b.Property<decimal?>("GrooveLeft")
                         .HasColumnType("numeric")
                         .HasColumnName("groove_left_mm");
 
@@ -432,6 +436,10 @@ namespace Uncial.Data.Migrations
                         .HasMaxLength(300)
                         .HasColumnType("character varying(300)")
                         .HasColumnName("reason");
+
+                    b.Property<decimal?>("ReliefLeft")
+                        .HasColumnType("numeric")
+                        .HasColumnName("relief_left_mm");
 
                     b.Property<long?>("RulesId")
                         .ValueGeneratedOnAdd()

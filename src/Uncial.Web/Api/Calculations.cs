@@ -51,7 +51,7 @@ internal static class Calculations
         var touch = check.SizeOrNull("touchRadiusMm", request.TouchRadiusMm);
         CheckTouch(check, "touchRadiusMm", touch, readings);
         Face FaceOf(string path, FaceBody? face) => new(check.DepthOrNull(path + ".runoutMm", face?.RunoutMm),
-            check.DepthOrNull(path + ".grooveMm", face?.GrooveMm) ?? Length.Zero, check.DepthOrNull(path + ".reliefMm", face?.ReliefMm) ?? Length.Zero);
+            check.DepthOrNull(path + ".grooveMm", face?.GrooveMm), check.DepthOrNull(path + ".reliefMm", face?.ReliefMm));
         var faces = new PerFace<Face>(FaceOf("faces.outer", request.Faces?.Outer), FaceOf("faces.inner", request.Faces?.Inner));
         var uncertainty = check.Uncertainty("uncertaintyMm", request.UncertaintyMm);
         if (check.Failed || limits is null) return check.Problem();
@@ -75,7 +75,7 @@ internal static class Calculations
         var touch = check.DepthOrNull("touchDepthMm", request.TouchDepthMm);
         CheckTouch(check, "touchDepthMm", touch, readings);
         var measurement = (Uncertainty: check.Uncertainty("uncertaintyMm", request.UncertaintyMm),
-            Eccentricity: check.DepthOrNull("eccentricityMm", request.EccentricityMm), Groove: check.DepthOrNull("grooveMm", request.GrooveMm) ?? Length.Zero);
+            Eccentricity: check.DepthOrNull("eccentricityMm", request.EccentricityMm), Groove: check.DepthOrNull("grooveMm", request.GrooveMm));
         if (check.Failed || limits is null) return check.Problem();
 
         var f = DrumAssessment.Assess(new()
@@ -164,6 +164,8 @@ internal static class Calculations
             Techniques = TechniquesOf(check, request.Techniques),
         };
         if (plan.Discard is { } discard && !check.Failed && Limits.Margin(kind, plan.MachineTo, discard) < Length.Zero) check.Fail("machineToMm", "api.order");
+        if (!check.Failed && plan.BoundIsBetterThanTouch) check.Fail("touchBoundMm", "api.touchBound");
+        if (!check.Failed && plan.WorstContradicts) check.Fail(rotor ? "leastMm" : "greatestMm", "api.contradicts");
         if (!plan.Techniques.Any(t => t.Key == plan.DefaultTechnique) && request.DefaultTechnique is not null && Technique.BuiltIn.All(t => t.Key != plan.DefaultTechnique))
             check.Fail("defaultTechnique", "api.oneOf", string.Join(", ", plan.Techniques.Select(t => t.Key)));
         return check.Failed ? check.Problem() : Results.Ok(PlanBodies.Of(PassPlanner.Plan(plan), kind));
@@ -209,11 +211,17 @@ internal static class Calculations
             return new(ClockAngle.FromDegrees(check.Degrees(path + ".clockDeg", r.ClockDeg)), check.SizeOrNull(path + ".radiusMm", r.RadiusMm), check.Size(path + ".thicknessMm", r.ThicknessMm));
         });
         var uncertainty = check.Uncertainty("uncertaintyMm", request.UncertaintyMm);
-        var groove = check.DepthOrNull("grooveLeftMm", request.GrooveLeftMm) ?? Length.Zero;
+        var (groove, relief) = (check.DepthOrNull("grooveLeftMm", request.GrooveLeftMm), check.DepthOrNull("reliefMm", request.ReliefMm));
+        var (doubt, parallelism) = (check.DepthOrNull("depthDoubtMm", request.DepthDoubtMm), check.DepthOrNull("parallelismMm", request.ParallelismMm));
+        if (kind == PartKind.Drum && request is { TurnedBright: { } bright, BoredHere: { } bored } && bright != bored) check.Fail("boredHere", "api.sameAs", "turnedBright");
         if (check.Failed || limits is null) return check.Problem();
 
-        var j = Judgement.Of(
-            new() { Limits = limits, Readings = readings, Uncertainty = uncertainty, GrooveLeft = groove, BoredHere = request.BoredHere ?? false }, ShopRules.Default);
+        var j = Judgement.Of(new()
+        {
+            Limits = limits, Readings = readings, Uncertainty = uncertainty, GrooveLeft = groove, ReliefLeft = relief,
+            DepthUncertainty = doubt is { } one ? DepthsLeft.UncertaintyOf(kind == PartKind.Rotor ? 2 : 1, one) : null,
+            TurnedBright = request.TurnedBright ?? (kind == PartKind.Drum && request.BoredHere == true), Parallelism = parallelism,
+        }, ShopRules.Default);
         return Results.Ok(new JudgeResponse(
             Computed(j.Worst, kind == PartKind.Drum), Computed(j.Allowance), Name(j.Discard), Name(j.MachineTo), Name(j.Decision),
             j.ProbabilityWithinDiscard is { } p ? Math.Round((decimal)p, 6) : null, Computed(j.LeftToDiscard, kind == PartKind.Drum), NoteBody.All(j.Notes)));

@@ -111,7 +111,7 @@ public sealed record PlanPassesResponse(string? Recommended, ShortfallBody? Shor
 public sealed record SizeBody(decimal? ClockDeg, decimal? RadiusMm, decimal? ThicknessMm, decimal? AxisDeg, decimal? DepthMm, decimal? DiameterMm);
 
 /// <summary>A finished part to be judged.</summary>
-public sealed record JudgeRequest(string? Kind, LimitsBody? Limits, decimal? UncertaintyMm, decimal? GrooveLeftMm, bool? BoredHere, SizeBody?[]? Readings);
+public sealed record JudgeRequest(string? Kind, LimitsBody? Limits, decimal? UncertaintyMm, decimal? GrooveLeftMm, decimal? ReliefMm, decimal? DepthDoubtMm, bool? TurnedBright, bool? BoredHere, decimal? ParallelismMm, SizeBody?[]? Readings);
 
 /// <summary>The judgement.</summary>
 public sealed record JudgeResponse(

@@ -35,11 +35,21 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>Run-out of the faces after the cut.</summary>
     private static readonly ReadingKind[] Runouts = [ReadingKind.RunoutOuter, ReadingKind.RunoutInner];
 
+    /// <summary>What is asked again although it was said, to put it right.</summary>
+    [BindProperty(SupportsGet = true)] public bool Looks { get; set; }
+
+    /// <summary>Grooves and low lands of each face; where a face is bright all round it has no low lands.</summary>
+    private IEnumerable<ReadingKind> Depths => !IsRotor ? [ReadingKind.Groove, ReadingKind.Relief]
+        : [ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner];
+
+    /// <summary>The depths that the slate asks for.</summary>
+    public IReadOnlyList<ReadingKind> Asked => Looks ? [.. Depths] : Record.NotLookedAt;
+
     public static ReadingKind? ReadingOf(ShapeQuantity quantity) => quantity switch { ShapeQuantity.RunoutOuter => ReadingKind.RunoutOuter, ShapeQuantity.RunoutInner => ReadingKind.RunoutInner, _ => null };
 
     public string? FigureValue(ReadingKind kind) => Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.FigureNow(kind));
 
-    public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) => KeepFiguresAsync(() => IsRotor ? Runouts : [], Figures, kind => Record.FigureNow(kind), cancel);
+    public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) => KeepFiguresAsync(() => [.. IsRotor ? Runouts : [], .. Depths], Figures, kind => Record.FigureNow(kind), cancel);
 
     public async Task<IActionResult> OnPostConfirmAsync(CancellationToken cancel)
     {
@@ -87,6 +97,16 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (Pair is [var across, ..])
             PairCheck = PairCheck.Of(new(Record.Worst, Record.CutsDone > 0), new(across.Station < Station.Confirm ? null : across.Worst, across.CutsDone > 0), Record.Shop.Rules);
         Objections = Core.Release.Objections.Of(Record.Shape, PairCheck, Record.Dial, Record.IsReadCoarser);
+    }
+
+    /// <summary>Where to read next: the place that a note names, otherwise the first.</summary>
+    public ReadingPlace ReadNext
+    {
+        get
+        {
+            if (Judgement.Notes.FirstOrDefault(n => n.Code is "readTwice" or "readHere") is not { Degrees: { } degrees } note) return Record.NextPlace ?? Record.Places[0];
+            return Record.Places.Where(p => note.Code == "readTwice" && p.Degrees == degrees).Cast<ReadingPlace?>().FirstOrDefault() ?? new(degrees, Record.Places[0].Station);
+        }
     }
 
     /// <summary>How sure it is, in words.</summary>

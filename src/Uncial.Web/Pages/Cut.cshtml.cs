@@ -295,7 +295,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         return made is not null && (made.Option.Passes.Count == 0 || made.Option.Start != PlanStart.Free);
     }
 
-    private Length? GrooveOf(string field, string? text) => string.IsNullOrWhiteSpace(text) ? null : ReadLength(field, text, Reader.Unit, allowZero: true)?.Value;
+    private Length? GrooveOf(string field, string? text) => string.IsNullOrWhiteSpace(text) || LookedFor.IsNotLooked(text) ? null : LookedFor.IsNone(text) ? Length.Zero : ReadLength(field, text, Reader.Unit, allowZero: true)?.Value;
 
     internal Drawing.StockRuleView Rule()
     {

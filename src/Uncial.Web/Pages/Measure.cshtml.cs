@@ -30,7 +30,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     ];
 
     public static IReadOnlyList<(ReadingKind Kind, string Label)> BoreFigures { get; } =
-        [(ReadingKind.Eccentricity, "Off centre on the spindle"), (ReadingKind.Groove, "Groove, deepest")];
+        [(ReadingKind.Eccentricity, "Off centre on the spindle"), (ReadingKind.Groove, "Groove, deepest"), (ReadingKind.Relief, "Low land, deepest")];
 
     [BindProperty] public string? NewPrice { get; set; }
     [BindProperty] public string? KmSinceNew { get; set; }

@@ -294,12 +294,19 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
         List<(ReadingKind Kind, TypedLength Typed)> changed = [];
+        List<ReadingEntry> unsaid = [];
         foreach (var kind in fields())
         {
             if (!figures.TryGetValue(kind, out var text) || string.IsNullOrWhiteSpace(text)) continue;
+            if (LookedFor.Is(kind) && LookedFor.IsNotLooked(text))
+            {
+                if (known(kind) is { } said) unsaid.Add(said);
+                continue;
+            }
+            if (LookedFor.Is(kind) && LookedFor.IsNone(text)) text = "0";
             var typed = ReadLength($"Figures[{kind}]", text, Reader.Unit, allowZero: true);
             // What the field showed is what is on record, rounded for the reader; only what was typed anew is a fact.
-            if (typed is not null && (text.Trim() != ShownOf(known(kind)) || SentFor(kind) is not null)) changed.Add((kind, typed));
+            if (typed is not null && (text.Trim() != TextOf(known(kind)) || SentFor(kind) is not null)) changed.Add((kind, typed));
         }
         if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
         foreach (var (kind, typed) in changed)
@@ -307,7 +314,8 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             var gauge = Record.Shop.GaugeFor(kind);
             Journey.Read(Record, kind, null, typed, Reader.Unit, gauge, Hand, gauge is null ? null : new(Line: SentFor(kind)));
         }
-        if (changed.Count > 0 && !await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        foreach (var said in unsaid) Journey.Withdraw(Record, said, "Not looked at", Hand);
+        if (changed.Count + unsaid.Count > 0 && !await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
         return Redirect(Request.Path + Request.QueryString.Value?.Replace("?handler=Figures", "", StringComparison.Ordinal));
     }
 
@@ -316,7 +324,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         LineFor == kind && Line is { Length: > 0 and <= 60 } line && !Record.Surface.Readings.Exists(r => r.Line == line) ? line : null;
 
     /// <summary>A figure as it stands in its field.</summary>
-    protected string? ShownOf(ReadingEntry? entry) => entry is null ? null : entry.Value == Length.Zero ? "0" : Reader.Reading(entry.Value);
+    protected string? ShownOf(ReadingEntry? entry) => entry is { Value.Millimetres: 0 } && LookedFor.Is(entry.Kind) ? LookedFor.None : TextOf(entry);
+
+    private string? TextOf(ReadingEntry? entry) => entry is null ? null : entry.Value == Length.Zero ? "0" : Reader.Reading(entry.Value);
 
     private void Remember(string cookie, int id, TimeSpan howLong) =>
         Response.Cookies.Append(cookie, id.ToString(CultureInfo.InvariantCulture), new() { MaxAge = howLong, IsEssential = true, SameSite = SameSiteMode.Lax, HttpOnly = true });

@@ -23,6 +23,7 @@ public static class Words
     public static string Of(Note note, LengthUnit unit)
     {
         ArgumentNullException.ThrowIfNull(note);
+        if (note is { Code: "notLookedAt", Subject: { } what }) return Say("note.notLookedAt." + what);
         return Say("note." + note.Code, Figure(note.Length, unit), Figure(note.Second, unit),
             note.Degrees is { } d ? Clock(d) : null, note.Subject is { } s ? SayOr("side." + s, SayOr("technique." + s, s)) : null);
     }

@@ -231,6 +231,29 @@ document.addEventListener('click', event => {
   entry.focus({ preventScroll: true });
 });
 
+/* ---------- a depth that is looked for: none, or not looked at ---------- */
+function say(input, word) {
+  input.value = word;
+  input.dispatchEvent(new Event('input', { bubbles: true }));
+}
+
+document.addEventListener('click', event => {
+  const key = event.target.closest('[data-looks]');
+  if (!key) return;
+  const input = key.closest('.looks').querySelector('[data-looks-in]');
+  say(input, key.dataset.looks);
+  // The next field that says nothing yet has its turn.
+  const fields = [...input.form.querySelectorAll('[data-looks-in]')].filter(e => e.offsetParent);
+  (fields.slice(fields.indexOf(input) + 1).find(e => !e.value) ?? input).focus();
+});
+
+document.addEventListener('keydown', event => {
+  const word = { n: 'none', x: 'not looked' }[event.key];
+  if (!word || event.ctrlKey || event.metaKey || event.altKey || !event.target.matches?.('[data-looks-in]')) return;
+  event.preventDefault();
+  say(event.target, word);
+});
+
 /* ---------- keys ---------- */
 const main = () => document.querySelector('.slate .button.go:not([disabled],[data-only-key])');
 
