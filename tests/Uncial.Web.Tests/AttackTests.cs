@@ -274,7 +274,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         var again = await db.RecordAsync(tag);
         again.Sizes.ShouldNotContain(r => r.Id == beyond.Id);
         Journey
-            .Confirm(again, true, hand, "coarser gauge beside it")
+            .Confirm(await db.LookAtAsync(again, hand), true, hand, "coarser gauge beside it")
             .ShouldSatisfyAllConditions(j => j.Worst!.Value.Millimetres.ShouldBe(24m), j => j.Decision.ShouldBe(Decision.Release));
         await db.SaveChangesAsync(Cancel);
         Journey.Close(again.Part, OutcomeKind.Released, null, false, hand);

@@ -175,7 +175,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         var tag = await shop.ReadPartAsync();
         var part = await Open(db, tag);
         string Release() => $"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({part.Id}, 'Released', false, now(), {ines})";
-        string Judged(string worst) => $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, decision, dial_borne_out, at, by_id) values ({part.Surfaces[0].Id}, 0, 'Rotor', {worst}, 23, 23.4, 0.01, 0, 0, 'Release', false, now(), {ines})";
+        string Judged(string worst, string groove = "0", string relief = "0") => $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, relief_left_mm, depth_uncertainty_mm, decision, dial_borne_out, at, by_id) values ({part.Surfaces[0].Id}, 0, 'Rotor', {worst}, 23, 23.4, 0.01, 0, {groove}, {relief}, 0.06, 'Release', false, now(), {ines})";
         // A judgement forged over a better size than was read lets nothing out, although its own figures fit.
         (await Try(shop.Connection, Judged("25.9"))).ShouldBeNull();
         (await Try(shop.Connection, Release())).ShouldBe("UN006");
@@ -183,6 +183,15 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         await Attack($"update readings set from_file = true where surface_id = {part.Surfaces[0].Id}");
         (await Try(shop.Connection, Release())).ShouldBe("UN014");
         await Attack($"update readings set from_file = null where surface_id = {part.Surfaces[0].Id}");
+        // It says that there are no grooves and no low lands, and nobody has looked.
+        (await Try(shop.Connection, Release())).ShouldBe("UN027");
+        await db.LookAtAsync(new(part.Surfaces[0], part, await db.ShopAsync(Cancel)), new(ines, DateTimeOffset.UtcNow));
+        foreach (var (groove, relief, refused) in new[] { ("null", "0", "UN027"), ("0", "null", "UN027"), ("0.9", "0.4", "UN005"), ("0.9", "0.2", "UN007") })
+        {
+            (await Try(shop.Connection, Judged("24.30", groove, relief))).ShouldBeNull();
+            (await Try(shop.Connection, Release())).ShouldBe(refused, groove + " and " + relief);
+        }
+        (await Try(shop.Connection, Judged("24.30"))).ShouldBeNull();
         (await Try(shop.Connection, Release())).ShouldBeNull();
         (await Try(shop.Connection, Release())).ShouldBe("UN002");
     }

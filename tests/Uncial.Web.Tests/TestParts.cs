@@ -73,12 +73,18 @@ internal static class TestParts
         return tag;
     }
 
-    /// <summary>Says of every groove and low land that nobody has looked at yet that there is none.</summary>
+    /// <summary>Says of every groove and low land that nobody has looked at yet that there is none, and reads the worst place again where that is asked.</summary>
     public static async Task<SurfaceRecord> LookAtAsync(this UncialDb db, SurfaceRecord record, Hand hand)
     {
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         foreach (var kind in Now().NotLookedAt) Journey.Read(Now(), kind, null, None, LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
+        if (Now().Judge(readingsAreFit: true).Notes.Any(n => n.Code == "readTwice"))
+        {
+            var worst = Now().Sizes.MinBy(r => Core.Parts.Limits.Margin(Now().Kind, r.Value, Now().Limits!.Discard))!;
+            Journey.Read(Now(), ReadingKind.Size, new(worst.Degrees ?? 0, worst.Station), Typed(worst.Typed), LengthUnit.Millimetre, Now().GaugeOf(worst), hand);
+            await db.SaveChangesAsync(Cancel);
+        }
         return Now();
     }
 

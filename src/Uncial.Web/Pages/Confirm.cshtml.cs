@@ -117,7 +117,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         Decision.Release => ("within", "Within limit", ""),
         Decision.LeadOnly => ("close", "Between limits", "is-brass"),
         Decision.Never => ("over", "Beyond discard", "is-over"),
-        _ => ("close", AllRead ? "Too close to call" : "Not all is read", "is-brass"),
+        _ => ("close", !AllRead ? "Not all is read" : Record.NotLookedAt.Count > 0 ? "Not looked at yet" : Judgement.Notes.Any(n => n.Code == "readTwice") ? "Read the worst twice" : "Too close to call", "is-brass"),
     };
 
     internal StockRuleView Rule()

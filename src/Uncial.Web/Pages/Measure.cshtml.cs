@@ -25,12 +25,12 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>The figures of whole faces or of the bore, in the order of the form.</summary>
     public static IReadOnlyList<(ReadingKind Kind, string Label)> FaceFigures { get; } =
     [
-        (ReadingKind.RunoutOuter, "Run-out, outer"), (ReadingKind.GrooveOuter, "Groove, outer"), (ReadingKind.ReliefOuter, "Relief, outer"),
-        (ReadingKind.RunoutInner, "Run-out, inner"), (ReadingKind.GrooveInner, "Groove, inner"), (ReadingKind.ReliefInner, "Relief, inner"),
+        (ReadingKind.RunoutOuter, "Run-out, outer"), (ReadingKind.GrooveOuter, "Groove, outer"), (ReadingKind.ReliefOuter, "Low land, outer"),
+        (ReadingKind.RunoutInner, "Run-out, inner"), (ReadingKind.GrooveInner, "Groove, inner"), (ReadingKind.ReliefInner, "Low land, inner"),
     ];
 
     public static IReadOnlyList<(ReadingKind Kind, string Label)> BoreFigures { get; } =
-        [(ReadingKind.Eccentricity, "Off centre on the spindle"), (ReadingKind.Groove, "Groove, deepest"), (ReadingKind.Relief, "Low land, deepest")];
+        [(ReadingKind.Eccentricity, "Off centre"), (ReadingKind.Groove, "Groove"), (ReadingKind.Relief, "Low land")];
 
     [BindProperty] public string? NewPrice { get; set; }
     [BindProperty] public string? KmSinceNew { get; set; }

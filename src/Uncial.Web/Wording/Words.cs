@@ -28,6 +28,15 @@ public static class Words
             note.Degrees is { } d ? Clock(d) : null, note.Subject is { } s ? SayOr("side." + s, SayOr("technique." + s, s)) : null);
     }
 
+    /// <summary>Notes as they are listed: what nobody looked at is named in one line.</summary>
+    public static IEnumerable<string> List(IEnumerable<Note> notes, LengthUnit unit)
+    {
+        var all = notes.ToList();
+        List<string> unseen = [.. all.Where(n => n is { Code: "notLookedAt", Subject: not null }).Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant())];
+        if (unseen.Count > 0) yield return Say("note.notLookedAt", string.Join("; ", unseen));
+        foreach (var note in all.Where(n => n is not { Code: "notLookedAt", Subject: not null })) yield return Of(note, unit);
+    }
+
     /// <summary>What a step works out, with the side or pass that it is for.</summary>
     public static string Of(Step step)
     {

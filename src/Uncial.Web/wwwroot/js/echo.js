@@ -6,7 +6,8 @@ async function echo(input) {
   const text = input.value.trim();
   const box = input.closest('.entry,.field');
   box.classList.toggle('is-long', text.length > 9);
-  if (!text) { says.textContent = ''; box.classList.remove('is-wrong'); return; }
+  // “none” and “not looked” are answers where a depth is looked for.
+  if (!text || (input.matches('[data-looks-in]') && /^[a-z]/i.test(text))) { waiting.set(input, (waiting.get(input) ?? 0) + 1); says.textContent = ''; box.classList.remove('is-wrong'); return; }
   const turn = (waiting.get(input) ?? 0) + 1;
   waiting.set(input, turn);
   try {
