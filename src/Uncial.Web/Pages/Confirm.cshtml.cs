@@ -104,8 +104,11 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         get
         {
-            if (Judgement.Notes.FirstOrDefault(n => n.Code is "readTwice" or "readHere") is not { Degrees: { } degrees } note) return Record.NextPlace ?? Record.Places[0];
-            return Record.Places.Where(p => note.Code == "readTwice" && p.Degrees == degrees).Cast<ReadingPlace?>().FirstOrDefault() ?? new(degrees, Record.Places[0].Station);
+            var usual = Record.NextPlace ?? Record.Places[0];
+            if (Judgement.Notes.FirstOrDefault(n => n.Code == "readTwice") is { Degrees: { } worst }) return Record.Places.FirstOrDefault(p => p.Degrees == worst, new(worst, usual.Station));
+            // Where the readings themselves are too close, a reading at the fit's worst angle settles nothing.
+            var onlyTheFit = Judgement.Notes.All(n => n.Code is "readHere" or "notLookedAt");
+            return onlyTheFit && Judgement.Notes.FirstOrDefault(n => n.Code == "readHere") is { Degrees: { } fitted } ? new(fitted, usual.Station) : usual;
         }
     }
 

@@ -108,7 +108,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     /// <summary>Number of places that are read.</summary>
     public int ReadCount => Record.Places.Count(p => Record.ReadingAt(p) is not null);
 
-    public string PlaceName => Place is { } place ? NameOf(place) : "";
+    public string PlaceName => Place is { } place ? NameOf(place) + Readings.EndOf(Record, place) : "";
 
     public string DepthName => Place is { } place ? Readings.DepthOf(Record, place, Reader) : "";
 

@@ -60,6 +60,15 @@ internal static class Readings
         return name + reader.With(station) + " in";
     }
 
+    /// <summary>Which end of a bore a place lies at, behind its axis; empty where only one depth is read.</summary>
+    public static string EndOf(SurfaceRecord record, ReadingPlace place)
+    {
+        var depths = record.Surface.DepthsMm;
+        if (record.Kind != PartKind.Drum || depths.Length < 2 || place.Station is not { } station) return "";
+        var at = Array.IndexOf(depths, station.Millimetres);
+        return at < 0 ? "" : at == 0 ? ", open edge" : at == depths.Length - 1 ? ", deep" : ", middle";
+    }
+
     /// <summary>Readings before the first cut, for drawing under those after it.</summary>
     public static IReadOnlyList<DrawnPlace> Before(SurfaceRecord record) =>
         [.. record.SizesBefore.Select(r => new DrawnPlace(r.Degrees ?? 0, IndexOf(record, new(r.Degrees ?? 0, r.Station)), null, "read", null, (double)r.Value.Millimetres))];
