@@ -142,7 +142,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         there.UntilHeading("Read at axis 1½");
         here.UntilText("Tom Okoro read 280.41 mm here just now");
         Value(here, "Entry").ShouldBe("280.4");
-        here.Heading.ShouldBe("Read at axis 12"); // the place does not move under the gauge
+        here.Heading.ShouldBe("Read at axis 12, deep"); // the place does not move under the gauge
         here.Press("2", Keys.Enter);
         here.UntilText("yours is 280.42 mm");
         here.IsAccessible();

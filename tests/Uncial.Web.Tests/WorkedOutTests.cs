@@ -69,6 +69,10 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         screen.TickThrough();
         screen.Press(Keys.Enter);
+        screen.UntilHeading("Not looked at yet");
+        await using (var db = shop.Db())
+            await db.LookAtAsync(await db.RecordAsync("TQB4T"), new(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+        screen.Go("/confirm/TQB4T");
         screen.UntilText("for grooves and low lands");
         screen.UntilText("scuffed only");
         // 27.62 less 0.007 and 0.040 in squares is past machine-to by what cannot be known, and far from discard.

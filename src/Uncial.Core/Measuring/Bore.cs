@@ -14,6 +14,7 @@ internal sealed class Bore
     {
         (Depths, this.u) = (depths, u);
         Ovals = Array.ConvertAll(depths, Oval.Of);
+        Shapes = [.. Ovals];
         var proven = -1;
         for (var i = 0; i < depths.Length; i++)
             if (Ovals[i] is not null && (proven < 0 || depths[i].Spots.Length > depths[proven].Spots.Length)) proven = i;
@@ -23,6 +24,11 @@ internal sealed class Bore
         for (var i = 0; i < depths.Length; i++)
             if (Ovals[i] is null) Transfer(depths[i], Shape!, transferred, unlike);
         (Moved, Unlike) = (transferred, unlike);
+        foreach (var moved in transferred)
+        {
+            var by = moved.Largest - Shape!.Largest;
+            Shapes[Array.IndexOf(depths, moved.Depth)] = Shape with { Mean = Shape.Mean + by, Largest = Shape.Largest + by, Smallest = Shape.Smallest + by };
+        }
     }
 
     /// <summary>The readings by depth, from the open edge inwards.</summary>
@@ -30,6 +36,12 @@ internal sealed class Bore
 
     /// <summary>The oval of each depth; null where its axes do not prove one.</summary>
     public Oval?[] Ovals { get; }
+
+    /// <summary>The oval of each depth, its own or the proven one moved there; null where neither is known.</summary>
+    public Oval?[] Shapes { get; }
+
+    /// <summary>Smallest diameter of a depth, by its readings and its shape: one axis alone may have missed the narrow one.</summary>
+    public Length SmallestAt(int depth) => Shapes[depth] is { } shape ? Length.Min(Depths[depth].Least, shape.Smallest) : Depths[depth].Least;
 
     /// <summary>The oval of the fullest proven depth; null where none is proven.</summary>
     public Oval? Shape { get; }

@@ -35,8 +35,8 @@ public static class DrumAssessment
             (this.drum, this.rules, u) = (drum, rules, drum.Uncertainty);
             bore = Bore.Of(drum.Readings, u);
             (depths, ovals) = (bore.Depths, bore.Ovals);
-            var index = Touched(depths, drum.TouchStation);
-            (touched, touchedOval) = (depths[index], ovals[index]);
+            var index = Touched(bore, drum.TouchStation);
+            (touched, touchedOval) = (depths[index], bore.Shapes[index]);
             foreach (var depth in depths) axes = Math.Max(axes, depth.Spots.Length);
         }
 
@@ -110,10 +110,11 @@ public static class DrumAssessment
             return largest - 2 * e;
         }
 
-        private static int Touched(StationReadings[] depths, Length? said)
+        private static int Touched(Bore bore, Length? said)
         {
+            var depths = bore.Depths;
             if (depths.Length == 1 && (said is null || depths[0].Station is null)) return 0;
-            var index = said is null ? Array.IndexOf(depths, depths.MaxBy(d => d.Least)) : Array.FindIndex(depths, d => d.Station == said);
+            var index = said is null ? Enumerable.Range(0, depths.Length).MaxBy(bore.SmallestAt) : Array.FindIndex(depths, d => d.Station == said);
             return index >= 0 ? index : throw new ArgumentException("The bit touches at a depth where readings were taken.", nameof(said));
         }
 
