@@ -34,9 +34,9 @@ public class CoreBenchmarks
             Limits = Limits.Create(PartKind.Drum, Mm(228.6m), null, Mm(230.1m), ShopRules.Default).Limits!, Uncertainty = Mm(0.02m), Groove = Mm(0.05m),
             Readings = [.. diameters.Select((s, i) => new Reading(ClockAngle.FromDegrees(i % 4 * 45), Mm(i < 4 ? 10 : 40), Mm(s)))],
         };
-        rotorPlan = PlanRequest.For(rotor, RotorAssessment.Assess(rotor, ShopRules.Default), Dial);
+        rotorPlan = PlanRequest.For(rotor, RotorAssessment.Assess(rotor, ShopRules.Default), Dial, ShopRules.Default);
         drumPlan = PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial);
-        finished = new() { Limits = rotor.Limits, Readings = rotor.Readings, Uncertainty = rotor.Uncertainty };
+        finished = new() { Limits = rotor.Limits, Readings = rotor.Readings, Uncertainty = rotor.Uncertainty, GrooveLeft = Length.Zero, ReliefLeft = Length.Zero };
     }
 
     [Benchmark] public RotorFigures AssessRotorOfEight() => RotorAssessment.Assess(rotor, ShopRules.Default);
