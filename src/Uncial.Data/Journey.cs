@@ -307,11 +307,6 @@ public static partial class Journey
         return after;
     }
 
-    /// <summary>Depths at which a bore is read where nobody names others: near the open edge, in the middle, near the back. Whole millimetres.</summary>
-    public static decimal[] DepthsOf(Length band) => [.. DepthShares.Select(share => Math.Round(band.Millimetres * share)).Distinct()];
-
-    private static readonly decimal[] DepthShares = [0.15m, 0.5m, 0.85m];
-
     /// <summary>Judges the surface and keeps the judgement as a fact.</summary>
     /// <param name="record">The surface.</param>
     /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>

@@ -187,6 +187,9 @@ public sealed partial class SurfaceRecord
 
     private IReadOnlyList<ReadingPlace>? places;
 
+    /// <summary>The depths or radii of those places, from the outside inwards; one that nobody named counts as the middle of the band.</summary>
+    public IReadOnlyList<Length?> Stations => [.. Places.Select(p => p.Station).Distinct().OrderBy(s => s ?? Surface.Band / 2)];
+
     /// <summary>The newest standing reading at a place since the last cut.</summary>
     public ReadingEntry? ReadingAt(ReadingPlace place) => Sizes.LastOrDefault(r => IsAt(r, place));
 
@@ -267,27 +270,36 @@ public sealed partial class SurfaceRecord
     private List<ReadingPlace> PlacesOf(WorkSurface surface, IReadOnlyList<ReadingEntry> before)
     {
         var circle = surface.Kind == PartKind.Rotor ? 360m : 180m;
-        Length?[] stations = surface.DepthsMm.Length == 0 ? [null] : [.. surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))];
+        Length?[] stations = surface.DepthsMm.Length > 0 ? [.. surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))] : EndsCount ? [Ends[0], null, Ends[^1]] : [null];
         IEnumerable<ReadingPlace> Ring(Length? station) => Enumerable.Range(0, surface.Places).Select(i => new ReadingPlace(i * circle / surface.Places, station));
-        List<ReadingPlace> asked = Kind == PartKind.Drum && stations.Length > 1 ? Along(stations) : [.. stations.SelectMany(Ring)];
+        List<ReadingPlace> asked = Kind == PartKind.Drum ? Along(stations) : [.. stations.SelectMany(Ring)];
         return [.. asked, .. before.Select(r => new ReadingPlace((r.Degrees ?? 0) % circle, r.Station)).Distinct().Except(asked).OrderBy(p => p.Station).ThenBy(p => p.Degrees)];
 
-        // A bore at several depths: every axis in the middle, one of them at each other depth, and every axis where that one shows another size.
+        // A bore at several depths: every axis in the middle, one of them at each other depth, and every axis where that one shows another shape.
         List<ReadingPlace> Along(Length?[] depths)
         {
             var middle = depths[depths.Length / 2];
             List<ReadingPlace> all = [.. Ring(middle), .. depths.Where(d => d != middle).Select(d => new ReadingPlace(0, d))];
-            if (MeanAt(middle) is not { } usual) return all;
-            foreach (var depth in depths.Where(d => d != middle))
-                if (MeanAt(depth) is { } here && (here - usual).Abs() > 2 * Uncertainty) all.AddRange(Ring(depth).Skip(1));
+            foreach (var depth in depths.Where(d => d != middle).OfType<Length>().Where(IsReadAround)) all.AddRange(Ring(depth).Skip(1));
             return all;
-
-            Length? MeanAt(Length? depth)
-            {
-                var read = Sizes.Where(r => r.Station == depth && Spot(r.Degrees ?? 0) == 0).ToList();
-                return read.Count == 0 ? null : read.Aggregate(Length.Zero, (sum, r) => sum + r.Value) / read.Count;
-            }
         }
+
+        // Once it has begun to be, a depth stays read around.
+        bool IsReadAround(Length depth) => Sizes.Where(r => r.Station == depth).Select(r => Spot(r.Degrees ?? 0)).Distinct().Count() > 1
+            || (Limits is not null && Sizes.Count > 0 && DrumFigures.DepthsToReadAround.Contains(depth));
+    }
+
+    private IReadOnlyList<Length> Ends => DrumDepths.Usual(Surface.Band);
+
+    /// <summary>A bore without named depths that was planned and is not bright is read near both ends as well, before it is judged.</summary>
+    private bool EndsCount => Kind == PartKind.Drum && Surface.Band > Length.Zero && Plan is { } plan && PassesOfPlan.Count == plan.Option.Passes.Count && !TurnedBright;
+
+    /// <summary>The place that a note of the judgement speaks of; null where it names none.</summary>
+    public ReadingPlace? PlaceOf(Note note)
+    {
+        ArgumentNullException.ThrowIfNull(note);
+        // Core speaks of a rotor's radius, a place of how far in from the edge it lies.
+        return note is not { Code: "readTwice", Degrees: { } degrees } ? null : new(degrees, Kind == PartKind.Rotor ? Surface.Diameter / 2 - note.Second : note.Second);
     }
 
     private bool IsAt(ReadingEntry reading, ReadingPlace place) => SpotOf(reading) == (Spot(place.Degrees), place.Station);

@@ -174,6 +174,39 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task An_uncut_bore_is_read_near_both_ends_and_its_worst_place_twice_at_its_own_depth()
+    {
+        await using var db = shop.Db();
+        var hand = new Hand(await Id(db, "ines"), DateTimeOffset.UtcNow);
+        var record = await db.RecordAsync(await shop.ReadPartAsync(PartKind.Drum));
+        SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
+        async Task ReadAsync(ReadingPlace place, string size)
+        {
+            Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(PartKind.Drum), hand);
+            await db.SaveChangesAsync(Cancel);
+        }
+        foreach (var old in record.Surface.Readings.ToList()) Journey.Withdraw(Now(), old, "read anew", hand);
+        foreach (var place in Now().Places) await ReadAsync(place, "255.00");
+        Now().NextPlace.ShouldBeNull(); // four axes are enough to plan
+        Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
+        await db.SaveChangesAsync(Cancel);
+        var ends = Now().Places.Where(p => p.Station is not null).ToList();
+        ends.Select(p => (p.Degrees, p.Station!.Value.Millimetres)).ShouldBe([(0m, 8m), (0m, 42m)]); // of a band of 50
+        Now().Judge(true).Notes.ShouldContain(n => n.Code == "readMoreDepths");
+        await ReadAsync(ends[0], "255.03");
+        await ReadAsync(ends[1], "255.20");
+        Now().PlaceOf(Now().Judge(true).Notes.Single(n => n.Code == "readTwice")).ShouldBe(ends[1]);
+        await ReadAsync(ends[1], "255.20");
+        Now().Judge(true).Notes.ShouldNotContain(n => n.Code == "readTwice");
+        // A depth that has another shape is read all round.
+        Now().Judge(true).Notes.ShouldContain(n => n.Code == "readAround");
+        Now().Places.Count(p => p.Station == ends[1].Station).ShouldBe(4);
+        while (Now().NextPlace is { } next) await ReadAsync(next, "255.2" + (int)next.Degrees % 4);
+        Now().Judge(true).Notes.ShouldNotContain(n => n.Code == "readAround");
+        Now().Places.Count(p => p.Station == ends[1].Station).ShouldBe(4); // and stays so
+    }
+
+    [Fact]
     public async Task What_was_not_turned_bright_is_in_the_judgement_and_what_was_is_not()
     {
         await using var db = shop.Db();

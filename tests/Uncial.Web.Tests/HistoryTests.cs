@@ -175,7 +175,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         var tag = await shop.ReadPartAsync();
         var part = await Open(db, tag);
         string Release() => $"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({part.Id}, 'Released', false, now(), {ines})";
-        string Judged(string worst, string groove = "0", string relief = "0") => $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, relief_left_mm, depth_uncertainty_mm, decision, dial_borne_out, at, by_id) values ({part.Surfaces[0].Id}, 0, 'Rotor', {worst}, 23, 23.4, 0.01, 0, {groove}, {relief}, 0.06, 'Release', false, now(), {ines})";
+        string Judged(string worst, string groove = "0.02", string relief = "0", string depth = "0.06", string allowance = "0.01") => $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, relief_left_mm, depth_uncertainty_mm, decision, dial_borne_out, at, by_id) values ({part.Surfaces[0].Id}, 0, 'Rotor', {worst}, 23, 23.4, 0.01, {allowance}, {groove}, {relief}, {depth}, 'Release', false, now(), {ines})";
         // A judgement forged over a better size than was read lets nothing out, although its own figures fit.
         (await Try(shop.Connection, Judged("25.9"))).ShouldBeNull();
         (await Try(shop.Connection, Release())).ShouldBe("UN006");
@@ -185,11 +185,18 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         await Attack($"update readings set from_file = null where surface_id = {part.Surfaces[0].Id}");
         // It says that there are no grooves and no low lands, and nobody has looked.
         (await Try(shop.Connection, Release())).ShouldBe("UN027");
-        await db.LookAtAsync(new(part.Surfaces[0], part, await db.ShopAsync(Cancel)), new(ines, DateTimeOffset.UtcNow));
-        foreach (var (groove, relief, refused) in new[] { ("null", "0", "UN027"), ("0", "null", "UN027"), ("0.9", "0.4", "UN005"), ("0.9", "0.2", "UN007") })
+        var (record, hand) = (new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel)), new Hand(ines, DateTimeOffset.UtcNow));
+        Journey.Read(record, ReadingKind.GrooveOuter, null, TestParts.Typed("0.02"), LengthUnit.Millimetre, null, hand);
+        await db.LookAtAsync(record, hand);
+        // Nothing said, less than was seen, no room for it, and figures that allow for less than the rules do.
+        foreach (var (judged, refused) in new[]
         {
-            (await Try(shop.Connection, Judged("24.30", groove, relief))).ShouldBeNull();
-            (await Try(shop.Connection, Release())).ShouldBe(refused, groove + " and " + relief);
+            (Judged("24.30", groove: "null"), "UN027"), (Judged("24.30", relief: "null"), "UN027"), (Judged("24.30", groove: "0"), "UN006"), (Judged("24.30", "0.9", "0.4"), "UN005"),
+            (Judged("24.30", "0.9", "0.2"), "UN007"), (Judged("24.30", depth: "0"), "UN005"), (Judged("24.30", allowance: "0"), "UN005"),
+        })
+        {
+            (await Try(shop.Connection, judged)).ShouldBeNull();
+            (await Try(shop.Connection, Release())).ShouldBe(refused, judged);
         }
         (await Try(shop.Connection, Judged("24.30"))).ShouldBeNull();
         (await Try(shop.Connection, Release())).ShouldBeNull();

@@ -120,6 +120,10 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
             (steps, notes) = ([.. steps, .. figures.Steps], [.. notes, .. figures.Notes]);
             Add(Judgement.Of(new() { Limits = drum.Limits, Readings = drum.Readings, Uncertainty = drum.Uncertainty, TurnedBright = axes == 2, GrooveLeft = Mm(0.1m), ReliefLeft = Mm(0.02m) }, rules));
         }
+        // A bore with a depth on one axis only, and a worst place that was read twice.
+        Reading At(int axis, int depth, decimal mm) => new(ClockAngle.FromDegrees(axis), Mm(depth), Mm(mm));
+        var bore = new DrumMeasurement { Limits = Limits.Create(PartKind.Drum, null, null, Mm(230), rules).Limits!, Uncertainty = Mm(0.02m), Readings = [At(0, 20, 229m), At(45, 20, 229.02m), At(90, 20, 229m), At(135, 20, 229m), At(0, 40, 229.01m), At(45, 20, 229.03m)] };
+        steps.AddRange([.. DrumAssessment.Assess(bore, rules).Steps, .. Judgement.Of(new() { Limits = bore.Limits, Readings = bore.Readings, Uncertainty = bore.Uncertainty, AsksForSecondReading = true }, rules).Steps]);
         RunoutMark Scratch(int at, int arc) => RunoutMark.Scratch(ClockAngle.FromDegrees(at), arc, Mm(0.02m));
         foreach (var check in new[]
         {

@@ -56,7 +56,7 @@ internal sealed class Bore
     public bool IsProven => Shape is not null && Unlike.Count == 0;
 
     /// <summary>From the shallowest depth that was read to the deepest.</summary>
-    public Length Span => Depths is [{ Station: { } open }, .., { Station: { } back }] ? back - open : Length.Zero;
+    public Length Span => Depths.Where(d => d.Station is not null).ToList() is [{ Station: { } open }, .., { Station: { } back }] ? back - open : Length.Zero;
 
     /// <summary>What ovals and moved shapes say is largest, each with its own uncertainty.</summary>
     public IEnumerable<(Length Largest, Length Uncertainty, decimal Axis)> Largest() =>
@@ -71,7 +71,7 @@ internal sealed class Bore
         foreach (var (axis, size) in depth.Spots)
         {
             var there = shape.At(axis);
-            if ((size - there).Abs() > 2 * u) { unlike.Add(depth); return; }
+            if (DrumDepths.Differs(size, there, u)) { unlike.Add(depth); return; }
             var at = size + (shape.Largest - there);
             if (largest is null || at > largest.Largest) largest = new(depth, size, there, at);
         }

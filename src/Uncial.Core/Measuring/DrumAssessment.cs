@@ -79,6 +79,7 @@ public static class DrumAssessment
                 MachineToVerdict = WithOvals(drum.Limits.MachineTo, toMachineTo.Verdict),
                 BelowFloor = belowFloor,
                 Roundness = roundness,
+                DepthsToReadAround = [.. bore.Unlike.Select(d => d.Station).OfType<Length>()],
                 Taper = taper,
                 Belly = belly,
                 Touch = touch,

@@ -73,6 +73,9 @@ public sealed record DrumFigures
     /// <summary>What is known about roundness.</summary>
     public Roundness? Roundness { get; init; }
 
+    /// <summary>Depths that do not have the proven shape: every axis is to be read there.</summary>
+    public IReadOnlyList<Length> DepthsToReadAround { get; init; } = [];
+
     /// <summary>Mean at the open edge less mean at the back: bell-mouth if positive; null with one depth.</summary>
     public Length? Taper { get; init; }
 

@@ -13,8 +13,6 @@ namespace Uncial.Core.Measuring;
 /// <param name="GreatestResidual">Reading furthest from the oval.</param>
 internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Length Smallest, decimal LargestAxis, double Leverage, Length GreatestResidual)
 {
-    private const double Quarter = Math.PI / 2;
-
     /// <summary>Expanded uncertainty of the fitted diameter at its least sure axis.</summary>
     public Length Uncertainty(Length u) => Leverage == 1 ? u : Length.FromTrigonometry((double)u.Millimetres * Leverage, Toward.Greater);
 
@@ -22,7 +20,7 @@ internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Leng
     public Length At(decimal axis)
     {
         var (mean, amplitude) = ((double)Mean.Millimetres, (double)(Largest - Mean).Millimetres);
-        return Length.FromTrigonometry(mean + amplitude * Math.Cos(2 * (double)(axis - LargestAxis) * Quarter / 90), Toward.Less);
+        return Length.FromTrigonometry(mean + amplitude * Math.Cos(2 * (double)(axis - LargestAxis) * Math.PI / 180), Toward.Less);
     }
 
     /// <summary>The oval through a depth's diameters, or null where its axes could hide one.</summary>

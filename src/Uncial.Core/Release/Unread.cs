@@ -9,7 +9,6 @@ namespace Uncial.Core.Release;
 internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, List<Note> notes)
 {
     private const decimal SquareSlack = 10;
-    private const decimal LeastSpan = 0.6m;
 
     /// <summary>The allowance for a rotor; null where too little was read for a release.</summary>
     public Length? OfRotor(StationReadings[] stations)
@@ -43,7 +42,7 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         var bright = part.TurnedBright;
         if (bore.IsProven)
         {
-            if (!bright && !IsReadAlong(bore))
+            if (!bright && !DrumDepths.SpeakForTheBand(bore.Span, part.Band))
             {
                 notes.Add(new("readMoreDepths"));
                 return null;
@@ -62,9 +61,6 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         else notes.Add(new("roundnessNotProven"));
         return null;
     }
-
-    /// <summary>Two depths that lie three fifths of the band apart. Where the band is not known, two depths.</summary>
-    private bool IsReadAlong(Bore bore) => bore.Depths.Length > 1 && (part.Band is not { } band || bore.Span >= band * LeastSpan);
 
     /// <summary>Turned in one chucking, a surface may still run out of parallel over the part of the band that was not read.</summary>
     private Length HiddenByParallelism(Length span) =>

@@ -1,23 +1,36 @@
 -- What may leave and how, and what may be taken back.
 
--- Somebody has looked at the grooves of every face since its last cut, and at the low lands of every face that is not bright all round.
-create or replace function public.is_looked_at(surface int, part_kind text, made int, since int) returns boolean language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
-    select bool_and(
-        exists (select 1 from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
-            where r.surface_id = surface and r.kind = face.groove and r.cuts = made and r.number > since and w.id is null and f.id is null)
-        or (last.number > since and case when face.side = 'inner' then last.groove_inner_mm else last.groove_outer_mm end is not null))
-        and bool_and(
-            (last.number > since and case when face.side = 'inner' then last.dark_inner else last.dark_outer end = 0)
-            or exists (select 1 from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
-                where r.surface_id = surface and r.kind = face.relief and r.number > since and w.id is null and f.id is null))
-    from (values ('Rotor', 'outer', 'GrooveOuter', 'ReliefOuter'), ('Rotor', 'inner', 'GrooveInner', 'ReliefInner'), ('Drum', 'bore', 'Groove', 'Relief')) face (kind, side, groove, relief)
-    left join lateral (select * from public.passes p where p.surface_id = surface order by p.cut desc limit 1) last on true
-    where face.kind = part_kind
+drop function if exists public.is_looked_at(int, text, int, int);
+
+-- A length of the shop's rules, in millimetres; the default where the shop has not stored it yet.
+create or replace function public.rule_of(name text, otherwise numeric) returns numeric language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
+    select coalesce((select (rules ->> name)::numeric from public.shops limit 1), otherwise)
+$$;
+
+-- What was seen of grooves and low lands since the last cut: whether every face was looked at, their depths added up, whether all is bright,
+-- and of how many faces the depths are unsure. Low lands measured before a cut are lessened by it; that is not worked out again here.
+create or replace function public.depths_seen(surface int, part_kind text, made int, since int)
+    returns table (looked boolean, groove numeric, relief numeric, bright boolean, unsure bigint) language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
+    with standing as (
+        select r.kind, r.value_mm, r.cuts, row_number() over (partition by r.kind order by r.number desc) as newest
+        from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
+        where r.surface_id = surface and r.number > since and w.id is null and f.id is null),
+    face as (
+        select coalesce(g.value_mm, case when x.side = 'inner' then last.groove_inner_mm else last.groove_outer_mm end) as groove,
+            coalesce(case when x.side = 'inner' then last.dark_inner else last.dark_outer end = 0, false) as bright, l.value_mm as relief, l.cuts as relief_cuts
+        from (values ('Rotor', 'outer', 'GrooveOuter', 'ReliefOuter'), ('Rotor', 'inner', 'GrooveInner', 'ReliefInner'), ('Drum', 'bore', 'Groove', 'Relief')) x (kind, side, groove, relief)
+        left join standing g on g.kind = x.groove and g.newest = 1 and g.cuts = made
+        left join standing l on l.kind = x.relief and l.newest = 1
+        left join lateral (select * from public.passes p where p.surface_id = surface and p.number > since order by p.cut desc limit 1) last on true
+        where x.kind = part_kind)
+    select bool_and(groove is not null and (bright or relief is not null)), sum(groove), sum(case when not bright and relief_cuts = made then relief else 0 end),
+        bool_and(bright), count(*) filter (where not bright or groove > 0)
+    from face
 $$;
 
 create or replace function public.guard_outcome() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare
-    s record; c record; l record; worst numeric; made int; lead_only bigint[] := '{}'; recalled record; s_sign int; crack boolean; times int; lower numeric;
+    s record; c record; l record; worst numeric; made int; lead_only bigint[] := '{}'; recalled record; s_sign int; crack boolean; times int; lower numeric; seen record;
 begin
     perform 1 from public.parts where id = new.part_id for update;
     if public.part_has_left(new.part_id) then
@@ -93,9 +106,17 @@ begin
                     where r.surface_id = s.id and r.kind = 'Size' and r.cuts = made and r.from_file and w.id is null) then
                 raise exception 'readings that came with a file release no part' using errcode = 'UN014';
             end if;
-            -- What nobody looked at is not nothing.
-            if c.groove_left_mm is null or c.relief_left_mm is null or c.depth_uncertainty_mm is null or not public.is_looked_at(s.id, s.kind, made, case when recalled.had_left then recalled.number else 0 end) then
+            -- What nobody looked at is not nothing, and no depth is judged less than it was seen.
+            select * into seen from public.depths_seen(s.id, s.kind, made, case when recalled.had_left then recalled.number else 0 end);
+            if c.groove_left_mm is null or c.relief_left_mm is null or c.depth_uncertainty_mm is null or not seen.looked then
                 raise exception 'grooves or low lands were not looked at' using errcode = 'UN027';
+            end if;
+            if c.groove_left_mm < seen.groove - 0.000001 or c.relief_left_mm < seen.relief - 0.000001 then
+                raise exception 'grooves or low lands are deeper than what was judged' using errcode = 'UN006';
+            end if;
+            if not seen.bright and (c.depth_uncertainty_mm < sqrt(2 * seen.unsure) * public.rule_of('depthUncertainty', 0.03) - 0.000001
+                or (s.kind = 'Rotor' and c.allowance_mm < public.rule_of('unseenLobesFullRound', 0.01))) then
+                raise exception 'too little is allowed for what was not read' using errcode = 'UN005';
             end if;
             -- Judged anew: everything that may lie lower fits inside discard, and a judgement that says more than its figures do is between the limits.
             times := case when s.kind = 'Rotor' then 1 else 2 end;

@@ -269,7 +269,7 @@ internal static class NewsFeed
             http.Response.RegisterForDispose(until);
             return TypedResults.ServerSentEvents(news.ListenAsync(new(reader.ScreenId, reader.Screen), surface, gauge ?? [], lathe, [.. (target ?? []).Select(Length.FromMillimetres)], until.Token));
         }).ExcludeFromDescription();
-        // A page says that it cannot take a reading that it was shown. That one was taken only the database says.
+        // A page says that it cannot take a reading that it was shown. Taken is answered when the reading is stored, not here.
         app.MapPost("/gauges/{gauge:int}/refuses", async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, News news) =>
         {
             if (!await antiforgery.IsRequestValidAsync(http)) return Results.BadRequest();

@@ -105,7 +105,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         get
         {
             var usual = Record.NextPlace ?? Record.Places[0];
-            if (Judgement.Notes.FirstOrDefault(n => n.Code == "readTwice") is { Degrees: { } worst }) return Record.Places.FirstOrDefault(p => p.Degrees == worst, new(worst, usual.Station));
+            if (Judgement.Notes.Select(Record.PlaceOf).FirstOrDefault(p => p is not null) is { } worst) return worst;
             // Where the readings themselves are too close, a reading at the fit's worst angle settles nothing.
             var onlyTheFit = Judgement.Notes.All(n => n.Code is "readHere" or "notLookedAt");
             return onlyTheFit && Judgement.Notes.FirstOrDefault(n => n.Code == "readHere") is { Degrees: { } fitted } ? new(fitted, usual.Station) : usual;

@@ -54,19 +54,19 @@ internal static class Readings
     public static string DepthOf(SurfaceRecord record, ReadingPlace place, Reader reader)
     {
         if (place.Station is not { } station) return "";
-        var (rotor, stations) = (record.Kind == PartKind.Rotor, record.Surface.DepthsMm);
-        var at = Array.IndexOf(stations, station.Millimetres);
-        var name = stations.Length < 2 ? "" : at == 0 ? rotor ? "Outer band, " : "Open edge, " : at == stations.Length - 1 ? rotor ? "Inner band, " : "Deep, " : "Middle, ";
-        return name + reader.With(station) + " in";
+        var name = NameOfStation(record, place);
+        return (name.Length == 0 ? "" : char.ToUpperInvariant(name[0]) + name[1..] + ", ") + reader.With(station) + " in";
     }
 
     /// <summary>Which end of a bore a place lies at, behind its axis; empty where only one depth is read.</summary>
-    public static string EndOf(SurfaceRecord record, ReadingPlace place)
+    public static string EndOf(SurfaceRecord record, ReadingPlace place) =>
+        record.Kind == PartKind.Drum && NameOfStation(record, place) is { Length: > 0 } name ? ", " + name : "";
+
+    /// <summary>Which part of the band a place lies in; empty where only one station is read.</summary>
+    private static string NameOfStation(SurfaceRecord record, ReadingPlace place)
     {
-        var depths = record.Surface.DepthsMm;
-        if (record.Kind != PartKind.Drum || depths.Length < 2 || place.Station is not { } station) return "";
-        var at = Array.IndexOf(depths, station.Millimetres);
-        return at < 0 ? "" : at == 0 ? ", open edge" : at == depths.Length - 1 ? ", deep" : ", middle";
+        var (rotor, count, at) = (record.Kind == PartKind.Rotor, record.Stations.Count, IndexOf(record, place));
+        return count < 2 ? "" : at == 0 ? rotor ? "outer band" : "open edge" : at == count - 1 ? rotor ? "inner band" : "deep" : "middle";
     }
 
     /// <summary>Readings before the first cut, for drawing under those after it.</summary>
@@ -90,7 +90,7 @@ internal static class Readings
     }
 
     private static int IndexOf(SurfaceRecord record, ReadingPlace place) =>
-        place.Station is { } s ? Math.Max(0, Array.IndexOf(record.Surface.DepthsMm, s.Millimetres)) : 0;
+        Math.Max(0, record.Stations.ToList().IndexOf(place.Station));
 
     /// <summary>What still may come off, or what is left or over, as the head of the stock rule.</summary>
     public static StockRuleView Rule(SurfaceRecord record, Reader reader)

@@ -322,7 +322,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
             Places = kind == PartKind.Rotor ? Places : Axes, DepthsMm = prefix == nameof(Main) ? StationsOf(kind) : [],
         };
         // One depth says nothing of a bell-mouth: unless depths are named, the middle and near both ends.
-        if (kind == PartKind.Drum && surface.DepthsMm.Length == 0 && surface.Band > Length.Zero) surface.DepthsMm = Journey.DepthsOf(surface.Band);
+        if (kind == PartKind.Drum && surface.DepthsMm.Length == 0 && surface.Band > Length.Zero) surface.DepthsMm = [.. DrumDepths.Usual(surface.Band).Select(d => d.Millimetres)];
         if (kind == PartKind.Rotor && surface.DepthsMm.Length > 0)
         {
             if (surface.Diameter == Length.Zero) ModelState.AddModelError("Main.Across", "Across: several radii need it.");

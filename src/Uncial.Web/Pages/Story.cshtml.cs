@@ -153,8 +153,7 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
         ReadingKind.Size => $"{(r.Cuts == 0 ? "Read" : "Read after the cut")} {reader.With(r.Value)} at {Words.Clock(r.Degrees ?? 0)}" + (r.Station is { } s ? $", {reader.With(s)} in" : ""),
         ReadingKind.RunoutOuter => "Run-out, outer face " + reader.With(r.Value),
         ReadingKind.RunoutInner => "Run-out, inner face " + reader.With(r.Value),
-        ReadingKind.GrooveOuter or ReadingKind.GrooveInner or ReadingKind.Groove or ReadingKind.ReliefOuter or ReadingKind.ReliefInner or ReadingKind.Relief =>
-            $"{Words.Say("look." + r.Kind)}: {(r.Value == Length.Zero ? LookedFor.None : reader.With(r.Value))}",
+        _ when LookedFor.Is(r.Kind) => $"{Words.Say("look." + r.Kind)}: {(r.Value == Length.Zero ? LookedFor.None : reader.With(r.Value))}",
         ReadingKind.Eccentricity => "Off centre on the spindle " + reader.With(r.Value),
         _ => reader.With(r.Value),
     };

@@ -111,7 +111,7 @@ document.addEventListener('input', event => {
   if (event.isTrusted && event.target.matches('[data-entry]') && event.target.form?.elements.Line) event.target.form.elements.Line.value = '';
 });
 
-// The gauge is told that nobody takes it here; that it was taken it hears from the server, once it is stored.
+// Tells the gauge that nobody takes its reading here. That it was taken is answered by the server, once it is stored.
 function refuse(gauge, line) {
   const body = new FormData();
   body.append('line', line);
