@@ -254,7 +254,7 @@ public static partial class Journey
         return new() { LatheId = lathe.Id, Holder = now.Holder, Kind = kind, Edge = edge, At = hand.At, ById = hand.OperatorId };
     }
 
-    public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand, AfterPass? after = null, long? signature = null)
+    public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand, AfterPass? after = null, long? signature = null, bool newZero = false)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(option);
@@ -262,7 +262,7 @@ public static partial class Journey
         record.Surface.Plans.Add(new()
         {
             LatheId = record.Lathe.Id, Version = NextVersion(record.Surface), SignatureId = signature, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
-            Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = after?.Steps ?? [], Continues = after is not null }),
+            Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = newZero ? [] : after?.Steps ?? [], Continues = after is not null && !newZero }),
         });
     }
 
@@ -291,16 +291,23 @@ public static partial class Journey
         if (index >= passes.Count) throw new InvalidOperationException("All passes of the plan are done.");
 
         var sides = Sides(record.Kind, seen.DarkOuter, seen.DarkInner, seen.GrooveOuter, seen.GrooveInner);
-        var size = seen.Size is { } s ? new SizeSeen(s, IsBright(record.Kind, seen)) : (SizeSeen?)null;
+        var size = seen.Size is { } s ? new SizeSeen(s, seen.SizeDegrees is { } at && IsBright(record.Kind, seen.DarkOuter, seen.DarkInner, at)) : (SizeSeen?)null;
         var after = AfterPass.Read(plan.Request, [.. passes.Take(index + 1)], [.. passes.Skip(index + 1)], sides, size, record.Shop.Rules);
+        var doubt = record.PlanDoubt;
         record.Surface.Turn++;
         record.Surface.Passes.Add(new()
         {
-            Plan = record.LatestPlan, Index = index, Cut = record.CutsDone + 1, DarkOuter = seen.DarkOuter, DarkInner = seen.DarkInner,
+            Plan = record.LatestPlan, PlanId = record.LatestPlan!.Id, Index = index, Cut = record.CutsDone + 1, DarkOuter = seen.DarkOuter, DarkInner = seen.DarkInner,
             GrooveOuter = seen.GrooveOuter, GrooveInner = seen.GrooveInner, Size = seen.Size, Next = after.Next, DialBorneOut = after.BearsDialOut,
             Notes = StoredJson.Write(after.Notes), LatheId = record.Lathe.Id, Metres = MetresOf(record, passes[index].Kind),
             Grams = Lathe.IronOf(record.Kind, passes[index].Depth, record.Surface.Diameter, record.Surface.Band), Noise = seen.Noise, At = hand.At, ById = hand.OperatorId,
         });
+        // What the plan rested on changed while this pass was cut: what follows is made from what is known now.
+        if (doubt is not null and not PlanDoubt.Dial && after.Next != NextStep.Stop && record.CanPlanAnew)
+        {
+            var request = new SurfaceRecord(record.Surface, record.Part, record.Shop).RequestForPlan(after.Request.Dial.Confirmed);
+            after = after with { Next = request.Sides.All(s => s.Need == Length.Zero) ? NextStep.Finished : NextStep.PlanAnew, Request = request, Notes = [.. after.Notes, DoubtNote(doubt.Value)] };
+        }
         if (after.Next == NextStep.PlanAnew) PlanAnew(record, after, plan.Option.Key, hand);
         else if (after.Next == NextStep.Stop || (after.Next == NextStep.Finished && index + 1 < passes.Count))
             TakePlan(record, after.Request, Empty(Finished), after.Notes, hand, after);
@@ -354,13 +361,20 @@ public static partial class Journey
         outcome.Withdrawal = new() { Reason = reason.Trim(), HadLeft = hadLeft, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
     }
 
-    private static void PlanAnew(SurfaceRecord record, AfterPass after, string technique, Hand hand)
+    private static Note DoubtNote(PlanDoubt doubt) => new("planOutlived", Subject: doubt.ToString());
+
+    private static void PlanAnew(SurfaceRecord record, AfterPass after, string technique, Hand hand, bool newZero = false)
     {
+        if (after.Request.Sides.All(s => s.Need == Length.Zero))
+        {
+            TakePlan(record, after.Request, Empty(Finished), after.Notes, hand, after);
+            return;
+        }
         var anew = PassPlanner.Plan(after.Request with { DefaultTechnique = technique });
         var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart) ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
         Note says = option is null ? new("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)
             : new("willBeLeft", Limits.Margin(record.Kind, option.Passes.Count > 0 ? option.Passes[^1].SizeAfter : after.Request.Touch, after.Request.MachineTo));
-        TakePlan(record, after.Request, option ?? Empty(Finished), [.. after.Notes, says], hand, after);
+        TakePlan(record, after.Request, option ?? Empty(Finished), [.. after.Notes, says], hand, after, newZero: newZero);
     }
 
     /// <summary>Metres that each tip goes through the metal in one pass.</summary>
@@ -379,11 +393,10 @@ public static partial class Journey
     private static int Clean(int dark) => AllSectors - System.Numerics.BitOperations.PopCount((uint)dark);
 
     /// <summary>Bright on every side where it was measured; in a drum at both ends of the diameter.</summary>
-    private static bool IsBright(PartKind kind, PassSeen seen)
+    internal static bool IsBright(PartKind kind, int darkOuter, int darkInner, decimal degrees)
     {
-        if (seen.SizeDegrees is not { } degrees) return false;
         var sector = (int)Math.Round(degrees / 30m) % AllSectors;
-        var dark = kind == PartKind.Rotor ? seen.DarkOuter | seen.DarkInner : seen.DarkOuter;
+        var dark = kind == PartKind.Rotor ? darkOuter | darkInner : darkOuter;
         var places = kind == PartKind.Rotor ? 1 << sector : 1 << sector | 1 << (sector + AllSectors / 2) % AllSectors;
         return (dark & places) == 0;
     }

@@ -16,7 +16,7 @@ public static partial class Journey
     public static CutStart StartPass(SurfaceRecord record, decimal overrun, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record.Plan is not { } plan || record.PassesOfPlan.Count >= plan.Option.Passes.Count || record.IsCutting || record.IsCut || record.DialChanged || record.StartRefusal is not null)
+        if (record.Plan is not { } plan || record.PassesOfPlan.Count >= plan.Option.Passes.Count || record.IsCutting || record.IsCut || record.PlanDoubt is not null || record.StartRefusal is not null)
             throw new InvalidOperationException("This pass may not be started.");
         var (index, surface) = (record.PassesOfPlan.Count, record.Surface);
         var minutes = surface.Diameter > Length.Zero && surface.Band > Length.Zero ? record.Lathe.Profile.Run(plan.Option.Passes[index].Kind, record.Kind, surface.Diameter, surface.Band).Minutes : 0;
@@ -76,22 +76,16 @@ public static partial class Journey
         TakePlan(record, record.Plan!.Request, option, [], hand, new(NextStep.PlanAnew, record.Plan.Request, []));
     }
 
-    /// <summary>Plans what is left anew for the dial as it is in the lathe's profile now, from what the last pass showed.</summary>
-    public static void PlanForDial(SurfaceRecord record, Hand hand)
+    /// <summary>Plans what is left anew from what is known now, where the plan does not hold any more: see <see cref="SurfaceRecord.PlanDoubt"/>.</summary>
+    /// <exception cref="InvalidOperationException">It holds, a pass is being cut, or there is no reading to plan from.</exception>
+    public static void PlanForFacts(SurfaceRecord record, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record is not { DialChanged: true, Plan: { } plan } || record.IsCutting || record.IsCut) throw new InvalidOperationException("The dial is as it was.");
-        var dial = record.Lathe.Profile.Dial(confirmed: false);
-        var note = new Note("dialChanged", plan.Request.Dial.Division, dial.Division);
-        AfterPass after;
-        if (record.PassesOfPlan.Count == 0) after = new(NextStep.PlanAnew, plan.Request with { Dial = dial }, [note]);
-        else
-        {
-            var last = record.PassesOfPlan[^1];
-            var read = AfterPass.Read(plan.Request, [.. plan.Option.Passes.Take(record.PassesOfPlan.Count)], [], Sides(record.Kind, last.DarkOuter, last.DarkInner, last.GrooveOuter, last.GrooveInner), null, record.Shop.Rules);
-            after = read with { Request = read.Request with { Dial = dial }, Notes = [note] };
-        }
+        if (record is not { PlanDoubt: { } doubt, Plan: { } plan, CanPlanAnew: true } || record.IsCutting || record.IsCut) throw new InvalidOperationException("The plan holds as it is, or cannot be made anew.");
+        var otherDial = plan.Request.Dial.Division != record.Lathe.Profile.Division || plan.Request.Dial.CountsDiameter != record.Lathe.Profile.CountsDiameter;
+        var request = record.RequestForPlan(plan.Request.Dial.Confirmed && !otherDial);
+        var note = otherDial ? new Note("dialChanged", plan.Request.Dial.Division, request.Dial.Division) : DoubtNote(doubt);
         record.Surface.Turn++;
-        PlanAnew(record, after, plan.Option.Key, hand);
+        PlanAnew(record, new(NextStep.PlanAnew, request, [note]), plan.Option.Key, hand, newZero: doubt == PlanDoubt.Mount);
     }
 }

@@ -37,7 +37,6 @@ public sealed partial class SurfaceRecord
     private readonly ILookup<ReadingKind, ReadingEntry> standing;
     private readonly OutcomeWithdrawal? calledBack;
     private Length? uncertainty;
-    private PlanDocument? document;
     private RotorFigures? rotorFigures;
     private DrumFigures? drumFigures;
 
@@ -51,15 +50,12 @@ public sealed partial class SurfaceRecord
         Mount = surface.Mounts.Newest() is { } mount && surface.Confirmations.All(c => !c.IsAfter(mount)) ? mount : null;
         SetUps = Mount is null ? [] : [.. surface.SetUps.Where(c => c.MountId == Mount.Id).Ordered()];
         Lathe = (Mount?.LatheId ?? surface.Passes.MaxBy(p => p.Cut)?.LatheId) is { } latheId && shop.Lathes.Find(l => l.Id == latheId) is { } lathe ? lathe : shop.LatheFor(surface.Kind, surface.Diameter);
-        LatestPlan = surface.Plans.Where(p => !RestsOnDoubt(p) && !IsForAnotherLathe(p)).MaxBy(p => p.Version);
-        // Nothing was cut by it yet, and what its settings mean on the dial was changed since: it counts for nothing.
-        if (LatestPlan is not null && DialChanged && surface.Passes.All(p => p.PlanId != LatestPlan.Id) && surface.CutStarts.All(s => s.PlanId != LatestPlan.Id) && CutsDone == 0)
-            (LatestPlan, document) = (null, null);
-        PassesOfPlan = [.. surface.Passes.Where(p => p.PlanId == LatestPlan?.Id).OrderBy(p => p.Index)];
         calledBack = part.CalledBack;
         Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone && (calledBack is not { HadLeft: true } || r.IsAfter(calledBack)))];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
         Limits = LimitsAfter(int.MaxValue, shop.Rules);
+        LatestPlan = NewestPlan();
+        PassesOfPlan = LatestPlan is null ? [] : [.. surface.Passes.Where(p => IsOf(p, LatestPlan)).OrderBy(p => p.Index)];
     }
 
     public WorkSurface Surface { get; }
@@ -106,7 +102,7 @@ public sealed partial class SurfaceRecord
     public int CutsDone { get; }
 
     public PlanEntry? LatestPlan { get; }
-    public PlanDocument? Plan => LatestPlan is null ? null : document ??= StoredJson.Read<PlanDocument>(LatestPlan.Document);
+    public PlanDocument? Plan => LatestPlan is null ? null : DocumentOf(LatestPlan);
     public IReadOnlyList<PassEntry> PassesOfPlan { get; }
     public IReadOnlyList<ReadingEntry> Sizes { get; }
     public IReadOnlyList<ReadingEntry> SizesBefore { get; }
@@ -129,8 +125,10 @@ public sealed partial class SurfaceRecord
     /// Expanded uncertainty of the readings: of the worst gauge among them. Where a gauge was read three times or more at one spot, what that
     /// says of its repeatability holds for its other readings on this surface as well.
     /// </summary>
-    public Length Uncertainty => uncertainty ??= Sizes.Count == 0 ? UsualUncertainty
-        : Sizes.GroupBy(s => s.GaugeId).Max(gauge => gauge.GroupBy(SpotOf).Where(spot => spot.Count() >= FewestRepeats).Select(spot => UncertaintyOf(spot.Last())).DefaultIfEmpty(gauge.Max(UncertaintyOf)).Max());
+    public Length Uncertainty => uncertainty ??= UncertaintyOf(Sizes);
+
+    private Length UncertaintyOf(IReadOnlyList<ReadingEntry> sizes) => sizes.Count == 0 ? UsualUncertainty
+        : sizes.GroupBy(s => s.GaugeId).Max(gauge => gauge.GroupBy(SpotOf).Where(spot => spot.Count() >= FewestRepeats).Select(spot => UncertaintyOf(spot.Last())).DefaultIfEmpty(gauge.Max(UncertaintyOf)).Max());
 
     /// <summary>
     /// Uncertainty of one reading: as it was stored, unless a reading at its place that counted as its repeat was withdrawn since. Then it is
@@ -139,7 +137,7 @@ public sealed partial class SurfaceRecord
     private Length UncertaintyOf(ReadingEntry reading)
     {
         if (GaugeOf(reading) is not { } gauge || !Surface.Readings.Any(w => w.Withdrawal is not null && w.Kind == reading.Kind && w.Cuts == reading.Cuts && w.GaugeId == reading.GaugeId && SpotOf(w) == SpotOf(reading) && reading.IsAfter(w))) return reading.Uncertainty;
-        return gauge.UncertaintyAt(reading.Value, [.. Sizes.Where(r => r.GaugeId == reading.GaugeId && SpotOf(r) == SpotOf(reading) && !r.IsAfter(reading)).Select(r => r.Value)], reading.ZeroCheckId is not null, Shop.Rules);
+        return gauge.UncertaintyAt(reading.Value, [.. standing[ReadingKind.Size].Where(r => r.Cuts == reading.Cuts && r.GaugeId == reading.GaugeId && SpotOf(r) == SpotOf(reading) && !r.IsAfter(reading)).Select(r => r.Value)], reading.ZeroCheckId is not null, Shop.Rules);
     }
 
     /// <summary>Uncertainty of a reading with the usual gauge, before anything is read; 0 where there is neither gauge nor limit.</summary>
@@ -206,8 +204,8 @@ public sealed partial class SurfaceRecord
         Readings = CoreReadings(Sizes),
         Uncertainty = Uncertainty,
         Faces = new(
-            new(ValueOf(ReadingKind.RunoutOuter), ValueOf(ReadingKind.GrooveOuter), ValueOf(ReadingKind.ReliefOuter)),
-            new(ValueOf(ReadingKind.RunoutInner), ValueOf(ReadingKind.GrooveInner), ValueOf(ReadingKind.ReliefInner))),
+            new(RunoutOf(ReadingKind.RunoutOuter), ValueOf(ReadingKind.GrooveOuter), ValueOf(ReadingKind.ReliefOuter)),
+            new(RunoutOf(ReadingKind.RunoutInner), ValueOf(ReadingKind.GrooveInner), ValueOf(ReadingKind.ReliefInner))),
     };
 
     public DrumMeasurement DrumMeasurement => new()
@@ -215,7 +213,7 @@ public sealed partial class SurfaceRecord
         Limits = Limits ?? throw new InvalidOperationException("Limits first."),
         Readings = CoreReadings(Sizes),
         Uncertainty = Uncertainty,
-        Eccentricity = Figure(ReadingKind.Eccentricity)?.Value,
+        Eccentricity = RunoutOf(ReadingKind.Eccentricity),
         Groove = ValueOf(ReadingKind.Groove),
         Relief = ValueOf(ReadingKind.Relief),
     };
@@ -242,29 +240,11 @@ public sealed partial class SurfaceRecord
 
     /// <summary>Metal that the dial says was taken in all passes: off the thickness, or on the diameter.</summary>
     public Length TakenByDial => (Kind == PartKind.Rotor ? 1 : 2) * Surface.Passes
-        .SelectMany(p => StoredJson.Read<PlanDocument>(p.Plan!.Document).Option.Passes[p.Index].Depth)
+        .SelectMany(p => PassOf(p).Depth)
         .Aggregate(Length.Zero, (sum, depth) => sum + depth);
 
     /// <summary>Metal that the worst sizes before and after say was taken, or null.</summary>
     public Length? TakenBySize => WorstBefore is { } before && Worst is { } after ? (before - after).Abs() : null;
-
-    /// <summary>What a new plan starts from: the readings, or the state that the last pass left.</summary>
-    public PlanRequest RequestForPlan(bool dialConfirmed)
-    {
-        var profile = Lathe.Profile;
-        var dial = profile.Dial(dialConfirmed);
-        if (CutsDone > 0 && Sizes.Count > 0) return OnLathe(Plan!.Request.ZeroedAnew(Worst!.Value, Uncertainty, GrooveLeft ?? Length.Zero) with { Dial = dial });
-        var request = Kind == PartKind.Rotor ? PlanRequest.For(RotorMeasurement, RotorFigures, dial, Shop.Rules) : PlanRequest.For(DrumMeasurement, DrumFigures, dial);
-        return OnLathe(request with { DefaultTechnique = Shop.DefaultTechnique });
-
-        PlanRequest OnLathe(PlanRequest asked) => asked with
-        {
-            TwinCutter = profile.TwinCutter,
-            SetUpRunout = SetUp?.SetUpRunout,
-            Techniques = profile.Techniques(Shop.Techniques),
-            SecondChuckingRunout = profile.TwinCutter || profile.BothFacesInOneChucking ? null : Shop.Rules.SecondChuckingRunout,
-        };
-    }
 
     /// <summary>The places that are asked for, and after a cut also any other that was read before it: both are compared place by place.</summary>
     private List<ReadingPlace> PlacesOf(WorkSurface surface, IReadOnlyList<ReadingEntry> before)
@@ -307,12 +287,6 @@ public sealed partial class SurfaceRecord
     private (decimal, Length?) SpotOf(ReadingEntry reading) => (Spot(reading.Degrees ?? 0), reading.Station);
 
     private decimal Spot(decimal degrees) => Kind == PartKind.Drum ? degrees % 180 : degrees;
-
-    /// <summary>Nothing was cut by the plan yet, and a reading from before it has come into doubt since.</summary>
-    private bool RestsOnDoubt(PlanEntry plan) => Doubted.Any(r => plan.IsAfter(r) && r.Flag!.IsAfter(plan)) && Surface.Passes.All(p => p.PlanId != plan.Id);
-
-    /// <summary>Nothing was cut by the plan yet, and the part went onto another lathe since: its dial settings are not this one's.</summary>
-    private bool IsForAnotherLathe(PlanEntry plan) => Mount is { } mount && plan.LatheId is { } planned && planned != mount.LatheId && mount.IsAfter(plan) && Surface.Passes.All(p => p.PlanId != plan.Id);
 
     /// <summary>A figure of a whole face, or null where nobody looked.</summary>
     private Length? ValueOf(ReadingKind kind) => Figure(kind)?.Value;

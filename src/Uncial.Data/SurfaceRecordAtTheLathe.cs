@@ -10,9 +10,6 @@ public sealed partial class SurfaceRecord
 {
     private long[]? dialsBefore;
 
-    /// <summary>The dial that the plan's settings are for is not the lathe's any more.</summary>
-    public bool DialChanged => Plan is { Option.Passes.Count: > 0, Request.Dial: var dial } && (dial.Division != Lathe.Profile.Division || dial.CountsDiameter != Lathe.Profile.CountsDiameter);
-
     /// <summary>Where the dials stand for a pass, as it is read off their scales: counted from the zero at first touch, through every plan since.</summary>
     public IReadOnlyList<Length> DialAt(PlannedPass pass)
     {
@@ -29,12 +26,10 @@ public sealed partial class SurfaceRecord
             if (dialsBefore is not null) return dialsBefore;
             dialsBefore = new long[Kind == PartKind.Rotor ? 2 : 1];
             var plans = Surface.Plans.OrderBy(p => p.Version).ToList();
-            for (var at = LatestPlan is null ? 0 : plans.FindIndex(p => p.Id == LatestPlan.Id); at > 0 && Document(plans[at]).GoesOn; at--)
-                foreach (var pass in Surface.Passes.Where(p => p.PlanId == plans[at - 1].Id))
-                    for (var side = 0; side < dialsBefore.Length; side++) dialsBefore[side] += Document(plans[at - 1]).Option.Passes[pass.Index].Divisions[side];
+            for (var at = LatestPlan is null ? 0 : plans.IndexOf(LatestPlan); at > 0 && DocumentOf(plans[at]).GoesOn; at--)
+                foreach (var pass in Surface.Passes.Where(p => IsOf(p, plans[at - 1])))
+                    for (var side = 0; side < dialsBefore.Length; side++) dialsBefore[side] += DocumentOf(plans[at - 1]).Option.Passes[pass.Index].Divisions[side];
             return dialsBefore;
-
-            PlanDocument Document(PlanEntry plan) => plan.Id == LatestPlan?.Id ? Plan! : StoredJson.Read<PlanDocument>(plan.Document);
         }
     }
 

@@ -96,7 +96,7 @@ public class ChuckingTests
                     if (request.Sides[side].Need == Length.Zero) option.Passes.ShouldAllBe(p => p.Divisions[side] == 0);
                 }
                 option.Passes[0].BoundAfter.ShouldBeGreaterThanOrEqualTo(request.MachineTo);
-                option.Passes.ShouldAllBe(p => p.BoundAfter >= request.Discard!.Value);
+                option.Given(request).ShouldAllBe(p => p.BoundAfter >= request.Discard!.Value);
                 option.Passes.Skip(1).Where(p => p.Kind != PassKind.SparkOut && p.BoundAfter < request.MachineTo).ShouldAllBe(p => p.MeasureFirst);
                 option.Passes.Count(p => p.TurnFirst).ShouldBe(turns && outer + inner > 0 && inner > 0 ? 1 : 0);
             }

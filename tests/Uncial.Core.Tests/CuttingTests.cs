@@ -88,6 +88,41 @@ public class CuttingTests
     }
 
     [Fact]
+    public void A_plan_that_goes_on_counts_what_is_clean_from_the_true_first_touch()
+    {
+        // Run-out 0.10 by assumption; 0.05 leaves half of the turn dark, so it is right, and the plan goes on from there.
+        var assumed = Request with { Sides = [new(Mm.Of(0.10m), default, Mm.Of(0.10m), default, RunoutAssumed: true), new(Length.Zero)], TwinCutter = false };
+        PlannedPass Cut(decimal depth) => new(PassKind.Rough, [(long)(depth * 100), 0], [Mm.Of(depth), default], [Mm.Of(depth), default], Mm.Of(24m), Mm.Of(24m), false, [0.5, 1]);
+        var after = AfterPass.Read(assumed, [Cut(0.05m)], [], [new(6, null), new(12, null)], null, ShopRules.Default);
+        var side = after.Request.Sides[0];
+        side.Done.ShouldBe(Mm.Of(0.05m));
+        side.Runout!.Value.Millimetres.ShouldBe(0.115m, 0.001m); // 2 · 0.05 / (1 − cos(π · 11/24))
+        side.Need.ShouldBe(side.Runout.Value - side.Done);
+        // Two hundredths more: 0.07 from first touch clean 0.57 of the turn, not the third that 0.02 of 0.065 would.
+        var next = PassPlanner.Plan(after.Request with { Techniques = [new("slow", Mm.Of(0.02m), Mm.Of(0.02m), Mm.Of(0.02m), Mm.Of(0.03m), 2, 6)] }).Options[0].Passes[0];
+        next.CleanShare[0].ShouldBe(Coverage.CleanShare(Mm.Of(0.07m), side.Runout.Value), 1e-9);
+        // And read backwards: 8 of 12 clean at 0.07 from first touch.
+        var again = AfterPass.Read(after.Request, [Cut(0.02m)], [], [new(8, null), new(12, null)], null, ShopRules.Default);
+        (again.Request.Sides[0].Done + again.Request.Sides[0].Need).ShouldBe(Coverage.RunoutRange(Mm.Of(0.07m), 8)!.Value.Greatest);
+    }
+
+    [Fact]
+    public void What_was_clean_runs_out_anew_in_another_mounting()
+    {
+        var clean = Request.ZeroedAnew(Mm.Of(24.16m), Mm.Of(0.006m), Length.Zero);
+        clean.Sides.ShouldAllBe(s => s.Need == Length.Zero);
+        // The new set-up swings 0.20: both faces need it, and first touch is on the high side.
+        var swings = clean.MountedAnew([Mm.Of(0.20m), Mm.Of(0.20m)], ShopRules.Default);
+        (swings.Sides[0].Need, swings.Sides[1].Need, swings.Touch, swings.TouchBound).ShouldBe((Mm.Of(0.20m), Mm.Of(0.20m), Mm.Of(24.36m), Mm.Of(24.154m)));
+        // Nobody read it: what the shop assumes is needed, and first touch counts no better than the size.
+        var unread = clean.MountedAnew([null, null], ShopRules.Default);
+        (unread.Sides[0].Need, unread.Sides[0].RunoutAssumed, unread.Touch).ShouldBe((ShopRules.Default.AssumedRunout, true, Mm.Of(24.16m)));
+        // In a drum e = 0.03: 0.06 across, to be cut radially, from a first touch 0.06 smaller.
+        var drum = (clean with { Kind = PartKind.Drum, Sides = [new(Mm.Of(0.01m), Mm.Of(0.01m))] }).MountedAnew([Mm.Of(0.06m)], ShopRules.Default);
+        (drum.Sides[0].Need, drum.Touch).ShouldBe((Mm.Of(0.07m), Mm.Of(24.10m)));
+    }
+
+    [Fact]
     public void A_measured_size_sets_touch_and_a_wrong_dial_stops()
     {
         var passes = PassPlanner.Plan(Request).Options[0].Passes;

@@ -141,8 +141,9 @@ public class DrumTests
             {
                 var plan = PassPlanner.Plan(request);
                 if (plan.Recommended is null) break;
-                var passes = plan.Options.Single(o => o.Key == plan.Recommended).Passes;
-                passes.ShouldAllBe(p => p.BoundAfter <= request.Discard!.Value);
+                var option = plan.Options.Single(o => o.Key == plan.Recommended);
+                var passes = option.Passes;
+                option.Given(request).ShouldAllBe(p => p.BoundAfter <= request.Discard!.Value);
                 passes[0].BoundAfter.ShouldBeLessThanOrEqualTo(request.MachineTo);
                 var after = AfterPass.Read(request, [passes[0]], [.. passes.Skip(1)], [new(random.Next(0, 13), null)], null, ShopRules.Default);
                 if (after.Next == NextStep.Finished) break;

@@ -1,6 +1,7 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
+using Uncial.Core.Planning;
 
 namespace Uncial.Core.Tests;
 
@@ -19,6 +20,13 @@ internal static class Mm
     public static Reading[] Around(params decimal[] sizes) => [.. sizes.Select((s, i) => At(i * 360m / sizes.Length, s))];
 
     public static Reading[] Axes(params decimal[] sizes) => [.. sizes.Select((s, i) => At(i * 180m / sizes.Length, s))];
+
+    /// <summary>
+    /// What of a plan is given: with a dial that nobody has borne out, the passes before its first measurement, which settles the dial and asks
+    /// for a new plan.
+    /// </summary>
+    public static IEnumerable<PlannedPass> Given(this PlanOption option, PlanRequest request) =>
+        request.Dial.Confirmed ? option.Passes : option.Passes.TakeWhile(p => !p.MeasureFirst);
 
     private static Limits Make(PartKind kind, decimal discard, decimal? machineTo, decimal? nominal) =>
         Limits.Create(kind, nominal is { } n ? Of(n) : null, machineTo is { } m ? Of(m) : null, Of(discard), ShopRules.Default).Limits.ShouldNotBeNull();

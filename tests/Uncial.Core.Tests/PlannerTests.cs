@@ -1,4 +1,5 @@
 using CsCheck;
+using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
@@ -110,8 +111,9 @@ public class PlannerTests
         var tight = Example with { MachineTo = Mm.Of(24.10m), Discard = Mm.Of(23.7m), Sides = [new(Mm.Of(0.15m)), new(Mm.Of(0.14m))], Techniques = [Technique.BuiltIn[0], Technique.BuiltIn[1]] };
         var light = Option(PassPlanner.Plan(tight), "light");
         light.Passes.Skip(1).ShouldContain(p => p.MeasureFirst);
-        // Shortened to 0.26 and planned on, the working cut would take more than there is.
-        Option(PassPlanner.Plan(tight), "working").Refusal.ShouldBe(PlanRefusal.Budget);
+        // 0.30 would be in budget by the expected touch; shortened to 0.26 and planned on, the working cut would take more than the 0.304 there is: it stays as it was found, for a lead to decide.
+        var working = Option(PassPlanner.Plan(tight), "working");
+        (working.Refusal, working.Start, working.Metal).ShouldBe((null, PlanStart.Blocked, Mm.Of(0.29m)));
         var shortened = Option(PassPlanner.Plan(tight with { TouchBound = Mm.Of(24.19m) }), "light");
         shortened.Start.ShouldBe(PlanStart.Shortened);
         shortened.Passes[0].Divisions.ShouldBe([5, 4], ignoreOrder: true);
@@ -151,7 +153,8 @@ public class PlannerTests
                 for (var i = 0; i < option.Passes.Count; i++)
                 {
                     var pass = option.Passes[i];
-                    pass.BoundAfter.ShouldBeGreaterThanOrEqualTo(request.Discard!.Value);
+                    if (option.Given(request).Contains(pass)) pass.BoundAfter.ShouldBeGreaterThanOrEqualTo(request.Discard!.Value);
+                    else if (pass.BoundAfter < request.Discard) PassStart.Refuses(request, pass, measured: false, hasSignature: true).ShouldBe(StartRefusal.PastDiscard);
                     if (option.CanStart && pass.BoundAfter < request.MachineTo && pass.Kind != PassKind.SparkOut)
                         (i > 0 && pass.MeasureFirst).ShouldBeTrue();
                     var deepest = pass.Kind == PassKind.Rough ? technique.RoughMax : technique.FinishMax;
@@ -162,6 +165,31 @@ public class PlannerTests
             if (plan.Recommended is { } key) Option(plan, key).CanStart.ShouldBeTrue();
             (plan.Recommended is null).ShouldBe(plan.Shortfall is not null);
         });
+    }
+
+    [Fact]
+    public void An_unconfirmed_dial_gives_the_plan_up_to_its_first_measurement_and_refuses_none_for_what_lies_behind()
+    {
+        // 0.40 to discard; light cuts of 0.32 in all count as 0.64 while nobody has borne the dial out.
+        var request = Example with
+        {
+            MachineTo = Mm.Of(24.07m), Discard = Mm.Of(23.974m), Sides = [new(Mm.Of(0.16m)), new(Mm.Of(0.16m))], Dial = Dial with { Confirmed = false },
+        };
+        var light = Option(PassPlanner.Plan(request), "light");
+        light.CanStart.ShouldBeTrue();
+        light.Passes[^1].BoundAfter.ShouldBeLessThan(request.Discard!.Value);
+        light.Given(request).ShouldNotBeEmpty();
+        light.Given(request).ShouldAllBe(p => p.BoundAfter >= request.MachineTo);
+        var behind = light.Passes.First(p => p.MeasureFirst);
+        PassStart.Refuses(request, behind, measured: false, hasSignature: true).ShouldNotBeNull();
+        // The measurement settles the dial: from the same metal the rest is given.
+        var given = light.Given(request).ToList();
+        var cut = given.Aggregate(Length.Zero, (sum, p) => sum + p.Depth[0] + p.Depth[1]);
+        var after = AfterPass.Read(request, given, [.. light.Passes.Skip(given.Count)], [new(8, null), new(8, null)], new(request.Touch - cut, SpotIsBright: true), ShopRules.Default);
+        (after.Next, after.Request.Dial.Confirmed).ShouldBe((NextStep.PlanAnew, true));
+        Option(PassPlanner.Plan(after.Request), "light").CanStart.ShouldBeTrue();
+        // A dial that is borne out is not let off what lies behind a measurement: that bound would hold.
+        PassPlanner.Plan(request with { Touch = Mm.Of(24.5m), TouchBound = Mm.Of(24.2m), Worst = Mm.Of(24.2m), Dial = Dial }).Options.ShouldContain(o => o.Refusal == PlanRefusal.DiscardBound);
     }
 
     /// <summary>

@@ -66,6 +66,7 @@ internal static class TestParts
         var record = await db.RecordAsync(tag);
         foreach (var face in runout is null ? Array.Empty<ReadingKind>() : [ReadingKind.RunoutOuter, ReadingKind.RunoutInner])
             Journey.Read(record, face, null, Typed(runout!), LengthUnit.Millimetre, null, new(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+        await db.SaveChangesAsync(Cancel);
         record = new(record.Surface, record.Part, record.Shop);
         var request = record.RequestForPlan(dialConfirmed: true);
         Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.Single(o => o.Key == technique), [], new(await db.HandAsync("ines"), DateTimeOffset.UtcNow));

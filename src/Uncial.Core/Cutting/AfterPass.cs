@@ -15,6 +15,12 @@ public readonly record struct SideSeen(int CleanSectors, Length? GrooveLeft);
 /// <param name="SpotIsBright">Taken where every side is clean (in a drum, where both ends are).</param>
 public readonly record struct SizeSeen(Length Size, bool SpotIsBright);
 
+/// <summary>A pass that was made, and what was seen after it.</summary>
+/// <param name="Pass">The pass.</param>
+/// <param name="Seen">Outer and inner face, or the bore.</param>
+/// <param name="Measured">A size measured after it, or null.</param>
+public sealed record PassMade(PlannedPass Pass, IReadOnlyList<SideSeen> Seen, SizeSeen? Measured);
+
 /// <summary>What happens next.</summary>
 public enum NextStep
 {
@@ -43,6 +49,22 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
 
+    /// <summary>
+    /// Goes through passes that were made before, from what is known of the part before them now: a reading that was taken back since, or one
+    /// more, changes where they start, and all that they showed still counts.
+    /// </summary>
+    /// <param name="start">The part as it was at first touch, by what is known now.</param>
+    /// <param name="made">The passes since, in order.</param>
+    /// <param name="rules">The shop's rules.</param>
+    /// <returns>What the last one shows; null where none was made.</returns>
+    public static AfterPass? Again(PlanRequest start, IReadOnlyList<PassMade> made, ShopRules rules)
+    {
+        ArgumentNullException.ThrowIfNull(made);
+        AfterPass? after = null;
+        foreach (var (pass, seen, measured) in made) after = Read(after?.Request ?? start, [pass], [], seen, measured, rules);
+        return after;
+    }
+
     /// <summary>Reads the metal after a pass.</summary>
     /// <param name="plan">The request that the running plan was made from.</param>
     /// <param name="done">Passes of the running plan that are done, in order, the last one just now.</param>
@@ -67,14 +89,15 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
         private readonly List<Note> notes = [];
         private readonly Steps steps = new();
         private readonly Length[] depth = [.. plan.Sides.Select((_, i) => done.Aggregate(Length.Zero, (sum, p) => sum + p.Depth[i]))];
+        private readonly Length?[] runout = [.. plan.Sides.Select(s => s.Runout)];
 
         public AfterPass Read(IReadOnlyList<PlannedPass> toCome, SizeSeen? measured)
         {
             // A groove that is seen on cut metal goes so far below the cut, whatever is still dark.
-            var needs = plan.Sides.Select((side, i) => depth[i] > Length.Zero && seen[i].GrooveLeft is { } groove && groove > Length.Zero ? Length.Max(NeedNow(side, i), depth[i] + groove) : NeedNow(side, i)).ToArray();
-            var changed = needs.Where((n, i) => n != plan.Sides[i].Need).Any();
-            var left = needs.Select((n, i) => Length.Max(Length.Zero, n - depth[i])).ToArray();
-            for (var i = 0; i < left.Length; i++) steps.Add("needLeft", "max(0, {0} − {1})", left[i], Side(i), needs[i], depth[i]);
+            var needs = plan.Sides.Select((side, i) => depth[i] > Length.Zero && seen[i].GrooveLeft is { } groove && groove > Length.Zero ? Length.Max(NeedNow(side, i), SinceTouch(i) + groove) : NeedNow(side, i)).ToArray();
+            var changed = needs.Where((n, i) => n != plan.Sides[i].Done + plan.Sides[i].Need).Any();
+            var left = needs.Select((n, i) => Length.Max(Length.Zero, n - SinceTouch(i))).ToArray();
+            for (var i = 0; i < left.Length; i++) steps.Add("needLeft", "max(0, {0} − {1})", left[i], Side(i), needs[i], SinceTouch(i));
             for (var i = 0; i < left.Length; i++)
             {
                 var by = left[i] - Length.Max(Length.Zero, plan.Sides[i].Need - depth[i]);
@@ -89,13 +112,16 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             return Result(changed || measured is not null || toCome.Count == 0 ? NextStep.PlanAnew : NextStep.GoOn);
         }
 
+        /// <summary>Depth since first touch, through every plan since.</summary>
+        private Length SinceTouch(int i) => plan.Sides[i].Done + depth[i];
+
         /// <summary>Need from first touch, as corrected by what this side shows.</summary>
         private Length NeedNow(SideNeed side, int i)
         {
-            var (d, q) = (depth[i], plan.Dial.DepthPerDivision);
-            if (d == Length.Zero) return side.Need; // not its turn yet: what is dark there says nothing
+            var (d, q, need) = (SinceTouch(i), plan.Dial.DepthPerDivision, side.Done + side.Need);
+            if (depth[i] == Length.Zero) return need; // not its turn yet: what is dark there says nothing
             if (seen[i].CleanSectors >= Coverage.Sectors)
-                return seen[i].GrooveLeft is { } groove ? groove > Length.Zero ? d + groove : Length.Min(side.Need, d) : side.Need;
+                return seen[i].GrooveLeft is { } groove ? groove > Length.Zero ? d + groove : Length.Min(need, d) : need;
 
             var range = Coverage.RunoutRange(d, seen[i].CleanSectors);
             Length? estimate = null;
@@ -106,18 +132,23 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
                 steps.Add("needSeen", "{0} + {1} + {2}", estimate.Value, Side(i), r.Greatest, side.Groove, side.Relief);
             }
             else notes.Add(new("tooLittleTouched", Subject: Side(i)));
-            if (d >= side.Need)
+            if (d >= need)
             {
                 // Dark where it should be clean: the metal is right and the figures were not.
-                notes.Add(new("darkBeyondNeed", side.Need, d, Subject: Side(i)));
+                notes.Add(new("darkBeyondNeed", need, d, Subject: Side(i)));
+                if (range is { } beyond) runout[i] = beyond.Greatest;
                 return Length.Max(d + q, estimate ?? d + rules.AssumedRunout);
             }
-            if (range is not { } seenRunout) return side.Need;
-            if (side.RunoutAssumed) return Length.Max(d + q, estimate!.Value);
+            if (range is not { } seenRunout) return need;
+            if (side.RunoutAssumed)
+            {
+                runout[i] = seenRunout.Greatest;
+                return Length.Max(d + q, estimate!.Value);
+            }
             // Measured on the lathe: the estimate only warns, and only where its whole range is off by half as much again.
             if (side.Runout is { } known && known > Length.Zero && (seenRunout.Least > 1.5m * known || 1.5m * seenRunout.Greatest < known))
                 notes.Add(new("coverageDisagrees", known, seenRunout.Least > known ? seenRunout.Least : seenRunout.Greatest, Subject: Side(i)));
-            return side.Need;
+            return need;
         }
 
         private string Side(int i) => plan.Kind == PartKind.Drum ? "bore" : i == 0 ? "outer" : "inner";
@@ -131,7 +162,7 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
                 Touch = ledger.Size,
                 TouchBound = ledger.Bound,
                 Worst = ledger.Worst,
-                Sides = [.. plan.Sides.Select((s, i) => new SideNeed(left[i], Length.Min(s.Groove, left[i]), RunoutAssumed: s.RunoutAssumed))],
+                Sides = [.. plan.Sides.Select((s, i) => new SideNeed(left[i], Length.Min(s.Groove, left[i]), runout[i], s.Relief, s.RunoutAssumed, SinceTouch(i)))],
                 RoughsDone = plan.RoughsDone + done.Count(p => p.Kind == PassKind.Rough),
                 RoughsDoneBySide = [.. roughs.Select((r, i) => r + (plan.RoughsDoneBySide?[i] ?? 0))],
                 IsTurnedRound = plan.IsTurnedRound || done.Any(p => p.TurnFirst),

@@ -27,6 +27,9 @@ internal sealed class Checkpoints
 
     public bool PastDiscard { get; private set; }
 
+    /// <summary>The dial is unconfirmed, and a measurement before one of the passes settles it.</summary>
+    public bool SettlesAtCheckpoint { get; private set; }
+
     public long Total
     {
         get
@@ -39,11 +42,11 @@ internal sealed class Checkpoints
 
     public IReadOnlyList<PlannedPass> Passes => passes;
 
-    public static Checkpoints Apply(PlanRequest request, Divisions divisions, Distribution distribution, long[] need, Steps steps)
+    public static Checkpoints Apply(PlanRequest request, Divisions divisions, Distribution distribution, long[] need, Length budget, Steps steps)
     {
         var result = new Checkpoints(request, steps);
         var planned = distribution.InOrder(divisions.SparksOut);
-        if (planned.Count > 0 && result.PastMachineTo(planned[0].Divisions)) planned = result.ShortenFirst(planned, divisions, need);
+        if (planned.Count > 0 && result.PastMachineTo(planned[0].Divisions)) planned = result.ShortenFirst(planned, divisions, need, budget);
         foreach (var (kind, each) in planned) result.Add(kind, each);
         return result;
     }
@@ -61,7 +64,7 @@ internal sealed class Checkpoints
     /// Before the first pass a new measurement tells nothing, so the pass is made shallower until its bound is inside, and the rest is
     /// planned anew for after the measurement. Where that cannot be, the plan stays as it is and is not started.
     /// </summary>
-    private List<(PassKind Kind, long[] Divisions)> ShortenFirst(List<(PassKind Kind, long[] Divisions)> planned, Divisions divisions, long[] need)
+    private List<(PassKind Kind, long[] Divisions)> ShortenFirst(List<(PassKind Kind, long[] Divisions)> planned, Divisions divisions, long[] need, Length budget)
     {
         var (kind, first) = (planned[0].Kind, planned[0].Divisions.ToArray());
         var least = kind == PassKind.Rough ? divisions.RoughMin : divisions.FinishMin;
@@ -77,7 +80,8 @@ internal sealed class Checkpoints
         for (var more = 0; more <= 6; more++)
         {
             var rest = Distribution.Least(divisions, left, request.TwinCutter, [.. cut.Select((_, i) => RoughsLeft(i, more))]);
-            if (rest is null) continue;
+            // More passes may take more metal than there is; then the plan stays as it was found, and a lead decides.
+            if (rest is null || (first.Sum() + rest.Total) * q > budget) continue;
             Start = PlanStart.Shortened;
             steps.Add("firstShortened", "", first.Sum() * q, null);
             return [(kind, first), .. rest.InOrder(divisions.SparksOut)];
@@ -131,9 +135,11 @@ internal sealed class Checkpoints
         steps.Add("sizeAfter", request.Kind == PartKind.Rotor ? "{0} − {1}" : "{0} + 2 · {1}", size, number, request.Touch, total);
         var bound = BoundAt(cut, cut.Length > 1 && touched[1], "boundAfter");
         var past = Limits.Margin(request.Kind, bound, request.MachineTo) < Length.Zero;
-        PastDiscard |= request.Discard is { } discard && Limits.Margin(request.Kind, bound, discard) < Length.Zero;
         // Measured between the chuckings, too: the second stands on the first.
         var measureFirst = passes.Count > 0 && kind != PassKind.SparkOut && (past || turnFirst || (passes.Count == 1 && Start == PlanStart.Shortened));
+        // A measurement settles a dial that nobody has borne out; what lies behind it is planned anew then, and refuses nothing now.
+        SettlesAtCheckpoint |= measureFirst && !request.Dial.Confirmed;
+        PastDiscard |= !SettlesAtCheckpoint && request.Discard is { } discard && Limits.Margin(request.Kind, bound, discard) < Length.Zero;
         passes.Add(new(
             kind, divisions, Each(i => divisions[i] * q), Each(i => cut[i] * request.Dial.Division), size, bound, measureFirst,
             Each(i => CleanShare(request.Sides[i], cut[i] * q)))
@@ -148,7 +154,7 @@ internal sealed class Checkpoints
     }
 
     private static double CleanShare(SideNeed side, Length depth) =>
-        depth >= side.Need ? 1 : Math.Min(Coverage.CleanShare(depth - side.Relief, side.Runout ?? side.Need), 0.99);
+        depth >= side.Need ? 1 : Math.Min(Coverage.CleanShare(side.Done + depth - side.Relief, side.Runout ?? side.Done + side.Need), 0.99);
 
     /// <summary>
     /// The size that the part surely is not worse than after these depths (about 98 %). The second term is for places where one side is

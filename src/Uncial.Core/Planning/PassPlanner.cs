@@ -129,7 +129,7 @@ public static class PassPlanner
             steps.Add("againstBudget", "{0} > {1}", Term.Named(PlanRefusal.Budget), null, metal, budget);
             return Option(PlanRefusal.Budget, PlanStart.Free, metal, metal - needed, []);
         }
-        var checkpoints = Checkpoints.Apply(request, divisions, cut, need, steps);
+        var checkpoints = Checkpoints.Apply(request, divisions, cut, need, budget, steps);
         metal = checkpoints.Total * q;
         steps.Add("metal", "{0} · {1}", metal, null, checkpoints.Total, q);
         steps.Add("waste", "{0} − {1}", metal - needed, null, metal, needed);

@@ -10,7 +10,11 @@ namespace Uncial.Core.Planning;
 /// <param name="Runout">Run-out in it, for the forecast of the clean share; null: the need itself.</param>
 /// <param name="Relief">Relief in it, for the forecast of the clean share.</param>
 /// <param name="RunoutAssumed">Nobody measured the run-out, so what is seen after a pass may correct the need.</param>
-public readonly record struct SideNeed(Length Need, Length Groove = default, Length? Runout = null, Length Relief = default, bool RunoutAssumed = false);
+/// <param name="Done">
+/// Depth that was cut since first touch, before this plan. <paramref name="Need"/> is what is left from here; run-out and relief count from
+/// first touch, and so does the share that is seen clean.
+/// </param>
+public readonly record struct SideNeed(Length Need, Length Groove = default, Length? Runout = null, Length Relief = default, bool RunoutAssumed = false, Length Done = default);
 
 /// <summary>Everything that a plan of passes rests on.</summary>
 public sealed record PlanRequest
@@ -76,7 +80,8 @@ public sealed record PlanRequest
     public IReadOnlyList<int>? RoughsDoneBySide { get; init; }
 
     /// <summary>
-    /// Everything is clean and measured: zero anew on what is there, with nothing needed but what grooves are left.
+    /// Everything is clean and measured: zero anew on what is there, with nothing needed but what grooves are left. That holds in the mounting
+    /// it was cut in; in another see <see cref="MountedAnew"/>.
     /// </summary>
     /// <param name="worst">Least reading of a rotor, greatest of a drum, taken now.</param>
     /// <param name="uncertainty">Expanded uncertainty of a reading.</param>
@@ -90,6 +95,52 @@ public sealed record PlanRequest
         Uncertainty = uncertainty,
         Sides = [.. Sides.Select(_ => new SideNeed(grooveLeft / Sides.Count))],
     };
+
+    /// <summary>Sizes read since, wherever they were taken: each proves the part no worse than itself by the uncertainty.</summary>
+    public PlanRequest Proven(IEnumerable<Length> sizes, Length uncertainty)
+    {
+        ArgumentNullException.ThrowIfNull(sizes);
+        var (bound, worst) = (TouchBound, Worst);
+        foreach (var size in sizes)
+        {
+            var proof = size - Limits.Sign(Kind) * uncertainty;
+            bound = Kind == PartKind.Rotor ? Length.Max(bound, proof) : Length.Min(bound, proof);
+            worst = worst is not { } known ? null : Kind == PartKind.Rotor ? Length.Min(known, size) : Length.Max(known, size);
+        }
+        // A size better than first touch was thought to be is first touch.
+        var touch = Kind == PartKind.Rotor ? Length.Max(Touch, bound) : Length.Min(Touch, bound);
+        return this with { Touch = touch, TouchBound = bound, Worst = worst };
+    }
+
+    /// <summary>
+    /// The part was put on anew: what was clean runs out as the new set-up makes it, and the dials are set to zero at a new first touch.
+    /// What the sizes prove stays.
+    /// </summary>
+    /// <param name="runouts">
+    /// Run-out of each face, or twice the eccentricity of a drum, as read on the lathe or found by the check of this set-up; null where neither
+    /// was done, which counts as the run-out that the shop assumes.
+    /// </param>
+    /// <param name="rules">The shop's rules.</param>
+    public PlanRequest MountedAnew(IReadOnlyList<Length?> runouts, ShopRules rules)
+    {
+        ArgumentNullException.ThrowIfNull(runouts);
+        ArgumentNullException.ThrowIfNull(rules);
+        if (runouts.Count != Sides.Count) throw new ArgumentException("A run-out, or null, for each side.", nameof(runouts));
+        // First touch is on the highest spot, so it is better than the size by half of what both sides run out; where nobody read it, by nothing.
+        var higher = Length.Zero;
+        foreach (var runout in runouts) higher += (runout ?? Length.Zero) * (Kind == PartKind.Drum ? 2 : 1) / 2;
+        return this with
+        {
+            Touch = Touch + Limits.Sign(Kind) * higher,
+            Sides = [.. Sides.Select((s, i) => Side(s, runouts[i]))],
+        };
+
+        SideNeed Side(SideNeed side, Length? read)
+        {
+            var runout = read ?? rules.AssumedRunout;
+            return new(side.Need + runout, side.Groove, runout, Length.Zero, read is null);
+        }
+    }
 
     /// <summary>The bound lies on the better side of first touch: one of the two is wrong.</summary>
     public bool BoundIsBetterThanTouch => Limits.Margin(Kind, TouchBound, Touch) > Length.Zero;
@@ -109,7 +160,7 @@ public sealed record PlanRequest
         get
         {
             var slack = Uncertainty + 2 * Dial.Allowance;
-            foreach (var side in Sides) if (side is { RunoutAssumed: true, Runout: { } runout }) slack += runout / 2;
+            foreach (var side in Sides) if (side is { RunoutAssumed: true, Runout: { } runout } && side.Done == Length.Zero) slack += runout / 2;
             return slack;
         }
     }

@@ -63,12 +63,13 @@ public sealed class SurfaceProfile
         var runout = (double)(side.Runout ?? Length.Max(Length.Zero, side.Need - side.Groove - side.Relief)).Millimetres;
         // The touched station lies highest; relief is how far the lowest lies below it.
         var relief = Stations.Count > 1 && station != Touched ? (double)side.Relief.Millimetres : 0;
-        return Array.ConvertAll(shapes[station], u => relief + runout * u);
+        var done = (double)side.Done.Millimetres;
+        return Array.ConvertAll(shapes[station], u => Math.Max(0, relief + runout * u - done));
     }
 
     /// <summary>Depth of the groove's floor, once round: groove under the lowest land.</summary>
     public IReadOnlyList<double> GrooveFloor => Array.ConvertAll(shapes[Touched],
-        u => (double)(side.Relief + side.Groove).Millimetres + (double)(side.Runout ?? Length.Max(Length.Zero, side.Need - side.Groove - side.Relief)).Millimetres * u);
+        u => Math.Max(0, (double)(side.Relief + side.Groove - side.Done).Millimetres + (double)(side.Runout ?? Length.Max(Length.Zero, side.Need - side.Groove - side.Relief)).Millimetres * u));
 
     /// <summary>
     /// Which pass cleans each place of a row: its place in the plan from 0, or −1 where it stays dark after all.

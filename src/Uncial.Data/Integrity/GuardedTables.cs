@@ -137,6 +137,7 @@ public static class GuardedTables
         ("withdrawals", "before insert", "guard_reading_withdrawal"),
         ("finding_withdrawals", "before insert", "guard_finding_withdrawal"),
         ("plans", "before insert", "guard_plan"),
+        ("cut_starts", "before insert", "guard_cut_start"),
         ("signatures", "before insert", "stamp_signature"),
         ("jobs", "before update", "refuse_job_change"),
         ("jobs", "after insert", "follow_job_number"),

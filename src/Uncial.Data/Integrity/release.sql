@@ -239,3 +239,26 @@ begin
     end if;
     return new;
 end $$;
+
+-- No pass is started on a plan that rests on what is not so any more: readings, limits, findings, set-up or mounting of after it.
+create or replace function public.guard_cut_start() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+declare p record; l record;
+begin
+    perform 1 from public.parts u join public.surfaces s on s.part_id = u.id where s.id = new.surface_id for update of u;
+    select * into p from public.plans where id = new.plan_id and surface_id = new.surface_id;
+    if not found or exists (select 1 from public.plans n where n.surface_id = new.surface_id and n.version > p.version) then
+        raise exception 'a pass is started by the newest plan of its surface' using errcode = 'UN028';
+    end if;
+    select * into l from public.limits_at(new.surface_id, 2147483647);
+    if l.machine_to is distinct from (p.document->'request'->>'machineTo')::numeric
+        or l.discard is distinct from coalesce((p.document->'request'->>'discard')::numeric, l.discard)
+        or exists (select 1 from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
+            where r.surface_id = new.surface_id and case when r.number > p.number then w.id is null and f.id is null else greatest(w.number, f.number) > p.number end)
+        or exists (select 1 from public.findings f left join public.finding_withdrawals w on w.finding_id = f.id
+            where f.surface_id = new.surface_id and case when f.number > p.number then w.id is null and f.kind <> 'Nothing' else w.number > p.number end)
+        or exists (select 1 from public.mounts m where m.surface_id = new.surface_id and m.number > p.number)
+        or exists (select 1 from public.set_up_checks c where c.surface_id = new.surface_id and c.number > p.number) then
+        raise exception 'the plan rests on what is not so any more' using errcode = 'UN028';
+    end if;
+    return new;
+end $$;

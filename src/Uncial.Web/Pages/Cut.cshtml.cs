@@ -179,7 +179,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
         if (Record.IsCutting || Record.IsCut || Record.FinishIsDue) return await ShowAsync(cancel);
         if (Record.StartRefusal is { } refusal) { Trouble = Words.Say("startRefusal." + refusal); return await ShowAsync(cancel); }
-        if (Record.DialChanged) return await ShowAsync(cancel);
+        if (Record.PlanDoubt is not null) return await ShowAsync(cancel);
         if (LatheChecks.Concat(Checks).FirstOrDefault(c => !Ticked.Contains(c.Code)) is { } open)
         {
             ModelState.AddModelError(nameof(Ticked), Words.Say("cut.notTicked", open.Text));
@@ -263,11 +263,11 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         return await DoneAsync(cancel);
     }
 
-    public async Task<IActionResult> OnPostDialAsync(CancellationToken cancel)
+    public async Task<IActionResult> OnPostAnewAsync(CancellationToken cancel)
     {
         if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
-        if (!Record.DialChanged || Record.IsCutting || Record.IsCut) return await ShowAsync(cancel);
-        Journey.PlanForDial(Record, Hand);
+        if (Record.PlanDoubt is null || !Record.CanPlanAnew || Record.IsCutting || Record.IsCut) return await ShowAsync(cancel);
+        Journey.PlanForFacts(Record, Hand);
         return await DoneAsync(cancel);
     }
 

@@ -24,6 +24,7 @@ public static class Words
     {
         ArgumentNullException.ThrowIfNull(note);
         if (note is { Code: "notLookedAt", Subject: { } what }) return Say("note.notLookedAt." + what);
+        if (note is { Code: "planOutlived", Subject: { } why }) return Say("cut.outlived." + why);
         return Say("note." + note.Code, Figure(note.Length, unit), Figure(note.Second, unit),
             note.Degrees is { } d ? Clock(d) : null, note.Subject is { } s ? SayOr("side." + s, SayOr("technique." + s, s)) : null);
     }
