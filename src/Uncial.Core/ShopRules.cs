@@ -21,6 +21,9 @@ public sealed record ShopRules
     /// <summary>A drum with less than this to its discard diameter is not started.</summary>
     public Length DrumFloor { get; init; } = Mm(0.75m);
 
+    /// <summary>A reading that is off its neighbours by so much more than they are among themselves is asked about before it is kept.</summary>
+    public Length UnlikeNeighbours { get; init; } = Mm(0.10m);
+
     /// <summary>Least run-out that is assumed of a face that nobody has measured, total reading.</summary>
     public Length AssumedRunout { get; init; } = Mm(0.05m);
 

@@ -323,6 +323,15 @@ public class Confirmation : PartFact
     /// <summary>The sizes before and after ruled out that the dial counts twice or half the depth.</summary>
     public bool DialBorneOut { get; set; }
 
+    /// <summary>What the dial took since its zero, off the thickness or on the diameter; null where that was not cut clean and measured before and after.</summary>
+    public Length? DialTook { get; set; }
+
+    /// <summary>What went by the sizes before and after, likewise.</summary>
+    public Length? MetalGone { get; set; }
+
+    /// <summary>How far it is out of parallel, millimetres of size on a millimetre of band, signed; null where one station was read, or it was not cut bright.</summary>
+    public double? Slope { get; set; }
+
     /// <summary>Thickness variation or out-of-round; null where it was not known.</summary>
     public Length? Variation { get; set; }
 

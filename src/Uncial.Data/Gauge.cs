@@ -101,8 +101,11 @@ public class Gauge
     public bool IsOverdue(DateTimeOffset now) => NextCheck < DateOnly.FromDateTime(now.UtcDateTime);
 
     /// <summary>Expanded uncertainty of a reading of a size, with so many repeats at its spot.</summary>
-    public Length UncertaintyAt(Length size, IReadOnlyList<Length> repeats, bool corrected, ShopRules rules) =>
-        ReadingUncertainty.Of(Facts, size, repeats, rules, corrected ? 1 : 0).Expanded;
+    public Length UncertaintyAt(Length size, int repeats, bool corrected, ShopRules rules) =>
+        ReadingUncertainty.Of(Facts, size, repeats, rules, corrected ? 1 : 0, Pooled).Expanded;
+
+    /// <summary>What its repeats on record say, as far as they were looked up (see <see cref="GaugeBook.LoadRepeatsAsync"/>).</summary>
+    [NotMapped] public Repeatability Pooled { get; set; }
 }
 
 /// <summary>A gauge read on its setting standard.</summary>

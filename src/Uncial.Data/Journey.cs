@@ -40,7 +40,7 @@ public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark Fi
             SetUpManner.OneScratch => SetUpCheck.OfFirstScratch(First, rules),
             SetUpManner.TwoArcs => SetUpCheck.OfOval(First.Arc!.Value, Second!.Arc!.Value),
             _ => SetUpCheck.Of(record.Kind, Turned, rules.SetUpTolerance,
-                Manner == SetUpManner.Indicator ? record.Shop.GaugeFor(ReadingKind.RunoutOuter)?.Resolution ?? Length.FromMillimetres(0.01m) : record.Lathe.Profile.Dial(true).DepthPerDivision, First, Second!),
+                Manner == SetUpManner.Indicator ? record.Shop.GaugeFor(ReadingKind.RunoutOuter)?.Resolution ?? Length.FromMillimetres(0.01m) : record.Lathe.Profile.Dial(record.Kind, true).DepthPerDivision, First, Second!),
         };
     }
 }
@@ -142,7 +142,7 @@ public static partial class Journey
         var (takenAt, isSize) = (aside?.TypedAt ?? hand.At, kind == ReadingKind.Size);
         var check = isSize ? gauge?.Correction(record, takenAt) : null;
         var value = typed.Value + (check?.Correction ?? Length.Zero);
-        IReadOnlyList<Length> repeats = isSize && place is { } p ? [.. record.SizesAt(p).Where(r => r.GaugeId == gauge?.Id).Select(r => r.Value), value] : [];
+        var repeats = isSize && place is { } p ? record.SizesAt(p).Count(r => r.GaugeId == gauge?.Id) + 1 : 1;
         var entry = new ReadingEntry
         {
             Kind = kind, Degrees = place?.Degrees, Station = place?.Station, Value = value, Typed = typed.Text, Unit = unit, Insisted = aside?.Insisted ?? false,
@@ -330,6 +330,7 @@ public static partial class Journey
             Cuts = record.CutsDone, Kind = record.Kind, Worst = worst, Discard = record.Limits!.Discard, MachineTo = record.Limits.MachineTo,
             Uncertainty = record.Uncertainty, Allowance = judgement.Allowance, GrooveLeft = record.DepthsLeft.Groove, ReliefLeft = record.DepthsLeft.Relief,
             DepthUncertainty = record.TurnedBright ? Length.Zero : record.DepthsLeft.Uncertainty, Decision = judgement.Decision,
+            DialTook = record.MeasuredCut?.ByDial, MetalGone = record.MeasuredCut?.BySize, Slope = record.MeasuredCut is null ? null : record.SlopeNow,
             DialBorneOut = record.DialBorneOut, LatheId = record.Lathe.Id, Variation = record.Spread, Taper = record.Taper, Reason = Trimmed(reason), At = hand.At, ById = hand.OperatorId,
         });
         return judgement;

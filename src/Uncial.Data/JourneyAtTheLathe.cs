@@ -82,7 +82,7 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(record);
         if (record is not { PlanDoubt: { } doubt, Plan: { } plan, CanPlanAnew: true } || record.IsCutting || record.IsCut) throw new InvalidOperationException("The plan holds as it is, or cannot be made anew.");
-        var otherDial = plan.Request.Dial.Division != record.Lathe.Profile.Division || plan.Request.Dial.CountsDiameter != record.Lathe.Profile.CountsDiameter;
+        var otherDial = record.IsOtherDial(plan.Request.Dial);
         var request = record.RequestForPlan(plan.Request.Dial.Confirmed && !otherDial);
         var note = otherDial ? new Note("dialChanged", plan.Request.Dial.Division, request.Dial.Division) : DoubtNote(doubt);
         record.Surface.Turn++;

@@ -47,6 +47,40 @@ public static class LatheBook
         return await (from m in db.Mounts join s in db.Surfaces on m.SurfaceId equals s.Id where m.LatheId == lathe orderby m.Id descending select (Core.Parts.PartKind?)s.Kind).FirstOrDefaultAsync(cancel);
     }
 
+    /// <summary>Whether a measured cut on record has borne the dial of a head out, since it was entered, changed or realigned.</summary>
+    public static async Task<bool> DialIsConfirmedAsync(UncialDb db, ShopLathe lathe, Core.Parts.PartKind kind, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(lathe);
+        var since = lathe.Profile.DialOf(kind).Since ?? DateTimeOffset.MinValue;
+        return await db.Confirmations.AnyAsync(c => c.DialBorneOut && c.LatheId == lathe.Id && c.Kind == kind && c.At >= since, cancel)
+            || await (from p in db.Passes join s in db.Surfaces on p.SurfaceId equals s.Id where p.DialBorneOut && p.LatheId == lathe.Id && s.Kind == kind && p.At >= since select p.Id).AnyAsync(cancel);
+    }
+
+    /// <summary>The account of a head: its newest measured cuts, with what the edge had cut by then.</summary>
+    public static async Task<HeadLedger> LedgerAsync(UncialDb db, ShopLathe lathe, Core.Parts.PartKind kind, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(lathe);
+        var since = lathe.Profile.DialOf(kind).Since ?? DateTimeOffset.MinValue;
+        var cuts = await db.Confirmations.AsNoTracking().Where(c => c.LatheId == lathe.Id && c.Kind == kind && c.DialTook != null && c.MetalGone != null && c.At >= since)
+            .OrderByDescending(c => c.Id).Take(HeadLedger.LookedBack).Select(c => new { c.At, c.DialTook, c.MetalGone, c.Slope }).ToListAsync(cancel);
+        if (cuts.Count == 0) return HeadLedger.Of([], BitsOf(lathe, kind));
+        var oldest = cuts[^1].At;
+        ToolHolder[] holders = kind == Core.Parts.PartKind.Drum ? [ToolHolder.Bar] : [ToolHolder.Outer, ToolHolder.Inner];
+        var turned = await db.InsertEvents.AsNoTracking().Where(e => e.LatheId == lathe.Id && e.Kind != InsertEventKind.Chipped && holders.Contains(e.Holder)).OrderBy(e => e.At).Select(e => e.At).ToListAsync(cancel);
+        var edge = turned.Where(t => t <= oldest).DefaultIfEmpty(DateTimeOffset.MinValue).Max();
+        var passes = await (from p in db.Passes join s in db.Surfaces on p.SurfaceId equals s.Id where p.LatheId == lathe.Id && s.Kind == kind && p.At >= edge orderby p.At select new { p.At, p.Metres }).ToListAsync(cancel);
+        decimal MetresAt(DateTimeOffset at)
+        {
+            var from = turned.Where(t => t <= at).DefaultIfEmpty(DateTimeOffset.MinValue).Max();
+            return passes.Where(p => p.At >= from && p.At <= at).Sum(p => p.Metres);
+        }
+        return HeadLedger.Of([.. cuts.Select(c => new HeadCut(c.DialTook!.Value, c.MetalGone!.Value, MetresAt(c.At), c.Slope)).Reverse()], BitsOf(lathe, kind));
+    }
+
+    private static int BitsOf(ShopLathe lathe, Core.Parts.PartKind kind) => kind == Core.Parts.PartKind.Rotor && lathe.Profile.TwinCutter ? 2 : 1;
+
     /// <summary>The inserts of a lathe as they stand.</summary>
     public static async Task<IReadOnlyList<InsertNow>> InsertsAsync(UncialDb db, ShopLathe lathe, CancellationToken cancel)
     {

@@ -33,7 +33,6 @@ public readonly record struct ReadingPlace(decimal Degrees, Length? Station);
 /// <summary>The facts about one work surface, read as the job reads them.</summary>
 public sealed partial class SurfaceRecord
 {
-    private const int FewestRepeats = 3;
     private readonly ILookup<ReadingKind, ReadingEntry> standing;
     private readonly OutcomeWithdrawal? calledBack;
     private Length? uncertainty;
@@ -122,13 +121,12 @@ public sealed partial class SurfaceRecord
         && Surface.LimitEntries.All(l => !l.IsAfter(judged)) && Surface.Settlements.All(s => !s.IsAfter(judged));
 
     /// <summary>
-    /// Expanded uncertainty of the readings: of the worst gauge among them. Where a gauge was read three times or more at one spot, what that
-    /// says of its repeatability holds for its other readings on this surface as well.
+    /// Expanded uncertainty of the readings: of the place that is known worst. Repeats at a place are averaged, so that it is known better.
     /// </summary>
     public Length Uncertainty => uncertainty ??= UncertaintyOf(Sizes);
 
     private Length UncertaintyOf(IReadOnlyList<ReadingEntry> sizes) => sizes.Count == 0 ? UsualUncertainty
-        : sizes.GroupBy(s => s.GaugeId).Max(gauge => gauge.GroupBy(SpotOf).Where(spot => spot.Count() >= FewestRepeats).Select(spot => UncertaintyOf(spot.Last())).DefaultIfEmpty(gauge.Max(UncertaintyOf)).Max());
+        : sizes.GroupBy(r => (r.GaugeId, SpotOf(r))).Max(spot => UncertaintyOf(spot.Last()));
 
     /// <summary>
     /// Uncertainty of one reading: as it was stored, unless a reading at its place that counted as its repeat was withdrawn since. Then it is
@@ -137,11 +135,11 @@ public sealed partial class SurfaceRecord
     private Length UncertaintyOf(ReadingEntry reading)
     {
         if (GaugeOf(reading) is not { } gauge || !Surface.Readings.Any(w => w.Withdrawal is not null && w.Kind == reading.Kind && w.Cuts == reading.Cuts && w.GaugeId == reading.GaugeId && SpotOf(w) == SpotOf(reading) && reading.IsAfter(w))) return reading.Uncertainty;
-        return gauge.UncertaintyAt(reading.Value, [.. standing[ReadingKind.Size].Where(r => r.Cuts == reading.Cuts && r.GaugeId == reading.GaugeId && SpotOf(r) == SpotOf(reading) && !r.IsAfter(reading)).Select(r => r.Value)], reading.ZeroCheckId is not null, Shop.Rules);
+        return gauge.UncertaintyAt(reading.Value, standing[ReadingKind.Size].Count(r => r.Cuts == reading.Cuts && r.GaugeId == reading.GaugeId && SpotOf(r) == SpotOf(reading) && !r.IsAfter(reading)), reading.ZeroCheckId is not null, Shop.Rules);
     }
 
     /// <summary>Uncertainty of a reading with the usual gauge, before anything is read; 0 where there is neither gauge nor limit.</summary>
-    public Length UsualUncertainty => Gauge is { } gauge && Limits is { } limits ? gauge.UncertaintyAt(limits.Nominal ?? limits.MachineTo, [], false, Shop.Rules) : Length.Zero;
+    public Length UsualUncertainty => Gauge is { } gauge && Limits is { } limits ? gauge.UncertaintyAt(limits.Nominal ?? limits.MachineTo, 1, false, Shop.Rules) : Length.Zero;
 
     /// <summary>Standing sizes at a place since the last cut; opposite ends of one diameter are one place.</summary>
     public IReadOnlyList<ReadingEntry> SizesAt(ReadingPlace place) => [.. Sizes.Where(r => IsAt(r, place))];
@@ -251,7 +249,10 @@ public sealed partial class SurfaceRecord
     {
         var circle = surface.Kind == PartKind.Rotor ? 360m : 180m;
         Length?[] stations = surface.DepthsMm.Length > 0 ? [.. surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))] : EndsCount ? [Ends[0], null, Ends[^1]] : [null];
-        IEnumerable<ReadingPlace> Ring(Length? station) => Enumerable.Range(0, surface.Places).Select(i => new ReadingPlace(i * circle / surface.Places, station));
+        // A part whose reading was begun at even places is read to its end at those.
+        var (proposed, even) = (ReadingPlaces.Around(surface.Kind, surface.Places), ReadingPlaces.Even(surface.Kind, surface.Places));
+        var around = surface.Readings.Any(r => r.Kind == ReadingKind.Size && r.Degrees is { } at && even.Contains(at) && !proposed.Contains(at)) ? even : proposed;
+        IEnumerable<ReadingPlace> Ring(Length? station) => around.Select(degrees => new ReadingPlace(degrees, station));
         List<ReadingPlace> asked = Kind == PartKind.Drum ? Along(stations) : [.. stations.SelectMany(Ring)];
         return [.. asked, .. before.Select(r => new ReadingPlace((r.Degrees ?? 0) % circle, r.Station)).Distinct().Except(asked).OrderBy(p => p.Station).ThenBy(p => p.Degrees)];
 
@@ -344,8 +345,4 @@ public sealed partial class SurfaceRecord
         .Include(p => p.Surfaces).ThenInclude(s => s.CutStarts).ThenInclude(c => c.Stop!.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Finishes).ThenInclude(c => c.By)
         .Include(p => p.Surfaces).ThenInclude(s => s.Chatters).ThenInclude(c => c.By);
-
-    /// <summary>Whether any measured cut on record has borne the lathe's dial out.</summary>
-    public async Task<bool> DialIsConfirmedAsync(UncialDb db, CancellationToken cancel) =>
-        await db.Confirmations.AnyAsync(c => c.DialBorneOut && c.LatheId == Lathe.Id, cancel) || await db.Passes.AnyAsync(p => p.DialBorneOut && p.LatheId == Lathe.Id, cancel);
 }

@@ -15,7 +15,7 @@ public sealed partial class SurfaceRecord
     {
         ArgumentNullException.ThrowIfNull(pass);
         var before = DialsBefore;
-        return [.. pass.DialFromTouch.Select((d, i) => d + before[i] * Lathe.Profile.Division)];
+        return [.. pass.DialFromTouch.Select((d, i) => d + before[i] * Lathe.Profile.DialOf(Kind).Division)];
     }
 
     /// <summary>Divisions that passes of earlier plans have taken since the dials were set to zero, for each side.</summary>

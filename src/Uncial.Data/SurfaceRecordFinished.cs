@@ -12,14 +12,53 @@ public sealed partial class SurfaceRecord
 {
     private ShapeCheck? shape;
 
+    /// <summary>The worst size that was read where every side is bright: a dark place says nothing of the dial. Null where none was.</summary>
+    private Length? WorstOnBright
+    {
+        get
+        {
+            if (Worst is not { } worst || Surface.Passes.MaxBy(p => p.Cut) is not { } last) return null;
+            if (last is { DarkOuter: 0, DarkInner: 0 }) return worst;
+            var bright = Sizes.Where(r => r.Degrees is { } at && Journey.IsBright(Kind, last.DarkOuter, last.DarkInner, at)).Select(r => r.Value).ToList();
+            return bright.Count == 0 ? null : Kind == PartKind.Rotor ? bright.Min() : bright.Max();
+        }
+    }
+
     /// <summary>Metal of the newest plan by the dial, and by the worst size now against first touch; null where nothing was cut or read.</summary>
     private (Length ByDial, Length BySize, Length Slack)? DialAndMetal
     {
         get
         {
-            if (PassesOfPlan.Count == 0 || Worst is not { } worst || Plan is not { } plan) return null;
+            if (PassesOfPlan.Count == 0 || Plan is not { } plan || WorstOnBright is not { } worst) return null;
             var byDial = (Kind == PartKind.Rotor ? 1 : 2) * PassesOfPlan.SelectMany(p => plan.Option.Passes[p.Index].Depth).Aggregate(Length.Zero, (sum, d) => sum + d);
             return (byDial, Limits.Margin(Kind, plan.Request.Touch, worst), plan.Request.DialSlack);
+        }
+    }
+
+    /// <summary>
+    /// The newest cut as the account of its head takes it: turned bright from a first touch that was read and not assumed, by the mean of the
+    /// sizes after it. Null where that is not so.
+    /// </summary>
+    internal (Length ByDial, Length BySize)? MeasuredCut
+    {
+        get
+        {
+            if (!TurnedBright || DialAndMetal is not { } cut || Plan!.Request.Sides.Any(s => s.RunoutAssumed && s.Done == Length.Zero)) return null;
+            var touched = Sizes.GroupBy(r => r.Station).Select(g => g.Aggregate(Length.Zero, (sum, r) => sum + r.Value) / g.Count());
+            var mean = Kind == PartKind.Rotor ? touched.Max() : touched.Min();
+            return (cut.ByDial, Limits.Margin(Kind, Plan.Request.Touch, mean));
+        }
+    }
+
+    /// <summary>Millimetres of size on a millimetre of band, from the outermost station to the innermost; null with one station.</summary>
+    internal double? SlopeNow
+    {
+        get
+        {
+            var stations = Sizes.Where(r => r.Station is not null).GroupBy(r => r.Station!.Value).OrderBy(g => g.Key).ToList();
+            if (!TurnedBright || stations.Count < 2 || stations[^1].Key <= stations[0].Key) return null;
+            double Mean(IEnumerable<ReadingEntry> readings) => (double)readings.Average(r => r.Value.Millimetres);
+            return (Mean(stations[^1]) - Mean(stations[0])) / (double)(stations[^1].Key - stations[0].Key).Millimetres;
         }
     }
 
@@ -90,6 +129,7 @@ public sealed partial class SurfaceRecord
         NotLookedAt = DepthsLeft.NotLookedAt,
         TurnedBright = TurnedBright,
         Band = Surface.Band > Length.Zero ? Surface.Band : null,
+        Parallelism = Surface.Band > Length.Zero ? Head?.ParallelOver(Surface.Band) : null,
         AsksForSecondReading = true,
         ReadingsAreFit = readingsAreFit && Sizes.All(s => s.FromFile is null),
     }, Shop.Rules);

@@ -40,7 +40,9 @@ public sealed partial class SurfaceRecord
         return document;
     }
 
-    private PlannedPass PassOf(PassEntry made) => DocumentOf(made.Plan ?? Surface.Plans.First(p => p.Id == made.PlanId)).Option.Passes[made.Index];
+    private PlanEntry PlanOf(PassEntry made) => Surface.Plans.First(p => IsOf(made, p));
+
+    private PlannedPass PassOf(PassEntry made) => DocumentOf(PlanOf(made)).Option.Passes[made.Index];
 
     /// <summary>Why the plan that runs does not hold for its next pass; null where it does, or nothing of it is left to cut.</summary>
     public PlanDoubt? PlanDoubt => LatestPlan is null || PassesOfPlan.Count >= Plan!.Option.Passes.Count ? null : DoubtOf(LatestPlan);
@@ -68,17 +70,31 @@ public sealed partial class SurfaceRecord
         return (CutsDone == 0 || !document.GoesOn) && DoubtOf(plan) is not null;
     }
 
-    private static bool IsOf(PassEntry pass, PlanEntry plan) => pass.Plan is not null ? ReferenceEquals(pass.Plan, plan) : pass.PlanId == plan.Id;
+    private static bool IsOf(PassEntry pass, PlanEntry plan) => ReferenceEquals(pass.Plan, plan) || (plan.Id != 0 && pass.PlanId == plan.Id);
 
     private PlanDoubt? DoubtOf(PlanEntry plan)
     {
         var request = DocumentOf(plan).Request;
         if (Mount is not null && Mount.IsAfter(plan)) return Data.PlanDoubt.Mount;
-        if (request.Dial.Division != Lathe.Profile.Division || request.Dial.CountsDiameter != Lathe.Profile.CountsDiameter) return Data.PlanDoubt.Dial;
+        if (IsOtherDial(request.Dial)) return Data.PlanDoubt.Dial;
         if (Surface.Readings.Any(r => r.IsAfter(plan) ? r.Withdrawal is null && r.Flag is null : r.Withdrawal?.IsAfter(plan) == true || r.Flag?.IsAfter(plan) == true)) return Data.PlanDoubt.Reading;
         if (Limits is { } limits && (limits.MachineTo != request.MachineTo || (request.Discard is { } discard && limits.Discard != discard))) return Data.PlanDoubt.Limit;
         if (Surface.Findings.Any(f => f.IsAfter(plan) ? f.Withdrawal is null && f.Kind != Core.Looking.FindingKind.Nothing : f.Withdrawal?.IsAfter(plan) == true)) return Data.PlanDoubt.Finding;
         return SetUp is { } check && check.IsAfter(plan) ? Data.PlanDoubt.SetUp : null;
+    }
+
+    /// <summary>A plan's settings are for a dial that moves the bit otherwise than this head's does now.</summary>
+    internal bool IsOtherDial(Dial planned) => Lathe.Profile.DialOf(Kind) is var now && (planned.Division, planned.CountsDiameter) != (now.Division, now.CountsDiameter);
+
+    /// <summary>What the measured cuts of its head say; null where they were not looked up, or there are none.</summary>
+    public HeadLedger? Head { get; private set; }
+
+    /// <summary>Looks up what the shop's records say of the head that cuts it.</summary>
+    /// <returns>Whether a measured cut on record has borne its dial out.</returns>
+    public async Task<bool> LoadHeadAsync(UncialDb db, CancellationToken cancel)
+    {
+        Head = await LatheBook.LedgerAsync(db, Lathe, Kind, cancel);
+        return await LatheBook.DialIsConfirmedAsync(db, Lathe, Kind, cancel);
     }
 
     /// <summary>What a new plan starts from: the readings, or what the passes left of what was read before them.</summary>
@@ -86,7 +102,7 @@ public sealed partial class SurfaceRecord
     public PlanRequest RequestForPlan(bool dialConfirmed)
     {
         var profile = Lathe.Profile;
-        var dial = profile.Dial(dialConfirmed);
+        var dial = profile.Dial(Kind, dialConfirmed, dialConfirmed ? Head?.Allowance(profile.Dial(Kind, true).DepthPerDivision) : null);
         var limits = Limits ?? throw new InvalidOperationException("Limits first.");
         return State(dial) with
         {
@@ -96,8 +112,25 @@ public sealed partial class SurfaceRecord
             SetUpRunout = SetUp?.SetUpRunout,
             DefaultTechnique = Shop.DefaultTechnique,
             Techniques = profile.Techniques(Shop.Techniques),
-            SecondChuckingRunout = profile.TwinCutter || profile.BothFacesInOneChucking ? null : Shop.Rules.SecondChuckingRunout,
+            SecondChuckingRunout = profile.TwinCutter || profile.BothFacesInOneChucking ? null : TurnedRoundRunout?.Value ?? Shop.Rules.SecondChuckingRunout,
         };
+    }
+
+    /// <summary>Run-out of the face that was cut, read after the part was turned round for the other one; null where nobody has checked it.</summary>
+    public ReadingEntry? TurnedRoundRunout => CutsDone > 0 && FigureNow(ReadingKind.RunoutOuter) is { } read ? read : null;
+
+    /// <summary>
+    /// Size that it ends at: by the plan that was taken, as it is where it is finished or left uncut, else by the plan that would be recommended.
+    /// Null where nobody can say yet.
+    /// </summary>
+    public Length? ExpectedFinish
+    {
+        get
+        {
+            if (Plan is { Option.Passes: [.., var last] }) return CutsDone > 0 && Sizes.Count > 0 && PlanDoubt is null && PassesOfPlan.Count == Plan.Option.Passes.Count ? Worst : last.SizeAfter;
+            if (Plan is not null) return Worst ?? Plan.Request.Touch;
+            return Limits is null || Sizes.Count == 0 || NextPlace is not null ? null : PairPlan.FinishOf(RequestForPlan(dialConfirmed: true));
+        }
     }
 
     private PlanRequest State(Dial dial)
@@ -133,7 +166,7 @@ public sealed partial class SurfaceRecord
     private PlanRequest AfterPasses(Dial dial)
     {
         var first = FirstOnThisZero;
-        var made = Surface.Passes.Where(p => p.Plan is null || first is null || p.Plan.Version >= first.Version).OrderBy(p => p.Cut).ToList();
+        var made = Surface.Passes.Where(p => first is null || PlanOf(p).Version >= first.Version).OrderBy(p => p.Cut).ToList();
         var before = CutsDone - made.Count;
         var sizes = before == 0 ? StandingBefore : [.. standing[ReadingKind.Size].Where(r => r.Cuts == before)];
         // Nothing stands of what was read then: what is read now is the size, and what the passes left to do is left.

@@ -180,6 +180,23 @@ public class AssessmentTests
     }
 
     [Fact]
+    public void A_reading_on_the_ridge_or_far_from_its_neighbours_is_asked_about()
+    {
+        Doubt? Of(PartKind kind, decimal size, decimal? last = null, params decimal[] others) =>
+            Plausibility.Question(kind, Mm.Of(size), [.. others.Select(Mm.Of)], last is { } l ? Mm.Of(l) : null, Mm.Of(0.01m), ShopRules.Default)?.Doubt;
+        Of(PartKind.Rotor, 24.75m, null, 24.31m, 24.33m).ShouldBe(Doubt.OnTheRidge);
+        Of(PartKind.Rotor, 24.13m, null, 24.31m, 24.33m).ShouldBe(Doubt.UnlikeItsNeighbours); // 31 turned about
+        Of(PartKind.Rotor, 24.42m, null, 24.31m, 24.33m).ShouldBeNull(); // 0.09 over, of 0.12 that it may be
+        Of(PartKind.Rotor, 24.60m, null, 24.31m, 24.50m).ShouldBeNull(); // neighbours that differ as much themselves
+        Of(PartKind.Rotor, 24.75m, null, 24.31m).ShouldBeNull();
+        Of(PartKind.Drum, 228.20m, null, 228.62m, 228.64m).ShouldBe(Doubt.OnTheRidge);
+        Of(PartKind.Drum, 229.10m, null, 228.62m, 228.64m).ShouldBe(Doubt.UnlikeItsNeighbours);
+        // No part grows between its visits.
+        Of(PartKind.Rotor, 24.31m, last: 24.15m).ShouldBe(Doubt.OnTheRidge);
+        Of(PartKind.Rotor, 24.20m, last: 24.15m).ShouldBeNull();
+    }
+
+    [Fact]
     public void Two_radii_tell_a_tapered_rotor_and_the_thinner_one_counts()
     {
         var rotor = new RotorMeasurement

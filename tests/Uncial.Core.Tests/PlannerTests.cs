@@ -192,6 +192,24 @@ public class PlannerTests
         PassPlanner.Plan(request with { Touch = Mm.Of(24.5m), TouchBound = Mm.Of(24.2m), Worst = Mm.Of(24.2m), Dial = Dial }).Options.ShouldContain(o => o.Refusal == PlanRefusal.DiscardBound);
     }
 
+    [Fact]
+    public void The_better_side_of_an_axle_is_told_what_it_costs_to_be_like_the_other()
+    {
+        var rules = ShopRules.Default with { GreatestAxleDifference = Mm.Of(0.20m) };
+        var mine = PairPlan.Of(Example, Mm.Of(23.80m), rules).ShouldNotBeNull();
+        // 24.17 by its own plan, 0.37 thicker: 0.17 too much, 0.085 from each face, in divisions.
+        (mine.Finish, mine.Apart, mine.IsAlike, mine.TakesMore).ShouldBe((Mm.Of(24.17m), Mm.Of(0.37m), false, true));
+        var alike = Option(PassPlanner.Plan(mine.Alike!), mine.Alike!.DefaultTechnique);
+        alike.Passes[^1].SizeAfter.ShouldBeInRange(Mm.Of(23.60m), Mm.Of(24.00m));
+        mine.Price.ShouldBe(alike.Metal - Option(PassPlanner.Plan(Example), "working").Metal);
+        mine.Price!.Value.ShouldBeGreaterThanOrEqualTo(Mm.Of(0.17m));
+        // The thinner side takes nothing more; nobody asked; and what would go past machine-to has no price.
+        PairPlan.Of(Example, Mm.Of(24.60m), rules).ShouldNotBeNull().ShouldSatisfyAllConditions(p => p.TakesMore.ShouldBeFalse(), p => p.Price.ShouldBeNull());
+        PairPlan.Of(Example, Mm.Of(23.80m), rules with { GreatestAxleDifference = Length.Zero }).ShouldNotBeNull().IsAlike.ShouldBeTrue();
+        PairPlan.Of(Example with { MachineTo = Mm.Of(24.10m), Discard = Mm.Of(23.9m) }, Mm.Of(23.80m), rules).ShouldNotBeNull().Price.ShouldBeNull();
+        PairPlan.FinishOf(Example with { MachineTo = Mm.Of(24.25m) }).ShouldBeNull();
+    }
+
     /// <summary>
     /// Parts with true shapes (waves on both faces, a groove, thickness that varies), read with a noisy gauge, zeroed on a true first touch
     /// and cut with a dial that errs: the finished thickness must not be under the bound more often than two times in a hundred.

@@ -73,7 +73,7 @@ public class ReasoningTests
         Gen.Select(Gen.Int[1, 20], Gen.Int[0, 9].SelectMany(n => Gen.Int[-4, 4].Array[n]), Gen.Int[30, 359], Gen.Int[31, 329], Gen.Int[1, 90_000]).Sample((resolution, repeats, arc, turned, km) =>
         {
             var gauge = new GaugeFacts((GaugeKind)(km % 4), Mm.Of(resolution / 1000m), km % 2 == 0 ? Mm.Of(0.004m) : null, km % 3 == 0 ? Mm.Of(0.005m) : null, km % 5 == 0 ? Mm.Of(0.002m) : null);
-            AllTrue(ReadingUncertainty.Of(gauge, Mm.Of(24), [.. repeats.Select(r => Mm.Of(24 + r / 1000m))], ShopRules.Default).Steps);
+            AllTrue(ReadingUncertainty.Of(gauge, Mm.Of(24), repeats.Length + 1, ShopRules.Default, arc % 3, Repeatability.Of([[.. repeats.Select(r => Mm.Of(24 + r / 1000m))]])).Steps);
             AllTrue(new ZeroCheck(Mm.Of(25m), Mm.Of(25m + resolution / 1000m), Mm.Of(0.01m)).Steps);
             var lathe = new Lathe { Name = "L", Division = Mm.Of(0.01m), DialAllowance = Mm.Of(0.01m), Feeds = [new("1", Mm.Of(resolution / 50m))], RoughFeed = "1", FinishFeed = "1", Speeds = [60m, 150m], NoseRadius = Mm.Of(0.8m), FastestSurface = arc / 2.0 };
             AllTrue(lathe.Run(PassKind.Finish, PartKind.Drum, Mm.Of(arc + 100), Mm.Of(45)).Steps);

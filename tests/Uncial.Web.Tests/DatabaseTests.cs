@@ -158,19 +158,24 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Cut("working", 0.9m)).DialBorneOut.ShouldBeTrue(); // a drift is no factor of two
         (await Cut("working", 2m)).DialBorneOut.ShouldBeFalse();
         (await Cut("working", 0.5m)).DialBorneOut.ShouldBeFalse();
-        static SurfaceRecord OnLathe(Shop settings, int lathe)
-        {
-            var surface = new WorkSurface { Kind = PartKind.Rotor, Mounts = { new() { LatheId = lathe, Centring = "Cone", Document = "{}" } } };
-            return new(surface, new() { Tag = "x", Surfaces = { surface } }, settings);
-        }
         var here = await db.ShopAsync(Cancel);
-        (await OnLathe(here, here.Lathes[0].Id).DialIsConfirmedAsync(db, Cancel)).ShouldBeTrue();
-        (await OnLathe(here, here.Lathes[1].Id).DialIsConfirmedAsync(db, Cancel)).ShouldBeFalse(); // each lathe by itself
+        var lathe = here.Lathes[0];
+        (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Rotor, Cancel)).ShouldBeTrue();
+        (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Drum, Cancel)).ShouldBe(await db.Confirmations.AnyAsync(c => c.Kind == PartKind.Drum && c.DialBorneOut && c.LatheId == lathe.Id, Cancel)); // each head by itself
+        (await LatheBook.DialIsConfirmedAsync(db, here.Lathes[1], PartKind.Rotor, Cancel)).ShouldBeFalse(); // each lathe by itself
+        // The account of the head has every one of them, and begins anew when the head is realigned.
+        var ledger = await LatheBook.LedgerAsync(db, lathe, PartKind.Rotor, Cancel);
+        var cuts = ledger.Cuts.TakeLast(4).ToList();
+        cuts.Select(c => Math.Round(c.BySize / c.ByDial, 1)).ShouldBe([1m, 0.9m, 2m, 0.5m]);
+        cuts[^1].Metres.ShouldBeGreaterThanOrEqualTo(cuts[0].Metres);
+        lathe.Profile = lathe.Profile with { DialSince = DateTimeOffset.UtcNow };
+        (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Rotor, Cancel)).ShouldBeFalse();
+        (await LatheBook.LedgerAsync(db, lathe, PartKind.Rotor, Cancel)).Cuts.ShouldBeEmpty();
         await using var fresh = new EmptyShop();
         await fresh.InitializeAsync();
         await using var empty = fresh.Db();
         var there = await empty.ShopAsync(Cancel);
-        (await OnLathe(there, there.Lathes[0].Id).DialIsConfirmedAsync(empty, Cancel)).ShouldBeFalse();
+        (await LatheBook.DialIsConfirmedAsync(empty, there.Lathes[0], PartKind.Rotor, Cancel)).ShouldBeFalse();
     }
 
     [Fact]

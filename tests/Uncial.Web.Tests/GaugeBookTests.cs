@@ -66,23 +66,33 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
     }
 
     [Fact]
-    public async Task Three_repeats_at_one_spot_tell_the_repeatability_and_two_do_not()
+    public async Task Repeats_at_a_place_are_averaged_and_all_on_record_tell_how_well_the_gauge_repeats()
     {
         await using var db = shop.Db();
         var desk = await Desk.OpenAsync(db, PartKind.Drum);
         foreach (var degrees in new[] { 0m, 45, 90, 135 }) await desk.ReadAsync(1, degrees, "228.62");
         var usual = (await desk.RecordAsync()).Uncertainty;
+        (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldBeEmpty();
         await desk.ReadAsync(2, 180, "228.63"); // turned end for end: the same spot
-        (await desk.RecordAsync()).Uncertainty.ShouldBe(usual);
         var third = await desk.ReadAsync(3, 0, "228.625");
         var record = await desk.RecordAsync();
-        // s of 228.62, 228.63, 228.625 is 0.005; three repeats count 2.3 of it.
-        var told = ReadingUncertainty.Of(desk.Gauge.Facts, Mm(228.625m), [Mm(228.62m), Mm(228.63m), Mm(228.625m)], record.Shop.Rules).Expanded;
-        (record.Uncertainty, record.Uncertainty < usual, record.SizesAt(record.Places[0]).Count).ShouldBe((told, true, 3));
+        // The mean of three is known better; the others, read once, are not, and the worst of them may be the one that counts.
+        third.Uncertainty.ShouldBe(ReadingUncertainty.Of(desk.Gauge.Facts, Mm(228.625m), 3, record.Shop.Rules).Expanded);
+        (record.Uncertainty, third.Uncertainty < usual, record.SizesAt(record.Places[0]).Count).ShouldBe((usual, true, 3));
         record.DrumFigures.Axes.ShouldBe(4);
-        Journey.Withdraw(record, third, "slipped", desk.At(4));
+        // s of 228.62, 228.63, 228.625 is 0.005, of two degrees of freedom.
+        var told = (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldHaveSingleItem().Value;
+        (told.Own, told.Degrees).ShouldBe((Mm(0.005m), 2));
+        await GaugeBook.LoadRepeatsAsync(db, desk.Gauge, 1, Cancel);
+        var fourth = await desk.ReadAsync(4, 45, "228.62");
+        fourth.Uncertainty.ShouldBe(ReadingUncertainty.Of(desk.Gauge.Facts, Mm(228.62m), 2, record.Shop.Rules, pooled: told).Expanded);
+        // One that was taken back is no repeat.
+        Journey.Withdraw(await desk.RecordAsync(), third, "slipped", desk.At(5));
         await db.SaveChangesAsync(Cancel);
-        (await desk.RecordAsync()).Uncertainty.ShouldBe(usual);
+        (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).Values.Single().Degrees.ShouldBe(2); // two pairs
+        // Twenty of one's own count instead of everybody's.
+        GaugeBook.PooledOf(new Dictionary<int, Repeatability> { [1] = new(0.001m, 19), [2] = new(0.1m, 30) }, 1).ShouldBe(new(0.101m, 49));
+        GaugeBook.PooledOf(new Dictionary<int, Repeatability> { [1] = new(0.001m, 20), [2] = new(0.1m, 30) }, 1).ShouldBe(new(0.001m, 20));
     }
 
     [Fact]

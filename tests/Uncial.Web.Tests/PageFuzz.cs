@@ -304,12 +304,13 @@ internal sealed partial class PageFuzz(Uri address, int seed)
         Tries++;
         try
         {
+            var started = System.Diagnostics.Stopwatch.GetTimestamp();
             var answer = await ask();
             codes[(int)answer.Code] = codes.GetValueOrDefault((int)answer.Code) + 1;
             if (answer.To?.Contains("/SignIn", StringComparison.Ordinal) == true)
                 token = null;
             if ((int)answer.Code >= 500)
-                Faults.Add(string.Create(CultureInfo.InvariantCulture, $"{(int)answer.Code} {what}"));
+                Faults.Add(string.Create(CultureInfo.InvariantCulture, $"{(int)answer.Code} after {System.Diagnostics.Stopwatch.GetElapsedTime(started).TotalSeconds:0.0} s, request {Tries}: {what}"));
             return answer;
         }
         catch (HttpRequestException e)
@@ -342,5 +343,5 @@ internal sealed partial class PageFuzz(Uri address, int seed)
 
     public override string ToString() => $"{address} seed {seed}: {Tries} requests, {Faults.Count} faults, {SignIns} times signed in again, by code "
         + string.Join(", ", codes.Select(c => $"{c.Key}: {c.Value}"))
-        + string.Concat(Faults.Select(f => "\n" + f));
+        + string.Concat(Faults.Select(f => "\nfault: " + f));
 }

@@ -133,7 +133,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         }) (steps, notes) = ([.. steps, .. check.Steps], [.. notes, .. check.Notes]);
         steps.AddRange([.. new ZeroCheck(Mm(25), Mm(25.1m), Mm(0.01m)).Steps, .. new ZeroCheck(Mm(25), Mm(25), Mm(0.01m)).Steps,
             .. Shop.New("x").Lathes[0].Profile.Run(PassKind.Rough, PartKind.Rotor, Mm(300), Mm(50)).Steps]);
-        steps.AddRange(ReadingUncertainty.Of(new(GaugeKind.Micrometer, Mm(0.001m), Mm(0.002m), null, Mm(0.001m)), Mm(24), [Mm(24), Mm(24.001m), Mm(24.002m)], rules, 3).Steps);
+        steps.AddRange(ReadingUncertainty.Of(new(GaugeKind.Micrometer, Mm(0.001m), Mm(0.002m), null, Mm(0.001m)), Mm(24), 3, rules, 3, Repeatability.Of([[Mm(24), Mm(24.001m), Mm(24.002m)]])).Steps);
         var life = LifeLeft.Of(Limits.Create(PartKind.Rotor, Mm(26), null, Mm(23), rules).Limits!, null, new(40_000, Mm(24)), Mm(24))!;
         steps.AddRange([.. life.Steps, .. WorthIt.Of(true, 20, 60, life.DistanceLeft, rules).Steps, .. PairCheck.Of(new(Mm(24), true), new(Mm(24), false), rules).Steps]);
 

@@ -17,19 +17,19 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
     /// <summary>Works the doubt out.</summary>
     /// <param name="gauge">The gauge, with what is known of it.</param>
     /// <param name="size">Size that is read, above 0: its expansion counts.</param>
-    /// <param name="repeats">Repeats at one spot; from three on they tell the gauge's repeatability in this hand.</param>
+    /// <param name="repeats">Readings at the spot that its size is the mean of, 1 or more.</param>
     /// <param name="rules">The shop's rules: repeatability by kind of gauge, difference of temperature.</param>
     /// <param name="zeroReadings">
     /// Readings of the setting standard that the zero correction is the mean of; their own scatter comes in. 0: readings are not corrected.
     /// </param>
-    public static ReadingUncertainty Of(GaugeFacts gauge, Length size, IReadOnlyList<Length> repeats, ShopRules rules, int zeroReadings = 0)
+    /// <param name="pooled">What repeats on record say of this gauge in this hand; nothing: the shop's figure for its kind.</param>
+    public static ReadingUncertainty Of(GaugeFacts gauge, Length size, int repeats, ShopRules rules, int zeroReadings = 0, Repeatability pooled = default)
     {
         ArgumentNullException.ThrowIfNull(gauge);
-        ArgumentNullException.ThrowIfNull(repeats);
         ArgumentNullException.ThrowIfNull(rules);
         var steps = new Steps();
-        var (ofGauge, ofStandard, step, repeat) = (OfGauge(gauge, steps), OfStandard(gauge, steps), OfResolution(gauge, steps), OfRepeats(gauge, repeats, rules, steps));
-        var zero = OfZero(repeat, zeroReadings, steps);
+        var (ofGauge, ofStandard, step, repeat) = (OfGauge(gauge, steps), OfStandard(gauge, steps), OfResolution(gauge, steps), OfRepeats(gauge, repeats, rules, pooled, steps));
+        var zero = OfZero(repeats > 1 ? OneOf(gauge, rules, pooled) : repeat, zeroReadings, steps);
         var temperature = OfTemperature(size, rules, steps);
         // Twice the step: once where the gauge was set, once where it is read.
         var standard = Up(Math.Sqrt(Square(ofGauge) + Square(ofStandard) + 2 * Square(step) + Square(repeat) + Square(zero) + Square(temperature)));
@@ -75,23 +75,20 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
         return zero;
     }
 
+    private static Length OneOf(GaugeFacts gauge, ShopRules rules, Repeatability pooled) => pooled.Degrees > 0 ? pooled.Deviation(rules.RepeatOf(gauge.Kind)) : rules.RepeatOf(gauge.Kind);
+
     private static double Square(Length u) => (double)u.Millimetres * (double)u.Millimetres;
 
-    private static Length OfRepeats(GaugeFacts gauge, IReadOnlyList<Length> repeats, ShopRules rules, Steps steps)
+    private static Length OfRepeats(GaugeFacts gauge, int repeats, ShopRules rules, Repeatability pooled, Steps steps)
     {
-        if (repeats.Count < 3)
-        {
-            var usual = rules.RepeatOf(gauge.Kind);
-            steps.Add("uRepeat", "{0}", usual, null, usual);
-            return usual;
-        }
-        // Few repeats tell the spread badly; the factor makes up for it (Student's distribution).
-        var h = repeats.Count switch { 3 => 2.3m, 4 => 1.6m, 5 => 1.4m, 6 => 1.3m, _ => 1.2m };
-        var mean = repeats.Sum(r => (double)r.Millimetres) / repeats.Count;
-        var s = Up(Math.Sqrt(repeats.Sum(r => Math.Pow((double)r.Millimetres - mean, 2)) / (repeats.Count - 1)));
-        steps.AddOver("repeatSpread", "s", s, null, [.. repeats]);
-        steps.Add("uRepeat", "{0} · {1}", h * s, null, h, s);
-        return h * s;
+        var usual = rules.RepeatOf(gauge.Kind);
+        var one = pooled.Degrees > 0 ? pooled.Deviation(usual) : usual;
+        if (pooled.Degrees > 0)
+            steps.Add("repeatPooled", "max(√(({0} · {1}² + {3} · {2}²) / ({0} + {3})), {1} / 3)", one, null, Repeatability.PriorDegrees, usual, pooled.Own, pooled.Degrees);
+        var mean = repeats > 1 ? Up((double)one.Millimetres / Math.Sqrt(repeats)) : one;
+        if (repeats > 1) steps.Add("uRepeat", "{0} / √{1}", mean, null, one, repeats);
+        else steps.Add("uRepeat", "{0}", mean, null, one);
+        return mean;
     }
 
     private static Length OfTemperature(Length size, ShopRules rules, Steps steps)

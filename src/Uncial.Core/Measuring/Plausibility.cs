@@ -14,6 +14,12 @@ public enum Doubt
 
     /// <summary>Off by about 25.4: inches taken for millimetres or the reverse.</summary>
     WrongUnit,
+
+    /// <summary>Much less worn than its neighbours, or than the part was before: the gauge may have lain on the ridge at the edge.</summary>
+    OnTheRidge,
+
+    /// <summary>Much more worn than its neighbours: a wrong place, or figures changed about.</summary>
+    UnlikeItsNeighbours,
 }
 
 /// <summary>Questions a reading that cannot well be; the operator may insist.</summary>
@@ -35,6 +41,36 @@ public static class Plausibility
         if (slipped > 0.7m && slipped < 1.1m) return Doubt.WrongUnit;
         return ratio < low ? Doubt.TooSmall : Doubt.TooLarge;
     }
+
+    /// <summary>
+    /// Compares a size with those that stand at the same radius or depth, and with what the part was at its last visit: wear takes metal away and
+    /// never puts it on. The ridge at the edge of a worn part reads as if nothing had worn.
+    /// </summary>
+    /// <param name="kind">Rotor or drum.</param>
+    /// <param name="size">The size as read.</param>
+    /// <param name="neighbours">What stands at the other places of that radius or depth; two and more say something.</param>
+    /// <param name="lastVisit">Worst size when the part left last; null where it was not here before.</param>
+    /// <param name="uncertainty">Expanded uncertainty of one reading.</param>
+    /// <param name="rules">The shop's rules: how far off is asked about.</param>
+    /// <returns>The doubt and the size that it is held against, or null.</returns>
+    public static (Doubt Doubt, Length Against)? Question(PartKind kind, Length size, IReadOnlyList<Length> neighbours, Length? lastVisit, Length uncertainty, ShopRules rules)
+    {
+        ArgumentNullException.ThrowIfNull(neighbours);
+        ArgumentNullException.ThrowIfNull(rules);
+        var step = Length.Max(rules.UnlikeNeighbours, 2 * uncertainty);
+        if (neighbours.Count >= FewestNeighbours)
+        {
+            var (least, greatest) = (neighbours.Min(), neighbours.Max());
+            var (best, worst) = kind == PartKind.Rotor ? (greatest, least) : (least, greatest);
+            // What the neighbours differ by among themselves is no doubt.
+            var far = step + (greatest - least);
+            if (Limits.Margin(kind, size, best) > far) return (Doubt.OnTheRidge, best);
+            if (Limits.Margin(kind, worst, size) > far) return (Doubt.UnlikeItsNeighbours, worst);
+        }
+        return lastVisit is { } before && Limits.Margin(kind, size, before) > step ? (Doubt.OnTheRidge, before) : null;
+    }
+
+    private const int FewestNeighbours = 2;
 
     /// <summary>
     /// Questions a limit that no part of the kind has: thickness 3 … 80 mm, inside diameter 100 … 700 mm. Most often the unit slipped.

@@ -96,7 +96,7 @@ public static class MountSteps
             return [.. steps, new("coolant", []), new("touchWheel", []), new("zeroWheel", [])];
         if (rotor && lathe.TwinCutter) steps.Add(new("centreTwin", []));
         steps.Add(new(rotor ? lathe.TwinCutter ? "touchBoth" : "touchFace" : "touchBore", []));
-        steps.Add(new(lathe.CountsDiameter ? "zeroDiameter" : "zeroDepth", []));
+        steps.Add(new(lathe.DialOf(part).CountsDiameter ? "zeroDiameter" : "zeroDepth", []));
         steps.Add(new(rotor ? "ridgesRotor" : "ridgeDrum", [], "ridge"));
         steps.Add(new(rotor ? "runInRotor" : "runInDrum", [lathe.RunInTurns.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)]));
         return steps;

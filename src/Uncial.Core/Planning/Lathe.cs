@@ -41,6 +41,19 @@ public sealed record DriveRange(decimal Least, decimal Greatest);
 /// <param name="Nut">Thickness of the nut.</param>
 public sealed record Arbor(Length Diameter, Length Room, Length Thread, Length Nut);
 
+/// <summary>The dial of one head: the twin cutter's, or the boring bar's.</summary>
+/// <param name="Division">What one division is marked as.</param>
+/// <param name="Unit">Unit in which it is marked; settings are given in it whatever the reader's unit.</param>
+/// <param name="CountsDiameter">It counts diameter or thickness instead of depth.</param>
+/// <param name="Allowance">Error of a setting, per bit (z): one division, at least 0.01 mm.</param>
+/// <param name="DivisionsPerTurn">Divisions in one turn, for the drawing of its collar.</param>
+/// <param name="Since">When it was entered, changed or its head realigned: cuts from before say nothing of it. Null: never.</param>
+public sealed record HeadDial(Length Division, LengthUnit Unit, bool CountsDiameter, Length Allowance, int DivisionsPerTurn = 50, DateTimeOffset? Since = null)
+{
+    /// <summary>It moves the bit as the other one does.</summary>
+    public bool MovesAs(HeadDial? other) => other is not null && (Division, CountsDiameter) == (other.Division, other.CountsDiameter);
+}
+
 /// <summary>A lathe of the shop: what it is, how its dials count, what it takes and how it is worked.</summary>
 public sealed record Lathe
 {
@@ -50,7 +63,7 @@ public sealed record Lathe
     /// <summary>Bench lathe, engine lathe or grinder.</summary>
     public LatheKind Kind { get; init; }
 
-    /// <summary>What one division of its dials is marked as.</summary>
+    /// <summary>What one division of its dials is marked as: of the head that cuts rotors, and of the other where that has no dial of its own.</summary>
     public required Length Division { get; init; }
 
     /// <summary>Unit in which its dials are marked; settings are given in it whatever the reader's unit.</summary>
@@ -64,6 +77,12 @@ public sealed record Lathe
 
     /// <summary>Divisions in one turn of the dial, for the drawing of its collar.</summary>
     public int DivisionsPerTurn { get; init; } = 50;
+
+    /// <summary>When that dial was entered, changed or its head realigned; null: never since the lathe was entered.</summary>
+    public DateTimeOffset? DialSince { get; init; }
+
+    /// <summary>Dial of the head that cuts drums; null where it is marked as the other one is.</summary>
+    public HeadDial? BarDial { get; init; }
 
     /// <summary>Feeds, coarse and fine, as engraved.</summary>
     public required IReadOnlyList<Feed> Feeds { get; init; }
@@ -170,9 +189,19 @@ public sealed record Lathe
         return [.. all.Where(t => t.SparksOut == (Kind == LatheKind.Grinder))];
     }
 
-    /// <summary>The dial as planning sees it.</summary>
-    /// <param name="confirmed">A measured pass on record has borne it out.</param>
-    public Dial Dial(bool confirmed) => new(Division, CountsDiameter, DialAllowance, confirmed);
+    /// <summary>The dial of the head that cuts a kind of part.</summary>
+    /// <param name="part">Rotor or drum.</param>
+    public HeadDial DialOf(PartKind part) => part == PartKind.Drum && BarDial is not null ? BarDial : new(Division, DialUnit, CountsDiameter, DialAllowance, DivisionsPerTurn, DialSince);
+
+    /// <summary>That dial as planning sees it.</summary>
+    /// <param name="part">Rotor or drum: each head has its own.</param>
+    /// <param name="confirmed">A measured pass of this head has borne it out.</param>
+    /// <param name="allowance">Error of a setting as the head's own cuts tell it; null: the profile's.</param>
+    public Dial Dial(PartKind part, bool confirmed, Length? allowance = null)
+    {
+        var dial = DialOf(part);
+        return new(dial.Division, dial.CountsDiameter, allowance ?? dial.Allowance, confirmed);
+    }
 
     /// <summary>Feed, speed and time of a pass on this lathe.</summary>
     /// <param name="kind">Rough or finish; sparking out runs at the finishing feed.</param>

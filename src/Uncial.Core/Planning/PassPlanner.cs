@@ -105,7 +105,7 @@ public static class PassPlanner
     {
         var steps = new Steps();
         PlanOption Option(PlanRefusal? refusal, PlanStart start, Length? metal, Length? waste, IReadOnlyList<PlannedPass> passes) =>
-            new(technique.Key, refusal, start, metal, waste, passes, []) { Steps = steps.All };
+            new(technique.Key, refusal, start, metal, waste, passes, passes.Any(p => p.TurnFirst) ? [new("turnedRound", request.SecondChuckingRunout)] : []) { Steps = steps.All };
 
         var q = request.Dial.DepthPerDivision;
         if (Divisions.Of(technique, q, steps) is not { } divisions) return Option(PlanRefusal.DialTooCoarse, PlanStart.Free, null, null, []);
@@ -149,6 +149,6 @@ public static class PassPlanner
             foreach (var pass in option.Passes) over += pass.Divisions[side];
             most = Math.Max(most, over);
         }
-        return most <= 0 ? option : option with { Notes = [new("moreThanNeeded", most * q, least.Metal, Subject: least.Key)] };
+        return most <= 0 ? option : option with { Notes = [.. option.Notes, new("moreThanNeeded", most * q, least.Metal, Subject: least.Key)] };
     }
 }

@@ -118,7 +118,7 @@ public sealed class Job
         // Where nobody has borne the dial out yet, it may count diameter for depth, or the reverse.
         var factor = confirmed ? 1 : misread < 0.25 ? 0.5 : misread < 0.5 ? 2 : 1;
         var work = new Workmanship { DepthPerDivision = (double)division * factor * (1 + chance.Normal(0.003)), PushOff = chance.Between(0, 0.03) };
-        var uncertainty = ReadingUncertainty.Of(kind == PartKind.Rotor ? Micrometer : DrumGauge, Mm(part.WorstSize(false)), [], ShopRules.Default, ZeroReadings).Expanded;
+        var uncertainty = ReadingUncertainty.Of(kind == PartKind.Rotor ? Micrometer : DrumGauge, Mm(part.WorstSize(false)), 1, ShopRules.Default, ZeroReadings).Expanded;
         var job = new Job(part, chance, dial, work, uncertainty) { TwinCutter = !single, TurnsRound = single && turned };
         job.Gauge = job.FreshGauge();
         if (chance.Happens(ShiftedEarly)) job.Gauge.Shift = chance.Normal(0.05);

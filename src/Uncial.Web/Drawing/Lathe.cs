@@ -10,18 +10,18 @@ internal static class LatheDrawing
     private const double Cy = 182, R = 130;
 
     /// <summary>A collar for each tool, turned to where it shall stand.</summary>
-    public static IHtmlContent Dials(Lathe lathe, IReadOnlyList<(string Name, Length Setting)> tools)
+    public static IHtmlContent Dials(HeadDial dial, IReadOnlyList<(string Name, Length Setting)> tools)
     {
         var svg = new Svg();
-        svg.Add($"<svg class='drawing dials' viewBox='0 0 600 352' role='img' aria-label='Dials: {string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(lathe, t.Setting)))}'>");
-        for (var i = 0; i < tools.Count; i++) Dial(svg, lathe, i, tools.Count == 1 ? 300 : i == 0 ? 154 : 446, tools[i].Name, tools[i].Setting);
+        svg.Add($"<svg class='drawing dials' viewBox='0 0 600 352' role='img' aria-label='Dials: {string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(dial, t.Setting)))}'>");
+        for (var i = 0; i < tools.Count; i++) Dial(svg, dial, i, tools.Count == 1 ? 300 : i == 0 ? 154 : 446, tools[i].Name, tools[i].Setting);
         return svg.Add($"</svg>").Html();
     }
 
-    private static void Dial(Svg svg, Lathe lathe, int index, double cx, string name, Length setting)
+    private static void Dial(Svg svg, HeadDial dial, int index, double cx, string name, Length setting)
     {
-        var perTurn = lathe.DivisionsPerTurn;
-        var divisions = (double)(setting / lathe.Division);
+        var perTurn = dial.DivisionsPerTurn;
+        var divisions = (double)(setting / dial.Division);
         var on = divisions % perTurn;
         var turns = (int)(divisions / perTurn);
         svg.Add($"<text x='{cx}' y='20' text-anchor='middle' font-size='20' font-weight='650'>{name}{(turns > 0 ? $", {turns} full {(turns == 1 ? "turn" : "turns")} and" : "")}</text><circle cx='{cx}' cy='{Cy}' r='{R}' fill='var(--sheet)' stroke='var(--iron-3)' stroke-width='2'/>");
@@ -38,8 +38,8 @@ internal static class LatheDrawing
         svg.Add($"<path d='M{Polar.P(Polar.At(cx, Cy, R + 2, pointer))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer - 0.22))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer + 0.22))}Z' fill='var(--ink)'/>");
         // Where a read-out says that the dial stands now; placed and shown by what the server sends.
         svg.Add($"<g data-live-dial='{index}' data-cx='{cx}' data-cy='{Cy}' visibility='hidden'><path d='M{cx} {Cy - R + 1}l-9 21h18Z' fill='var(--brass)' stroke='var(--ink)' stroke-width='1.5'/></g>");
-        var text = DialText.Of(lathe, setting);
-        svg.Add($"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(lathe.CountsDiameter ? $"{LengthText.Name(lathe.DialUnit)} of diameter" : "turned in, " + LengthText.Name(lathe.DialUnit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700' style='fill:var(--brass-ink)'></text>");
+        var text = DialText.Of(dial, setting);
+        svg.Add($"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(dial.CountsDiameter ? $"{LengthText.Name(dial.Unit)} of diameter" : "turned in, " + LengthText.Name(dial.Unit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700' style='fill:var(--brass-ink)'></text>");
     }
 
     /// <summary>A clock for each side; a sector is dark or clean, and a tap turns it.</summary>

@@ -228,14 +228,16 @@ internal static class ReadOutWords
     {
         if (now is not { } n) return new { state = "lost", word = Words.Say("readOut.lost"), dials = Array.Empty<object>() };
         var (line, lathe) = n;
+        // A read-out with one dial where two tools cut rotors is the boring bar's.
+        var dial = lathe.DialOf(line.Dials.Count == 1 && lathe.TwinCutter || !lathe.CutsRotors ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor);
         var turns = line.SpindleTurns ? line.TurnsPerMinute is { } rpm ? Words.Say("readOut.turnsAt", rpm) : Words.Say("readOut.turns") : Words.Say("readOut.stands");
         return new
         {
             state = "connected", word = $"{turns}, {Words.Say(line.Feeds ? "readOut.feeds" : "readOut.feedOut")}",
             dials = line.Dials.Select((at, i) =>
             {
-                var state = DialPosition.Of(at, i < targets.Count ? targets[i] : null, lathe.Division);
-                return new { turn = DialPosition.Degrees(at, lathe.Division, lathe.DivisionsPerTurn), says = state.ToGo is { } left ? Words.Say("readOut." + state.Word, DialText.Of(lathe, left)) : DialText.Of(lathe, at) };
+                var state = DialPosition.Of(at, i < targets.Count ? targets[i] : null, dial.Division);
+                return new { turn = DialPosition.Degrees(at, dial.Division, dial.DivisionsPerTurn), says = state.ToGo is { } left ? Words.Say("readOut." + state.Word, DialText.Of(dial, left)) : DialText.Of(dial, at) };
             }),
         };
     }

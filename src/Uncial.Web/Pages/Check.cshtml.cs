@@ -85,7 +85,7 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         Worst = Kind == PartKind.Rotor ? readings.Min(r => r.Value) : readings.Max(r => r.Value);
         if (Plausibility.Question(Worst.Value, limits) is { } doubt) ReadingWrong = Words.Of(doubt, Worst.Value, limits, reader.Unit);
         var gauge = shop.GaugeFor(Kind);
-        (Uncertainty, GaugeName) = (gauge?.UncertaintyAt(Worst.Value, [], false, shop.Rules) ?? Length.Zero, gauge?.Name ?? "");
+        (Uncertainty, GaugeName) = (gauge?.UncertaintyAt(Worst.Value, 1, false, shop.Rules) ?? Length.Zero, gauge?.Name ?? "");
         (Discard, MachineTo) = (Conformity.Decide(Margin(limits.Discard), Uncertainty), Conformity.Decide(Margin(limits.MachineTo), Uncertainty));
         Probability = Conformity.ProbabilityWithin(Margin(limits.Discard), Uncertainty);
     }

@@ -59,6 +59,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (Reason?.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
         if (!OffClean) ModelState.AddModelError(nameof(OffClean), "A part warm from cutting reads wrong: let it cool, clean it, then tick.");
         if (!ModelState.IsValid || Record.Station < Station.Confirm || IsStale()) return await ShowAsync(cancel);
+        await Record.LoadHeadAsync(Db, cancel);
         var judgement = Journey.Confirm(Record, OffClean, Hand, Objections.Count > 0 ? Reason : null);
         if (judgement.Worst is null) return await ShowAsync(cancel);
         if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
@@ -82,6 +83,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         PickPlace();
         await LoadLeadsAsync(cancel);
         AllRead = Record.NextPlace is null;
+        await Record.LoadHeadAsync(Db, cancel);
         Judgement = Record.Judge(readingsAreFit: true);
         await PairAsync(cancel);
         return Page();
@@ -90,10 +92,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     private async Task PairAsync(CancellationToken cancel)
     {
         // Left and right of the axle are confirmed together: the other side is shown beside this one.
-        var other = Part.Corner switch { Corner.FrontLeft => Corner.FrontRight, Corner.FrontRight => Corner.FrontLeft, Corner.RearLeft => Corner.RearRight, Corner.RearRight => Corner.RearLeft, _ => Corner.Other };
-        if (other != Corner.Other)
-            Pair = [.. (await ShopFile.SiblingsAsync(Part, cancel)).Where(p => p.Corner == other)
-                .SelectMany(p => p.Surfaces.Where(s => s.Kind == Record.Kind && s.InHat == Record.Surface.InHat).Select(s => new SurfaceRecord(s, p, Record.Shop)))];
+        Pair = await FellowsAsync(cancel);
         if (Pair is [var across, ..])
             PairCheck = PairCheck.Of(new(Record.Worst, Record.CutsDone > 0), new(across.Station < Station.Confirm ? null : across.Worst, across.CutsDone > 0), Record.Shop.Rules);
         Objections = Core.Release.Objections.Of(Record.Shape, PairCheck, Record.Dial, Record.IsReadCoarser);

@@ -66,7 +66,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     /// <summary>Name of the tool on a side of this lathe.</summary>
     public string ToolOf(int side) => !IsRotor ? char.ToUpperInvariant(Record.Lathe.Profile.DrumHead[0]) + Record.Lathe.Profile.DrumHead[1..] : Words.Say((Record.Lathe.Profile.TwinCutter ? "tool." : "faceOf.") + (side == 0 ? "outer" : "inner"));
 
-    public string DialsAt(PlannedPass pass, int index) => string.Join(", ", Record.SidesOf(index).Select(i => Drawing.DialText.Of(Record.Lathe.Profile, Record.DialAt(pass)[i]) + (IsRotor ? i == 0 ? " outer" : " inner" : "")));
+    public string DialsAt(PlannedPass pass, int index) => string.Join(", ", Record.SidesOf(index).Select(i => Drawing.DialText.Of(Record.Lathe.Profile.DialOf(Record.Kind), Record.DialAt(pass)[i]) + (IsRotor ? i == 0 ? " outer" : " inner" : "")));
 
     /// <summary>Locks, lever and band of this lathe as they stand for this kind of part; each is seen to before the first pass of a mounting or plan.</summary>
     public IReadOnlyList<CutCheck> LatheChecks
@@ -267,6 +267,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere) return elsewhere;
         if (Record.PlanDoubt is null || !Record.CanPlanAnew || Record.IsCutting || Record.IsCut) return await ShowAsync(cancel);
+        await Record.LoadHeadAsync(Db, cancel);
         Journey.PlanForFacts(Record, Hand);
         return await DoneAsync(cancel);
     }

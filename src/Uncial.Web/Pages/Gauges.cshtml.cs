@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Data;
+using Uncial.Web.Drawing;
 using Uncial.Web.Live;
 using Uncial.Web.Wording;
 
@@ -29,6 +30,15 @@ public sealed class GaugeTyped
     public bool Retired { get; set; }
 }
 
+/// <summary>How a gauge repeats in one hand, or in all.</summary>
+/// <param name="Who">Whose hand; null for all together.</param>
+/// <param name="Repeats">What the repeats on record say.</param>
+/// <param name="Counts">It is what the reader's next reading goes by.</param>
+/// <param name="Doubt">Doubt of one reading at a usual size.</param>
+/// <param name="OfTwo">Doubt of the mean of two.</param>
+/// <param name="Factor">Coverage factor, where few repeats are known.</param>
+public sealed record GaugeStudy(string? Who, Repeatability Repeats, bool Counts, Length Doubt, Length OfTwo, decimal Factor);
+
 /// <summary>The gauges of the shop: what each is, how its zero stands, what it has put in doubt. The owner enters and changes them.</summary>
 public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, TimeProvider time) : PageModel
 {
@@ -47,6 +57,9 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
 
     /// <summary>Parts with readings of the chosen gauge that are in doubt.</summary>
     public IReadOnlyList<(string Tag, string Vehicle, int Readings, OutcomeKind? Outcome)> Doubts { get; private set; } = [];
+
+    /// <summary>How the chosen gauge repeats in each hand, and in all: the one that counts for the reader is marked.</summary>
+    public IReadOnlyList<GaugeStudy> Studies { get; private set; } = [];
 
     public IReadOnlyDictionary<int, int> DoubtCounts { get; private set; } = new Dictionary<int, int>();
     public string? Question { get; private set; }
@@ -142,7 +155,26 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
                             orderby part.Max(f => f.Id) descending
                             select new { part.Key.Tag, part.Key.Vehicle, Count = part.Count(), part.Key.Outcome }).Take(DoubtsShown).ToListAsync(cancel);
         Doubts = [.. doubts.Select(d => (d.Tag, d.Vehicle, d.Count, d.Outcome))];
+        if (!Edit && (Chosen.Kind.Reads(Core.Parts.PartKind.Rotor) || Chosen.Kind.Reads(Core.Parts.PartKind.Drum))) await StudyAsync(Chosen, cancel);
         return null;
+    }
+
+    private async Task StudyAsync(Gauge gauge, CancellationToken cancel)
+    {
+        var repeats = await GaugeBook.RepeatsAsync(db, gauge.Id, cancel);
+        if (repeats.Count == 0) return;
+        var names = await db.Operators.Where(o => repeats.Keys.Contains(o.Id)).ToDictionaryAsync(o => o.Id, o => o.DisplayName, cancel);
+        var (all, mine) = (GaugeBook.PooledOf(repeats, 0), GaugeBook.PooledOf(repeats, reader.OperatorId));
+        GaugeStudy Study(string? who, Repeatability r, bool counts)
+        {
+            var size = GaugeSizes.Usual(gauge.Kind);
+            ReadingUncertainty Of(int n) => ReadingUncertainty.Of(gauge.Facts, size, n, Shop.Rules, gauge.HasStandard ? 1 : 0, r);
+            var one = Of(1);
+            var k = r.CoverageFactor(one.Expanded / 2, r.Deviation(Shop.Rules.RepeatOf(gauge.Kind)));
+            return new(who, r, counts, one.Expanded, Of(2).Expanded, k);
+        }
+        var own = mine != all || repeats.Count == 1 ? mine : default;
+        Studies = [Study(null, all, own == default), .. repeats.OrderByDescending(r => r.Value.Degrees).Select(r => Study(names.GetValueOrDefault(r.Key, ""), r.Value, own != default && r.Key == reader.OperatorId && r.Value.Degrees >= Repeatability.OwnDegrees))];
     }
 
     /// <summary>How a gauge that sends stands now, or null where nothing was heard of it yet.</summary>

@@ -20,6 +20,14 @@ public sealed class LatheTyped
     public string? DialAllowance { get; set; }
     public string? DivisionsPerTurn { get; set; }
     public bool CountsDiameter { get; set; }
+    public bool Realigned { get; set; }
+    public bool BarHasDial { get; set; }
+    public string? BarDialUnit { get; set; }
+    public string? BarDivision { get; set; }
+    public string? BarAllowance { get; set; }
+    public string? BarPerTurn { get; set; }
+    public bool BarCountsDiameter { get; set; }
+    public bool BarRealigned { get; set; }
     public string? NoseRadius { get; set; }
     public string? Feeds { get; set; }
     public bool FeedsByTime { get; set; }
@@ -57,6 +65,12 @@ public sealed class LatheTyped
     public bool Retired { get; set; }
 }
 
+/// <summary>A head of a lathe as the page shows it.</summary>
+/// <param name="Part">What it cuts.</param>
+/// <param name="Ledger">Its measured cuts.</param>
+/// <param name="Confirmed">A measured cut has borne its dial out.</param>
+public sealed record HeadShown(Core.Parts.PartKind Part, HeadLedger Ledger, bool Confirmed);
+
 /// <summary>The lathes of the shop: how true their set-ups have been, what their inserts have cut, and their profiles. The owner enters and changes them.</summary>
 public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
 {
@@ -81,6 +95,9 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     /// <summary>The adapters of the chosen lathe by how their set-ups came out, those that are up first.</summary>
     public IReadOnlyList<(string Centring, IReadOnlyList<SetUpPast> Past, SetUpHealth Health)> ByAdapter =>
         [.. Past.Where(p => p.LatheId == Chosen?.Id).GroupBy(p => p.Centring).Select(g => (g.Key, (IReadOnlyList<SetUpPast>)[.. g], HealthOf(g))).OrderByDescending(a => a.Item3.IsUp).ThenBy(a => a.Key, StringComparer.Ordinal)];
+
+    /// <summary>What the measured cuts say of each head of the chosen lathe.</summary>
+    public List<HeadShown> Heads { get; } = [];
 
     public SetUpHealth HealthOf(IEnumerable<SetUpPast> past) => SetUpHealth.Of([.. past.Select(p => p.SetUpRunout)], Shop.Rules.SetUpTolerance);
 
@@ -150,6 +167,9 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         Inserts = await LatheBook.InsertsAsync(db, Chosen, cancel);
         Helped = await LatheBook.HelpedAsync(db, Chosen.Id, cancel);
         Overrun = await LatheBook.OverrunAsync(db, Chosen.Id, cancel);
+        if (!Edit)
+            foreach (var part in new[] { Core.Parts.PartKind.Rotor, Core.Parts.PartKind.Drum })
+                if (Chosen.Profile.RangeOf(part) is not null) Heads.Add(new(part, await LatheBook.LedgerAsync(db, Chosen, part, cancel), await LatheBook.DialIsConfirmedAsync(db, Chosen, part, cancel)));
         Causes = [.. (await LatheBook.CausesAsync(db, Chosen.Id, cancel)).CountBy(c => c).OrderByDescending(c => c.Value).Select(c => (c.Key, c.Value))];
         return null;
     }
@@ -170,6 +190,8 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             Locks = string.Join(", ", l.Locks.Select(k => k.Name + (k.TightForRotor, k.TightForDrum) switch { (true, true) => ": both", (true, false) => ": rotor", (false, true) => ": drum", _ => ": free" })),
             ArborDiameter = l.Arbor is { } a ? L(a.Diameter) : null, ArborRoom = l.Arbor is { } b ? L(b.Room) : null, ArborThread = l.Arbor is { } c ? L(c.Thread) : null, ArborNut = l.Arbor is { } d ? L(d.Nut) : null,
             Edges = N(l.EdgesPerInsert), EdgeMetres = N(l.EdgeMetres), Retired = retired,
+            BarHasDial = l.BarDial is not null, BarDialUnit = LengthText.Name((l.BarDial ?? l.DialOf(Core.Parts.PartKind.Drum)).Unit), BarDivision = L(l.DialOf(Core.Parts.PartKind.Drum).Division),
+            BarAllowance = L(l.DialOf(Core.Parts.PartKind.Drum).Allowance), BarPerTurn = N(l.DialOf(Core.Parts.PartKind.Drum).DivisionsPerTurn), BarCountsDiameter = l.DialOf(Core.Parts.PartKind.Drum).CountsDiameter,
         };
     }
 
@@ -190,6 +212,15 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             if (string.IsNullOrWhiteSpace(text) || text.Trim().Length > 60) Bad(field, "At most 60 letters.");
         if (Shop.Lathes.Any(l => l.Id != Chosen?.Id && l.Profile.Name == Typed.Name?.Trim())) Bad("Name", "Another lathe has that name.");
         if (!Typed.CutsRotors && !Typed.CutsDrums) Bad("Rotors", "It cuts rotors, drums, or both.");
+        var now = time.GetUtcNow();
+        var dial = new HeadDial(division, Typed.DialUnit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre, Typed.CountsDiameter, allowance, (int)perTurn);
+        var bar = Typed is { BarHasDial: true, CutsDrums: true }
+            ? new HeadDial(Size("BarDivision", Typed.BarDivision, 5), Typed.BarDialUnit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre, Typed.BarCountsDiameter, Size("BarAllowance", Typed.BarAllowance, 5), (int)Number("BarPerTurn", Typed.BarPerTurn, 10, 500)) : null;
+        // Cuts that were measured with another dial, or before the head was realigned, say nothing of this one.
+        DateTimeOffset? Since(HeadDial head, Core.Parts.PartKind part, bool realigned) => Chosen?.Profile.DialOf(part) is not { } was ? null : realigned || !head.MovesAs(was) ? now : was.Since;
+        var (dialSince, barSince) = (Since(dial, Core.Parts.PartKind.Rotor, Typed.Realigned), Since(bar ?? dial, Core.Parts.PartKind.Drum, Typed.BarRealigned || (bar is null && Typed.Realigned)));
+        // One dial for both, of which the drum's head alone was changed, is kept as two from here on.
+        if (bar is null && barSince != dialSince) bar = dial;
         Arbor? arbor = null;
         if (Typed.Kind == LatheKind.Bench)
         {
@@ -203,7 +234,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             NoseRadius = nose, Feeds = feeds, RoughFeed = Typed.RoughFeed!.Trim(), FinishFeed = Typed.FinishFeed!.Trim(), Speeds = speeds, Stepless = Typed.Stepless, Gears = gears, Drive = drive, FastestSurface = (double)surface, ApproachMinutes = approach,
             CutsRotors = Typed.CutsRotors, CutsDrums = Typed.CutsDrums, Rotors = rotors, Drums = drums, TwinCutter = Typed.TwinCutter && Typed.Kind != LatheKind.Grinder, BothFacesInOneChucking = Typed.OneChucking, RotorHead = Typed.RotorHead!.Trim(), DrumHead = Typed.DrumHead!.Trim(),
             ChangeOverMinutes = change, NutTightensClockwise = Typed.NutClockwise, Locks = locks, RotorLever = Typed.RotorLever!.Trim(), DrumLever = Typed.DrumLever!.Trim(), RunInTurns = turns, OverhangMark = overhang, CutterRoom = room,
-            Arbor = arbor, EdgesPerInsert = (int)edges, EdgeMetres = metres,
+            Arbor = arbor, EdgesPerInsert = (int)edges, EdgeMetres = metres, DialSince = dialSince, BarDial = bar is null ? null : bar with { Since = barSince },
         };
     }
 

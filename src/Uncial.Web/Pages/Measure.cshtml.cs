@@ -83,7 +83,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     private async Task WeighAsync(CancellationToken cancel)
     {
         if (Place is not null || !IsOpen || !MayPlan || Record.Worst is not { } worst) return;
-        var request = Record.RequestForPlan(await Record.DialIsConfirmedAsync(Db, cancel));
+        var request = Record.RequestForPlan(await Record.LoadHeadAsync(Db, cancel));
         var plan = PassPlanner.Plan(request);
         var passes = plan.Options.FirstOrDefault(o => o.Key == plan.Recommended)?.Passes ?? [];
         var lathe = Record.Lathe.Profile;

@@ -152,4 +152,13 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
 
     /// <summary>What is wrong with a field, or null.</summary>
     public string? WrongWith(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
+
+    /// <summary>The same surface of the part on the other side of the axle; none where there is no other side here.</summary>
+    protected async Task<IReadOnlyList<SurfaceRecord>> FellowsAsync(CancellationToken cancel)
+    {
+        var other = Part.Corner switch { Corner.FrontLeft => Corner.FrontRight, Corner.FrontRight => Corner.FrontLeft, Corner.RearLeft => Corner.RearRight, Corner.RearRight => Corner.RearLeft, _ => Corner.Other };
+        return other == Corner.Other ? []
+            : [.. (await ShopFile.SiblingsAsync(Part, cancel)).Where(p => p.Corner == other)
+                .SelectMany(p => p.Surfaces.Where(s => s.Kind == Record.Kind && s.InHat == Record.Surface.InHat).Select(s => new SurfaceRecord(s, p, Record.Shop)))];
+    }
 }

@@ -41,10 +41,17 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         (Chosen is null ? "" : Words.Technique(Chosen.Key), Chosen?.Steps ?? []),
         .. KnowsMinutes && Chosen is not null
             ? Chosen.Passes.Select(p => p.Kind).Distinct().Select(k => (Words.Say("worked.lathe", Words.Say("pass." + k)), RunOf(k).Steps)) : [],
+        ("The axle", Pair?.Steps ?? []),
         ("Scuff only", Plan?.Scuff?.Steps ?? []),
     ];
 
     protected override Station At => Station.Plan;
+
+    /// <summary>Take what it takes to end like the other side of the axle.</summary>
+    [BindProperty(SupportsGet = true)] public bool Alike { get; set; }
+
+    /// <summary>This side against the other of its axle; null where there is none to be held against.</summary>
+    public PairPlan? Pair { get; private set; }
 
     public PassPlan? Plan { get; private set; }
     public PlanRequest? Basis { get; private set; }
@@ -120,7 +127,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (Move?.Split(',') is [var at, var side, var by] && int.TryParse(at, out var pass) && int.TryParse(side, out var face) && int.TryParse(by, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var divisions)) hand.Move(pass, face, divisions);
         if (Lift is { } lifted) hand.Lift(lifted);
         if (Add is { } before) hand.Add(before, (long)Math.Ceiling((TechniqueOf(Chosen.Key).RoughMin > Length.Zero ? TechniqueOf(Chosen.Key).RoughMin : TechniqueOf(Chosen.Key).FinishMin) / Basis.Dial.DepthPerDivision));
-        return Redirect($"{Request.Path}?technique={Uri.EscapeDataString(Chosen.Key)}&passes={hand.Write()}{(Sheet is null ? "" : "&sheet=" + Uri.EscapeDataString(Sheet))}");
+        return Redirect($"{Request.Path}?technique={Uri.EscapeDataString(Chosen.Key)}&passes={hand.Write()}{(Alike ? "&alike=true" : "")}{(Sheet is null ? "" : "&sheet=" + Uri.EscapeDataString(Sheet))}");
     }
 
     /// <summary>What a lead hand has typed and not kept, for a reload or another screen.</summary>
@@ -132,7 +139,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 
     /// <summary>The address of this page with another sheet, or other passes.</summary>
     public string Address(string? sheet, bool asMoved = true) =>
-        $"{Request.Path}?technique={Uri.EscapeDataString(Chosen?.Key ?? "")}{(asMoved && Chosen is { ByHand: true } ? "&passes=" + Passes : "")}{(sheet is null ? "" : "&sheet=" + sheet)}";
+        $"{Request.Path}?technique={Uri.EscapeDataString(Chosen?.Key ?? "")}{(Alike ? "&alike=true" : "")}{(asMoved && Chosen is { ByHand: true } ? "&passes=" + Passes : "")}{(sheet is null ? "" : "&sheet=" + sheet)}";
 
     public IReadOnlyList<ComparedWay> Compared { get; private set; } = [];
 
@@ -222,7 +229,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             return;
         }
         if (!EnoughRead) return;
-        Basis = Record.RequestForPlan(await Record.DialIsConfirmedAsync(Db, cancel)) with { DefaultTechnique = Record.Shop.DefaultTechnique };
+        Basis = Record.RequestForPlan(await Record.LoadHeadAsync(Db, cancel));
+        if (!IsBeyond && !BelowFloor && await FellowsAsync(cancel) is [var fellow, ..] && fellow.ExpectedFinish is { } otherFinish) Pair = PairPlan.Of(Basis, otherFinish, Record.Shop.Rules);
+        if (Alike && Pair?.Alike is { } alike) Basis = alike;
         Plan = PassPlanner.Plan(Basis);
         if (IsBeyond || BelowFloor) return;
         Chosen = Plan.Options.FirstOrDefault(o => o.Key == Technique) ?? Plan.Options.FirstOrDefault(o => o.Key == Plan.Recommended);
@@ -277,7 +286,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     }
 
     /// <summary>A dial setting as it will stand on this lathe's scale.</summary>
-    public string Dial(Length setting) => DialText.Of(Record.Lathe.Profile, setting);
+    public string Dial(Length setting) => DialText.Of(Record.Lathe.Profile.DialOf(Record.Kind), setting);
 
     internal StockRuleView Rule()
     {

@@ -130,9 +130,11 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
             if (Key is { } key && Record.Surface.Readings.Any(r => r.Key == key)) return Kept();
             PickPlace();
+            LastVisit = await LastVisitAsync(cancel);
             if (Refusal() is { } refused) { Trouble = refused; return await AnswerAsync(cancel); }
             if (Typed() is not { } typed || Place is not { } place || Asks(typed, place)) return await AnswerAsync(cancel);
             var aside = new ReadingAside(Insisted is not null && Insisted == Entry, Note, IsOutbox ? Honest(TypedAt) : null, Key, Line is { Length: > 0 and <= 60 } ? Line : null);
+            if (Gauge is not null) await GaugeBook.LoadRepeatsAsync(Db, Gauge, Hand.OperatorId, cancel);
             Journey.Read(Record, ReadingKind.Size, place, typed, EntryUnit, Gauge, Hand, aside);
             try
             {
@@ -258,6 +260,20 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     }
 
     /// <summary>Puts a question where the reading cannot well be, or where another hand read the same place meanwhile.</summary>
+    /// <summary>Worst size when the part left last; null where it was not here before. Looked up before a reading is kept.</summary>
+    private Length? LastVisit { get; set; }
+
+    private async Task<Length?> LastVisitAsync(CancellationToken cancel) => Part.Visit == 1 ? null
+        : await (from c in Db.Confirmations
+                 join s in Db.Surfaces on c.SurfaceId equals s.Id
+                 join p in Db.Parts on s.PartId equals p.Id
+                 where p.Tag == Part.Tag && p.Visit == Part.Visit - 1 && s.Kind == Record.Kind && s.InHat == Record.Surface.InHat
+                 orderby c.Id descending
+                 select (Length?)c.Worst).FirstOrDefaultAsync(cancel);
+
+    /// <summary>Sizes that stand at the other places of the same radius or depth.</summary>
+    private IReadOnlyList<Length> Neighbours(ReadingPlace place) => [.. Record.Sizes.Where(r => r.Station == place.Station).Except(Record.SizesAt(place)).Select(r => r.Value)];
+
     private bool Asks(TypedLength typed, ReadingPlace place)
     {
         if (Record.SizesAt(place) is [.., var newest] && newest.Id > Seen)
@@ -272,6 +288,8 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (Line is not { Length: > 0 } && !IsOutbox && Record.Sizes is [.., var before] && before.ById == Reader.OperatorId && before.Typed == typed.Text && (Hand.At - before.At).Duration() < SentTwice)
             Question = $"{before.Typed} came a moment ago for {NameOf(new(before.Degrees ?? 0, before.Station))}. Was it sent twice? Press Enter again to keep it here too.";
         else if (Plausibility.Question(typed.Value, Limits) is { } doubt) Question = Words.Of(doubt, typed.Value, Limits, Reader.Unit) + " Press Enter again to keep it as it is, or type it anew.";
+        else if (Plausibility.Question(Record.Kind, typed.Value, Neighbours(place), LastVisit, Record.UsualUncertainty, Record.Shop.Rules) is { } unlike)
+            Question = Words.Of(unlike.Doubt, typed.Value, unlike.Against, Reader.Unit) + " Press Enter again to keep it as it is, or type it anew.";
         else if (Gauge?.Bar is { } bar && BarStart is { } start && !bar.IsOnDial(start, typed.Value))
             Question = $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press Enter again to keep it as it is, or type it anew.";
         if (Question is not null) Insisted = Entry;

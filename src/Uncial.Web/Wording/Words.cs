@@ -70,6 +70,9 @@ public static class Words
         return Say("doubt." + doubt, With(value, unit), With(limits.Nominal ?? limits.MachineTo, unit));
     }
 
+    /// <summary>A doubt about a reading, and the size that it is held against.</summary>
+    public static string Of(Doubt doubt, Length value, Length against, LengthUnit unit) => Say("doubt." + doubt, With(value, unit), With(against, unit));
+
     public static string Technique(string key) => SayOr("technique." + key, key);
 
     /// <summary>A surface in words: rotor, drum, or the drum in a rotor's hat.</summary>

@@ -1,0 +1,148 @@
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Data;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>A plan does not outlive what it rests on: not on the pages, and not in the database.</summary>
+public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static Length Mm(decimal mm) => TestParts.Mm(mm);
+
+    private static TypedLength Typed(string text) => TestParts.Typed(text);
+
+    /// <summary>A rotor that was read at eight places, with run-outs, and a plan of two light passes and more.</summary>
+    private async Task<(UncialDb Db, Func<SurfaceRecord> Now, Hand Hand)> PlannedAsync(string? mistyped = null)
+    {
+        var db = shop.Db();
+        var record = await db.RecordAsync(await shop.ReadPartAsync(machineTo: "23.40"));
+        var hand = new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow);
+        SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
+        if (mistyped is not null) Journey.Read(Now(), ReadingKind.Size, Now().Places[2], Typed(mistyped), LengthUnit.Millimetre, null, hand, new(Insisted: true));
+        foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner }) Journey.Read(Now(), kind, null, Typed("0.10"), LengthUnit.Millimetre, null, hand);
+        await db.SaveChangesAsync(Cancel);
+        await TakeAsync(db, Now, hand);
+        return (db, Now, hand);
+    }
+
+    private static async Task TakeAsync(UncialDb db, Func<SurfaceRecord> now, Hand hand)
+    {
+        var request = now().RequestForPlan(true);
+        Journey.TakePlan(now(), request, PassPlanner.Plan(request).Options.Single(o => o.Key == "light"), [], hand);
+        await db.SaveChangesAsync(Cancel);
+    }
+
+    private static async Task CutAsync(UncialDb db, Func<SurfaceRecord> now, Hand hand, PassSeen seen)
+    {
+        Journey.StartPass(now(), 1, hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.StopPass(now(), CutStopKind.Done, null, hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.RecordPass(now(), seen, hand);
+        await db.SaveChangesAsync(Cancel);
+    }
+
+    /// <summary>What the database says to a start of the newest plan's next pass, behind the application's back.</summary>
+    private static async Task<string?> StartedBehindAsync(UncialDb db, SurfaceRecord record)
+    {
+        var plan = record.Surface.Plans.MaxBy(p => p.Version)!;
+        var sql = $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({record.Surface.Id}, {plan.Id}, 7, 1, {record.Lathe.Id}, 0, 0, now(), {plan.ById})";
+        await using var undone = await db.Database.BeginTransactionAsync(Cancel);
+        try { await db.Database.ExecuteSqlRawAsync(sql, Cancel); }
+        catch (Npgsql.PostgresException refused) { return refused.SqlState; }
+        return null;
+    }
+
+    [Fact]
+    public async Task A_mistyped_reading_that_was_taken_back_takes_the_plan_with_it()
+    {
+        var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
+        await using var _ = db;
+        now().Plan!.Request.TouchBound.ShouldBeGreaterThan(Mm(25.3m)); // the greatest reading, and it was none
+        now().Station.ShouldBe(Station.Cut);
+        (await StartedBehindAsync(db, now())).ShouldBeNull();
+        Journey.Withdraw(now(), now().Sizes.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        await db.SaveChangesAsync(Cancel);
+        (now().LatestPlan, now().Station).ShouldBe((null, now().Mount is null ? Station.Mount : Station.Plan));
+        Should.Throw<InvalidOperationException>(() => Journey.StartPass(now(), 1, hand));
+        (await StartedBehindAsync(db, now())).ShouldBe("UN028");
+        await TakeAsync(db, now, hand);
+        now().Plan!.Request.TouchBound.ShouldBeLessThan(Mm(24.4m));
+        (await StartedBehindAsync(db, now())).ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task Taken_back_after_the_first_pass_the_rest_is_planned_from_what_stands()
+    {
+        var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
+        await using var _ = db;
+        await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
+        var carried = now().RequestForPlan(true);
+        carried.TouchBound.ShouldBeGreaterThan(Mm(25m));
+        now().PlanDoubt.ShouldBeNull();
+        // Going through the passes again says what the passes left.
+        carried.Sides.ShouldAllBe(s => s.Need == Mm(0.10m) - s.Done && s.Done > Length.Zero);
+        Journey.Withdraw(now(), now().SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        await db.SaveChangesAsync(Cancel);
+        now().PlanDoubt.ShouldBe(PlanDoubt.Reading);
+        Should.Throw<InvalidOperationException>(() => Journey.StartPass(now(), 1, hand));
+        (await StartedBehindAsync(db, now())).ShouldBe("UN028");
+        Journey.PlanForFacts(now(), hand);
+        await db.SaveChangesAsync(Cancel);
+        var done = now().Surface.Passes[0];
+        var (request, first) = (now().Plan!.Request, StoredJson.Read<PlanDocument>(now().Surface.Plans.Single(p => p.Id == done.PlanId).Document).Option.Passes[0]);
+        now().PlanDoubt.ShouldBeNull();
+        now().Plan!.Continues.ShouldBeTrue();
+        // Greatest standing reading less U, less what the first pass took from both faces.
+        request.TouchBound.ShouldBe(now().SizesBefore.Max(r => r.Value) - request.Uncertainty - first.Depth[0] - first.Depth[1]);
+        request.Sides[0].Done.ShouldBe(first.Depth[0]);
+        (await StartedBehindAsync(db, now())).ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task A_stricter_limit_or_a_set_up_check_ends_a_plan_and_another_mounting_takes_its_zero()
+    {
+        var (db, now, hand) = await PlannedAsync();
+        await using var _ = db;
+        await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
+        Journey.Limit(now().Surface, LimitKind.MachineTo, Typed("23.60"), LengthUnit.Millimetre, LimitSource.CastMarking, hand);
+        await db.SaveChangesAsync(Cancel);
+        now().PlanDoubt.ShouldBe(PlanDoubt.Limit);
+        (await StartedBehindAsync(db, now())).ShouldBe("UN028");
+        Journey.PlanForFacts(now(), hand);
+        await db.SaveChangesAsync(Cancel);
+        (now().PlanDoubt, now().Plan!.Request.MachineTo).ShouldBe((null, Mm(23.60m)));
+
+        // Put on anew: the dials have no zero, and what was clean runs out as the new set-up makes it.
+        var lathe = now().Lathe;
+        var left = now().Plan!.Request.Sides[0].Need;
+        Journey.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, null, hand);
+        await db.SaveChangesAsync(Cancel);
+        now().PlanDoubt.ShouldBe(PlanDoubt.Mount);
+        Journey.CheckSetUp(now(), new(SetUpManner.Indicator, 180, RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.20m)), RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.20m))), hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.GoOn(now(), "no better adapter", hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.PlanForFacts(now(), hand);
+        await db.SaveChangesAsync(Cancel);
+        var anew = now().Plan!;
+        (anew.Continues, now().PlanDoubt).ShouldBe((false, null));
+        anew.Request.Sides[0].Need.ShouldBe(left + Mm(0.20m));
+        // The next mounting is checked to 0.03: the 0.20 of this one stays with it.
+        Journey.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Dirt, hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.CheckSetUp(now(), new(SetUpManner.Indicator, 180, RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.03m)), RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.03m))), hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.GoOn(now(), "good enough", hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.PlanForFacts(now(), hand);
+        await db.SaveChangesAsync(Cancel);
+        now().Plan!.Request.Sides.Select(s => s.Need).ShouldBe([left + Mm(0.03m), left + Mm(0.03m)]);
+    }
+}
