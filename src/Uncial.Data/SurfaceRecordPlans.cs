@@ -117,7 +117,7 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>Run-out of the face that was cut, read after the part was turned round for the other one; null where nobody has checked it.</summary>
-    public ReadingEntry? TurnedRoundRunout => CutsDone > 0 && FigureNow(ReadingKind.RunoutOuter) is { } read ? read : null;
+    public ReadingEntry? TurnedRoundRunout => standing[ReadingKind.RunoutOuter].LastOrDefault(r => r.Cuts > 0);
 
     /// <summary>
     /// Size that it ends at: by the plan that was taken, as it is where it is finished or left uncut, else by the plan that would be recommended.

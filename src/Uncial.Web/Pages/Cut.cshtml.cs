@@ -37,6 +37,8 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     [BindProperty] public string? GrooveInner { get; set; }
     [BindProperty] public string? Size { get; set; }
     [BindProperty] public decimal SizeAt { get; set; }
+    /// <summary>What the face that was cut runs out by, after the part was turned round for the other one.</summary>
+    [BindProperty] public string? TurnedRunout { get; set; }
     [BindProperty] public ChatterSign? Noise { get; set; }
     [BindProperty] public string? Reason { get; set; }
     [BindProperty(SupportsGet = true)] public ChatterSign? Sign { get; set; }
@@ -180,6 +182,13 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (Record.IsCutting || Record.IsCut || Record.FinishIsDue) return await ShowAsync(cancel);
         if (Record.StartRefusal is { } refusal) { Trouble = Words.Say("startRefusal." + refusal); return await ShowAsync(cancel); }
         if (Record.PlanDoubt is not null) return await ShowAsync(cancel);
+        if (Pass.TurnFirst && !string.IsNullOrWhiteSpace(TurnedRunout))
+        {
+            // The bound of the second face stands on it: the rest is planned anew from what was read.
+            if (ReadLength(nameof(TurnedRunout), TurnedRunout, Reader.Unit, allowZero: true) is not { } runs) return await ShowAsync(cancel);
+            Journey.Read(Record, ReadingKind.RunoutOuter, null, runs, Reader.Unit, Record.Shop.GaugeFor(ReadingKind.RunoutOuter), Hand, new(Note: "after turning round"));
+            return await DoneAsync(cancel);
+        }
         if (LatheChecks.Concat(Checks).FirstOrDefault(c => !Ticked.Contains(c.Code)) is { } open)
         {
             ModelState.AddModelError(nameof(Ticked), Words.Say("cut.notTicked", open.Text));

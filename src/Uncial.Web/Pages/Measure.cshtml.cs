@@ -41,7 +41,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     protected override Station At => Station.Measure;
 
-    public override bool IsOpen => Record.CutsDone == 0 && Record.Part.Outcome is null;
+    public override bool IsOpen => (Record.CutsDone == 0 || Record is { PlanDoubt: not null, CanPlanAnew: false }) && Record.Part.Outcome is null;
 
     public RotorFigures? Rotor { get; private set; }
     public DrumFigures? Drum { get; private set; }
