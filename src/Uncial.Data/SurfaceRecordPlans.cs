@@ -34,15 +34,17 @@ public sealed partial class SurfaceRecord
     private readonly Dictionary<PlanEntry, PlanDocument> documents = [];
 
     /// <summary>A plan as it was taken; read once.</summary>
-    private PlanDocument DocumentOf(PlanEntry plan)
+    public PlanDocument DocumentOf(PlanEntry plan)
     {
+        ArgumentNullException.ThrowIfNull(plan);
         if (!documents.TryGetValue(plan, out var document)) documents.Add(plan, document = StoredJson.Read<PlanDocument>(plan.Document));
         return document;
     }
 
     private PlanEntry PlanOf(PassEntry made) => Surface.Plans.First(p => IsOf(made, p));
 
-    private PlannedPass PassOf(PassEntry made) => DocumentOf(PlanOf(made)).Option.Passes[made.Index];
+    /// <summary>A pass as it was planned.</summary>
+    public PlannedPass PassOf(PassEntry made) => DocumentOf(PlanOf(made)).Option.Passes[made.Index];
 
     /// <summary>Why the plan that runs does not hold for its next pass; null where it does, or nothing of it is left to cut.</summary>
     public PlanDoubt? PlanDoubt => LatestPlan is null || PassesOfPlan.Count >= Plan!.Option.Passes.Count ? null : DoubtOf(LatestPlan);

@@ -71,6 +71,8 @@ public class CuttingTests
         var dark = After(Request, 2, 9, 12);
         dark.Next.ShouldBe(NextStep.PlanAnew);
         dark.Notes.ShouldContain(n => n.Code == "darkBeyondNeed" && n.Subject == "outer");
+        dark.Notes.ShouldContain(n => n.Code == "grooveAgain" && n.Subject == "outer");
+        After(Request, 2, 9, 12, groove: 0.05m).Notes.ShouldNotContain(n => n.Code == "grooveAgain"); // seen, so it is known
         dark.Request.Sides[0].Need.ShouldBeGreaterThan(Length.Zero);
         dark.Request.Sides[1].Need.ShouldBe(Length.Zero);
         After(Request, 2, 12, 12, groove: 0.03m).Request.Sides[0].Need.ShouldBe(Mm.Of(0.03m));

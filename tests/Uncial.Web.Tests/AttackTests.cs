@@ -619,7 +619,8 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             await transaction.RollbackAsync(Cancel);
         }
         (await db.PinDelays.AsNoTracking().Where(d => d.OperatorId == ilse).SumAsync(d => d.Misses, Cancel)).ShouldBe(1);
-        // A hundred at once: five are judged.
+        // A hundred at once: five are judged, and on a machine so busy that they take longer than the wait, one more for each wait.
+        var started = System.Diagnostics.Stopwatch.GetTimestamp();
         var judged = await Task.WhenAll(
             Enumerable
                 .Range(0, 100)
@@ -630,7 +631,9 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
                     return (await Begin(each, ilse, screen)).Try is not null;
                 })
         );
-        judged.Count(j => j).ShouldBe(4); // one was counted before
+        var waits = (int)(System.Diagnostics.Stopwatch.GetElapsedTime(started).TotalSeconds / 30);
+        judged.Count(j => j).ShouldBeInRange(4, 4 + waits); // one was counted before
+        await db.Database.ExecuteSqlRawAsync("update pin_delays set last_at = now()", Cancel);
         (await SignIn(ilse, "7316")).ShouldBeNull();
         // A lead unlocks at the screen; then the right PIN signs, for this part and in its own transaction only.
         await db.Database.ExecuteSqlRawAsync("delete from pin_delays", Cancel);

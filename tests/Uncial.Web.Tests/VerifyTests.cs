@@ -82,6 +82,7 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
             { "an entry of the book removed", "delete from book where id = (select max(id) from book)" },
             { "a zero check", "update zero_checks set passed = not passed where id = (select min(id) from zero_checks)" },
             { "a lathe's profile", "update lathes set profile = profile || '{\"division\": 0.5}' where id = (select min(id) from lathes)" },
+            { "the number of a job", "update jobs set number = 990001 where id = (select min(id) from jobs)" },
             { "a price on a part", "update parts set new_price = 1 where id = (select min(id) from parts)" },
             { "a limit of a surface", "update surfaces set max_variation_mm = 9 where id = (select min(id) from surfaces)" },
             {
@@ -126,6 +127,24 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         missed.ShouldBeEmpty();
         tries.ShouldBe(count);
+    }
+
+    [Fact]
+    public async Task A_job_that_was_linked_without_its_number_is_linked_again_once()
+    {
+        await using var db = shop.Db();
+        await using var undone = await db.Database.BeginTransactionAsync(Cancel);
+        // As an earlier version left it: the last link is of the row without its number.
+        await db.Database.ExecuteSqlRawAsync(
+            "set timezone = 'UTC'; select shop_add('jobs', j.id::text, 'U', sha256(convert_to('jobs ' || row_text(to_jsonb(j) - 'number'), 'UTF8'))) from jobs j limit 1",
+            Cancel
+        );
+        (await ShopChain.CheckAsync(db, [], Cancel)).ShouldNotBeEmpty();
+        var links = await db.ShopChain.CountAsync(Cancel);
+        await ShopChain.BeginAsync(db, Cancel);
+        (await ShopChain.CheckAsync(db, [], Cancel)).ShouldBeEmpty();
+        await ShopChain.BeginAsync(db, Cancel);
+        (await db.ShopChain.CountAsync(Cancel)).ShouldBe(links + 1);
     }
 
     [Fact]

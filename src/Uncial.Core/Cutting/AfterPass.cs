@@ -137,6 +137,8 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
                 // Dark where it should be clean: the metal is right and the figures were not.
                 notes.Add(new("darkBeyondNeed", need, d, Subject: Side(i)));
                 if (range is { } beyond) runout[i] = beyond.Greatest;
+                // A groove read too shallow looks like this: it is read again, not only cut away.
+                if (seen[i].GrooveLeft is not { } left || left == Length.Zero) notes.Add(new("grooveAgain", Subject: Side(i)));
                 return Length.Max(d + q, estimate ?? d + rules.AssumedRunout);
             }
             if (range is not { } seenRunout) return need;

@@ -38,8 +38,13 @@ public static class ShopChain
     public static async Task BeginAsync(UncialDb owner, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(owner);
+        var tables = Tables.ToArray();
         if (await owner.ShopChain.AnyAsync(cancel))
+        {
+            // It has begun: what an earlier version left out of its links is linked again.
+            await owner.Database.ExecuteSqlAsync($"select begin_shop_chain({tables})", cancel);
             return;
+        }
         await using var transaction = await owner.Database.BeginTransactionAsync(cancel);
         await owner.Database.ExecuteSqlRawAsync("alter table photos disable trigger user", cancel);
         foreach (var id in await owner.Photos.Select(p => p.Id).ToListAsync(cancel))
@@ -49,7 +54,6 @@ public static class ShopChain
                 await owner.Photos.Where(p => p.Id == id).ExecuteUpdateAsync(set => set.SetProperty(p => p.Bytes, cleaned), cancel);
         }
         await owner.Database.ExecuteSqlRawAsync("alter table photos enable trigger user", cancel);
-        var tables = Tables.ToArray();
         await owner.Database.ExecuteSqlAsync($"select begin_shop_chain({tables})", cancel);
         await transaction.CommitAsync(cancel);
     }

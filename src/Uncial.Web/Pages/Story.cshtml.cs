@@ -126,12 +126,12 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
             yield return new(d.At, d.By?.DisplayName, "close", where + (d.CheckId is null ? "Gone on without a set-up check" : "Gone on against the set-up check"), d.Reason, false);
         foreach (var p in surface.Plans)
         {
-            var document = StoredJson.Read<PlanDocument>(p.Document);
+            var document = record.DocumentOf(p);
             yield return new(p.At, p.By?.DisplayName, "planned", $"{where}Plan {p.Version}: {Words.Technique(p.Technique)}" + (document.Option.Passes.Count > 0 ? $", {document.Option.Passes.Count} {(document.Option.Passes.Count == 1 ? "pass" : "passes")}, {reader.With(document.Option.Metal!.Value)}" : ""), Say(document.Why), false);
         }
         foreach (var p in surface.Passes)
         {
-            var made = StoredJson.Read<PlanDocument>(p.Plan!.Document).Option.Passes[p.Index];
+            var made = record.PassOf(p);
             var dark = System.Numerics.BitOperations.PopCount((uint)p.DarkOuter) + System.Numerics.BitOperations.PopCount((uint)p.DarkInner);
             yield return new(p.At, p.By?.DisplayName, "cut", $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, {string.Join(" / ", made.Depth.Select(d => reader.Figure(d)))} {reader.UnitName}",
                 (dark == 0 ? "nothing dark" : $"{dark} twelfths dark") + (p.Noise is { } noise ? $", with {Words.Say("chatter." + noise).ToLowerInvariant()}" : "") + (p.Size is { } size ? $", measured {reader.With(size)}" : "") + (p.Notes.Length > 2 ? ". " + Say(StoredJson.Read<List<Note>>(p.Notes)) : ""), false);
