@@ -277,7 +277,7 @@ public static partial class Journey
     public static void LeaveUncut(SurfaceRecord record, PlanRequest request, bool scuffed, Hand hand) =>
         TakePlan(record, request, Empty(scuffed ? Scuff : NoCut), [], hand);
 
-    private static SideSeen[] Sides(PartKind kind, int darkOuter, int darkInner, Length? grooveOuter, Length? grooveInner) =>
+    internal static SideSeen[] Sides(PartKind kind, int darkOuter, int darkInner, Length? grooveOuter, Length? grooveInner) =>
         kind == PartKind.Rotor ? [new(Clean(darkOuter), grooveOuter), new(Clean(darkInner), grooveInner)] : [new(Clean(darkOuter), grooveOuter)];
 
     /// <summary>Records the pass that is due, reads the metal, and plans anew where that changes the plan.</summary>

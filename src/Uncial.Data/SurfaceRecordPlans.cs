@@ -50,7 +50,7 @@ public sealed partial class SurfaceRecord
     public PlanDoubt? PlanDoubt => LatestPlan is null || PassesOfPlan.Count >= Plan!.Option.Passes.Count ? null : DoubtOf(LatestPlan);
 
     /// <summary>There are readings to make a new plan from.</summary>
-    public bool CanPlanAnew => StandingBefore.Count > 0 || Sizes.Count > 0;
+    public bool CanPlanAnew => SizesBefore.Count > 0 || Sizes.Count > 0;
 
     private PlanEntry? NewestPlan()
     {
@@ -86,7 +86,7 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>A plan's settings are for a dial that moves the bit otherwise than this head's does now.</summary>
-    internal bool IsOtherDial(Dial planned) => Lathe.Profile.DialOf(Kind) is var now && (planned.Division, planned.CountsDiameter) != (now.Division, now.CountsDiameter);
+    internal bool IsOtherDial(Dial planned) => !Lathe.Profile.DialOf(Kind).MovesAs(planned.Division, planned.CountsDiameter);
 
     /// <summary>What the measured cuts of its head say; null where they were not looked up, or there are none.</summary>
     public HeadLedger? Head { get; private set; }
@@ -135,12 +135,45 @@ public sealed partial class SurfaceRecord
         }
     }
 
+    /// <summary>
+    /// The part as it is now, from the facts alone: the newest sizes that were read all round on clean metal, or those before the first cut, and
+    /// every pass and mounting since.
+    /// </summary>
     private PlanRequest State(Dial dial)
     {
-        if (CutsDone == 0) return Uncut(Sizes, dial);
-        var state = Sizes.Count > 0 && LastPassIsClean ? Zeroed(Sizes, GrooveLeft ?? Length.Zero, dial) : AfterPasses(dial);
-        return IsMountedSinceLastCut ? state.MountedAnew(RunoutsOfThisMounting, Shop.Rules) : state;
+        var made = Surface.Passes.OrderBy(p => p.Cut).ToList();
+        var from = CutsDone;
+        while (from > 0 && !IsReadClean(made[from - 1])) from--;
+        var sizes = SizesAfter(from);
+        if (sizes.Count == 0) return WithoutReadingsBefore(dial);
+        var state = from == 0 ? Uncut(sizes, dial) : Zeroed(sizes, made[from - 1], dial);
+        for (var cut = from; ; cut++)
+        {
+            if (cut > 0 && MountedBetween(made[cut - 1], made.ElementAtOrDefault(cut)) is { } mount) state = state.MountedAnew(RunoutsIn(mount), Shop.Rules);
+            if (cut == CutsDone) break;
+            state = AfterPass.Read(state, [PassOf(made[cut])], [], Seen(made[cut]), SizeSeenAfter(made[cut]), Shop.Rules).Request;
+        }
+        return from < CutsDone ? state.Proven(Sizes.Select(r => r.Value), Uncertainty) : state;
     }
+
+    private IReadOnlyList<ReadingEntry> SizesAfter(int cuts) => cuts == CutsDone ? Sizes : [.. standing[ReadingKind.Size].Where(r => r.Cuts == cuts)];
+
+    /// <summary>The pass left nothing dark, and the part was read at enough places after it to set out from them.</summary>
+    private bool IsReadClean(PassEntry pass) => pass is { DarkOuter: 0, DarkInner: 0 } && SizesAfter(pass.Cut).Select(SpotOf).Distinct().Count() >= (Kind == PartKind.Rotor ? 3 : 2);
+
+    /// <summary>
+    /// Nothing stands of what was read before the cuts: what is read now is the size, and what the plan's passes left to do is left.
+    /// </summary>
+    private PlanRequest WithoutReadingsBefore(Dial dial)
+    {
+        if (Sizes.Count == 0 || LatestPlan is null) throw new InvalidOperationException("A plan needs readings.");
+        var state = DocumentOf(LatestPlan).Request with { Dial = dial };
+        foreach (var pass in PassesOfPlan) state = AfterPass.Read(state, [PassOf(pass)], [], Seen(pass), null, Shop.Rules).Request;
+        var worst = WorstOf(Sizes);
+        return state with { Touch = worst, TouchBound = worst - Limits.Sign(Kind) * Uncertainty, Worst = worst, Uncertainty = Uncertainty };
+    }
+
+    private Length WorstOf(IEnumerable<ReadingEntry> sizes) => Kind == PartKind.Rotor ? sizes.Min(r => r.Value) : sizes.Max(r => r.Value);
 
     private PlanRequest Uncut(IReadOnlyList<ReadingEntry> sizes, Dial dial)
     {
@@ -157,94 +190,53 @@ public sealed partial class SurfaceRecord
         Face Before(ReadingKind runout, ReadingKind groove, ReadingKind relief) => new(RunoutIn(FirstCutIn, FigureBefore(runout)), FigureBefore(groove)?.Value, FigureBefore(relief)?.Value);
     }
 
-    private PlanRequest Zeroed(IReadOnlyList<ReadingEntry> sizes, Length grooveLeft, Dial dial) =>
-        new PlanRequest
-        {
-            Kind = Kind, Touch = default, TouchBound = default, MachineTo = default, Uncertainty = default, Dial = dial,
-            Sides = new SideNeed[Kind == PartKind.Rotor ? 2 : 1], RoughsDone = Surface.Passes.Count(p => PassOf(p).Kind == PassKind.Rough),
-        }.ZeroedAnew(Kind == PartKind.Rotor ? sizes.Min(r => r.Value) : sizes.Max(r => r.Value), UncertaintyOf(sizes), grooveLeft);
-
-    /// <summary>The passes since the dials were set to zero, gone through again from what is known now of the part before them.</summary>
-    private PlanRequest AfterPasses(Dial dial)
+    /// <summary>Set to zero anew on what was read after a pass that left everything clean, with nothing needed but the grooves that are left.</summary>
+    private PlanRequest Zeroed(IReadOnlyList<ReadingEntry> sizes, PassEntry last, Dial dial)
     {
-        var first = FirstOnThisZero;
-        var made = Surface.Passes.Where(p => first is null || PlanOf(p).Version >= first.Version).OrderBy(p => p.Cut).ToList();
-        var before = CutsDone - made.Count;
-        var sizes = before == 0 ? StandingBefore : [.. standing[ReadingKind.Size].Where(r => r.Cuts == before)];
-        // Nothing stands of what was read then: what is read now is the size, and what the passes left to do is left.
-        if (sizes.Count == 0 && Sizes.Count == 0) throw new InvalidOperationException("A plan needs readings.");
-        var start = sizes.Count == 0 ? DocumentOf(first!).Request : before == 0 ? Uncut(sizes, dial) : DocumentOf(first!).Request.Proven([], Length.Zero);
-        if (before > 0 && sizes.Count > 0) start = start with { Worst = Kind == PartKind.Rotor ? sizes.Min(r => r.Value) : sizes.Max(r => r.Value) };
-        // A dial that the metal bore out meanwhile is confirmed from the first pass on.
-        start = start with { Dial = dial };
-        var lastSize = made.Count > 0 && made[^1].Size is null ? BrightNow : null;
-        var after = AfterPass.Again(start, [.. made.Select((p, i) => Made(p, i == made.Count - 1 ? lastSize : null))], Shop.Rules);
-        var state = (after?.Request ?? start) with { Dial = dial };
-        if (sizes.Count == 0)
+        ReadingKind[] grooves = Kind == PartKind.Rotor ? [ReadingKind.GrooveOuter, ReadingKind.GrooveInner] : [ReadingKind.Groove];
+        var left = Length.Zero;
+        foreach (var kind in grooves) left += standing[kind].LastOrDefault(r => r.Cuts == last.Cut)?.Value ?? (kind == ReadingKind.GrooveInner ? last.GrooveInner : last.GrooveOuter) ?? Length.Zero;
+        var bare = new PlanRequest
         {
-            var worst = Kind == PartKind.Rotor ? Sizes.Min(r => r.Value) : Sizes.Max(r => r.Value);
-            state = state with { Touch = worst, TouchBound = worst - Limits.Sign(Kind) * Uncertainty, Worst = worst, Uncertainty = Uncertainty };
-        }
-        return state.Proven(Sizes.Select(r => r.Value), Uncertainty);
+            Kind = Kind, Touch = default, TouchBound = default, MachineTo = default, Uncertainty = default, Dial = dial, Sides = new SideNeed[grooves.Length],
+            RoughsDone = Surface.Passes.Count(p => p.Cut <= last.Cut && PassOf(p).Kind == PassKind.Rough),
+        };
+        return bare.ZeroedAnew(WorstOf(sizes), UncertaintyOf(sizes), left);
     }
 
-    private PassMade Made(PassEntry pass, SizeSeen? readSince)
+    private SideSeen[] Seen(PassEntry pass) => Journey.Sides(Kind, pass.DarkOuter, pass.DarkInner, pass.GrooveOuter, pass.GrooveInner);
+
+    /// <summary>
+    /// The size measured after a pass; after the last one also the worst that was read since where that left every side bright. That a spot was bright
+    /// is told by what followed from it.
+    /// </summary>
+    private SizeSeen? SizeSeenAfter(PassEntry pass)
     {
-        var sides = Kind == PartKind.Rotor
-            ? new SideSeen[] { new(CleanOf(pass.DarkOuter), pass.GrooveOuter), new(CleanOf(pass.DarkInner), pass.GrooveInner) }
-            : [new(CleanOf(pass.DarkOuter), pass.GrooveOuter)];
-        // That the spot was bright is told by what followed from it.
-        var measured = pass.Size is { } size ? new SizeSeen(size, pass.DialBorneOut || StoredJson.Read<List<Core.Note>>(pass.Notes).Exists(n => n.Code == "touchFromSize")) : readSince;
-        return new(PassOf(pass), sides, measured);
+        if (pass.Size is { } size) return new(size, pass.DialBorneOut || StoredJson.Read<List<Core.Note>>(pass.Notes).Exists(n => n.Code == "touchFromSize"));
+        if (pass.Cut != CutsDone) return null;
+        var bright = Sizes.Where(r => r.Degrees is { } at && Journey.IsBright(Kind, pass.DarkOuter, pass.DarkInner, at)).ToList();
+        return bright.Count == 0 ? null : new(WorstOf(bright), SpotIsBright: true);
     }
-
-    /// <summary>The worst size read since the last pass where that left every side bright; null where there is none.</summary>
-    private SizeSeen? BrightNow
-    {
-        get
-        {
-            var last = Surface.Passes.MaxBy(p => p.Cut)!;
-            var bright = Sizes.Where(r => r.Degrees is { } at && Journey.IsBright(Kind, last.DarkOuter, last.DarkInner, at)).Select(r => r.Value).ToList();
-            return bright.Count == 0 ? null : new(Kind == PartKind.Rotor ? bright.Min() : bright.Max(), SpotIsBright: true);
-        }
-    }
-
-    private static int CleanOf(int dark) => Coverage.Sectors - System.Numerics.BitOperations.PopCount((uint)dark);
-
-    /// <summary>The first plan since the dials were set to zero; null where none was taken.</summary>
-    private PlanEntry? FirstOnThisZero
-    {
-        get
-        {
-            var plans = Surface.Plans.OrderBy(p => p.Version).ToList();
-            var at = LatestPlan is null ? plans.Count - 1 : plans.IndexOf(LatestPlan);
-            while (at > 0 && DocumentOf(plans[at]).GoesOn) at--;
-            return at < 0 ? null : plans[at];
-        }
-    }
-
-    private IReadOnlyList<ReadingEntry> StandingBefore => SizesBefore;
 
     private ReadingEntry? FigureBefore(ReadingKind kind) => standing[kind].LastOrDefault(r => r.Cuts == 0);
 
     /// <summary>The mounting in which the first cut was made.</summary>
     private MountEntry? FirstCutIn => Surface.Passes.MinBy(p => p.Cut) is { } first ? Surface.Mounts.Where(m => first.IsAfter(m)).Newest() : null;
 
-    private bool IsMountedSinceLastCut => Mount is not null && Surface.Passes.MaxBy(p => p.Cut) is { } last && Mount.IsAfter(last);
+    /// <summary>The newest mounting after a pass and before the next one; null where the part stayed on.</summary>
+    private MountEntry? MountedBetween(PassEntry pass, PassEntry? next) => Surface.Mounts.Where(m => m.IsAfter(pass) && (next is null || next.IsAfter(m))).Newest();
 
     /// <summary>
-    /// Run-outs as read on the lathe since it was put on: twice the eccentricity of a drum. What was cut runs out on both faces alike, so one
-    /// that was not read counts as the other.
+    /// Run-outs as read on the lathe in a mounting: twice the eccentricity of a drum. What was cut runs out on both faces alike, so one that was not
+    /// read counts as the other.
     /// </summary>
-    private Length?[] RunoutsOfThisMounting
+    private Length?[] RunoutsIn(MountEntry mount)
     {
-        get
-        {
-            Length? Since(ReadingKind kind) => Figure(kind) is { } figure && figure.IsAfter(Mount!) ? figure.Value : null;
-            if (Kind == PartKind.Drum) return [2 * Since(ReadingKind.Eccentricity)];
-            var (outer, inner) = (Since(ReadingKind.RunoutOuter), Since(ReadingKind.RunoutInner));
-            return [outer ?? inner, inner ?? outer];
-        }
+        var next = Surface.Mounts.Where(m => m.IsAfter(mount)).Ordered().FirstOrDefault();
+        Length? Read(ReadingKind kind) => standing[kind].LastOrDefault(r => r.IsAfter(mount) && (next is null || next.IsAfter(r)))?.Value;
+        if (Kind == PartKind.Drum) return [2 * Read(ReadingKind.Eccentricity)];
+        var (outer, inner) = (Read(ReadingKind.RunoutOuter), Read(ReadingKind.RunoutInner));
+        return [outer ?? inner, inner ?? outer];
     }
 
     /// <summary>

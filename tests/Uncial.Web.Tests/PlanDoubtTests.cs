@@ -106,6 +106,41 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task A_reading_that_was_taken_back_leaves_nothing_behind_through_another_mounting_either()
+    {
+        var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
+        await using var _ = db;
+        await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
+        var first = now().PassOf(now().Surface.Passes[0]);
+        Journey.Mount(now(), now().Lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Nick, hand);
+        await db.SaveChangesAsync(Cancel);
+        foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner }) Journey.Read(now(), kind, null, Typed("0.06"), LengthUnit.Millimetre, null, hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.PlanForFacts(now(), hand);
+        await db.SaveChangesAsync(Cancel);
+        now().Plan!.Request.TouchBound.ShouldBeGreaterThan(Mm(25m));
+        await CutAsync(db, now, hand, new(0x7, 0x7, null, null, null, null));
+        var second = now().PassOf(now().Surface.Passes.MaxBy(p => p.Cut)!);
+        Journey.Withdraw(now(), now().SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        await db.SaveChangesAsync(Cancel);
+        now().PlanDoubt.ShouldBe(PlanDoubt.Reading);
+        Journey.PlanForFacts(now(), hand);
+        await db.SaveChangesAsync(Cancel);
+        var taken = first.Depth[0] + first.Depth[1] + second.Depth[0] + second.Depth[1];
+        now().RequestForPlan(true).TouchBound.ShouldBe(now().SizesBefore.Max(r => r.Value) - taken);
+        // With not one reading left there is nothing to plan from, and nothing is cut before it is measured.
+        foreach (var size in now().SizesBefore) Journey.Withdraw(now(), size, "wrong part", hand);
+        await db.SaveChangesAsync(Cancel);
+        (now().CanPlanAnew, now().PlanDoubt).ShouldBe((false, PlanDoubt.Reading));
+        Should.Throw<InvalidOperationException>(() => Journey.PlanForFacts(now(), hand));
+        Journey.Read(now(), ReadingKind.Size, now().Places[0], Typed("24.10"), LengthUnit.Millimetre, null, hand);
+        await db.SaveChangesAsync(Cancel);
+        Journey.PlanForFacts(now(), hand);
+        await db.SaveChangesAsync(Cancel);
+        now().Plan!.Request.TouchBound.ShouldBe(Mm(24.10m));
+    }
+
+    [Fact]
     public async Task A_stricter_limit_or_a_set_up_check_ends_a_plan_and_another_mounting_takes_its_zero()
     {
         var (db, now, hand) = await PlannedAsync();

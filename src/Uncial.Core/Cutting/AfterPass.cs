@@ -15,12 +15,6 @@ public readonly record struct SideSeen(int CleanSectors, Length? GrooveLeft);
 /// <param name="SpotIsBright">Taken where every side is clean (in a drum, where both ends are).</param>
 public readonly record struct SizeSeen(Length Size, bool SpotIsBright);
 
-/// <summary>A pass that was made, and what was seen after it.</summary>
-/// <param name="Pass">The pass.</param>
-/// <param name="Seen">Outer and inner face, or the bore.</param>
-/// <param name="Measured">A size measured after it, or null.</param>
-public sealed record PassMade(PlannedPass Pass, IReadOnlyList<SideSeen> Seen, SizeSeen? Measured);
-
 /// <summary>What happens next.</summary>
 public enum NextStep
 {
@@ -48,22 +42,6 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
 
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
-
-    /// <summary>
-    /// Goes through passes that were made before, from what is known of the part before them now: a reading that was taken back since, or one
-    /// more, changes where they start, and all that they showed still counts.
-    /// </summary>
-    /// <param name="start">The part as it was at first touch, by what is known now.</param>
-    /// <param name="made">The passes since, in order.</param>
-    /// <param name="rules">The shop's rules.</param>
-    /// <returns>What the last one shows; null where none was made.</returns>
-    public static AfterPass? Again(PlanRequest start, IReadOnlyList<PassMade> made, ShopRules rules)
-    {
-        ArgumentNullException.ThrowIfNull(made);
-        AfterPass? after = null;
-        foreach (var (pass, seen, measured) in made) after = Read(after?.Request ?? start, [pass], [], seen, measured, rules);
-        return after;
-    }
 
     /// <summary>Reads the metal after a pass.</summary>
     /// <param name="plan">The request that the running plan was made from.</param>

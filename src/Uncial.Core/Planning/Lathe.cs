@@ -50,8 +50,8 @@ public sealed record Arbor(Length Diameter, Length Room, Length Thread, Length N
 /// <param name="Since">When it was entered, changed or its head realigned: cuts from before say nothing of it. Null: never.</param>
 public sealed record HeadDial(Length Division, LengthUnit Unit, bool CountsDiameter, Length Allowance, int DivisionsPerTurn = 50, DateTimeOffset? Since = null)
 {
-    /// <summary>It moves the bit as the other one does.</summary>
-    public bool MovesAs(HeadDial? other) => other is not null && (Division, CountsDiameter) == (other.Division, other.CountsDiameter);
+    /// <summary>It moves the bit as a dial does that is marked so.</summary>
+    public bool MovesAs(Length division, bool countsDiameter) => (Division, CountsDiameter) == (division, countsDiameter);
 }
 
 /// <summary>A lathe of the shop: what it is, how its dials count, what it takes and how it is worked.</summary>

@@ -217,7 +217,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         var bar = Typed is { BarHasDial: true, CutsDrums: true }
             ? new HeadDial(Size("BarDivision", Typed.BarDivision, 5), Typed.BarDialUnit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre, Typed.BarCountsDiameter, Size("BarAllowance", Typed.BarAllowance, 5), (int)Number("BarPerTurn", Typed.BarPerTurn, 10, 500)) : null;
         // Cuts that were measured with another dial, or before the head was realigned, say nothing of this one.
-        DateTimeOffset? Since(HeadDial head, Core.Parts.PartKind part, bool realigned) => Chosen?.Profile.DialOf(part) is not { } was ? null : realigned || !head.MovesAs(was) ? now : was.Since;
+        DateTimeOffset? Since(HeadDial head, Core.Parts.PartKind part, bool realigned) => Chosen?.Profile.DialOf(part) is not { } was ? null : realigned || !head.MovesAs(was.Division, was.CountsDiameter) ? now : was.Since;
         var (dialSince, barSince) = (Since(dial, Core.Parts.PartKind.Rotor, Typed.Realigned), Since(bar ?? dial, Core.Parts.PartKind.Drum, Typed.BarRealigned || (bar is null && Typed.Realigned)));
         // One dial for both, of which the drum's head alone was changed, is kept as two from here on.
         if (bar is null && barSince != dialSince) bar = dial;
