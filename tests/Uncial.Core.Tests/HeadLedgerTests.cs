@@ -8,8 +8,26 @@ namespace Uncial.Core.Tests;
 
 public class HeadLedgerTests
 {
-    private static HeadLedger Of(int count, Func<int, double> residual, Func<int, decimal>? metres = null, Func<int, double?>? slope = null, int bits = 2) =>
-        HeadLedger.Of([.. Enumerable.Range(0, count).Select(i => new HeadCut(Mm.Of(0.3m), Mm.Of(0.3m + 2 * Math.Round((decimal)residual(i), 6)), metres?.Invoke(i) ?? 0, slope?.Invoke(i)))], bits);
+    private static HeadLedger Of(
+        int count,
+        Func<int, double> residual,
+        Func<int, decimal>? metres = null,
+        Func<int, double?>? slope = null,
+        int bits = 2
+    ) =>
+        HeadLedger.Of(
+            [
+                .. Enumerable
+                    .Range(0, count)
+                    .Select(i => new HeadCut(
+                        Mm.Of(0.3m),
+                        Mm.Of(0.3m + 2 * Math.Round((decimal)residual(i), 6)),
+                        metres?.Invoke(i) ?? 0,
+                        slope?.Invoke(i)
+                    )),
+            ],
+            bits
+        );
 
     private static double Wave(int i) => i % 2 == 0 ? 0.004 : -0.004;
 
@@ -57,7 +75,8 @@ public class HeadLedgerTests
     }
 
     /// <summary>
-    /// Heads that err by 0.002 to 0.008 and are off by up to 0.005: the next cut is worse than the allowance says in at most one of a hundred,
+    /// Heads that err by 0.002 to 0.008 and are off by up to 0.005: the next cut is worse than the allowance says in at most one of a
+    /// hundred,
     /// with less allowance on average than the fixed 0.01 of a coarse dial needs to be as safe.
     /// </summary>
     [Fact]
@@ -73,7 +92,9 @@ public class HeadLedgerTests
             // Residual of a thickness is both bits together, halved.
             var ledger = Of(30, _ => (Bit() + Bit()) / 2);
             var z = (double)ledger.Allowance(Mm.Of(0.002m))!.Value.Millimetres;
-            for (var n = 0; n < 10; n++, cuts++) if (Bit() + Bit() > 2 * z) worse++;
+            for (var n = 0; n < 10; n++, cuts++)
+                if (Bit() + Bit() > 2 * z)
+                    worse++;
         }
         ((double)worse / cuts).ShouldBeLessThan(0.01);
     }
@@ -83,7 +104,14 @@ public class HeadLedgerTests
     {
         var lathe = new Lathe
         {
-            Name = "L", Division = Mm.Of(0.01m), DialAllowance = Mm.Of(0.01m), Feeds = [new("1", Mm.Of(0.1m))], RoughFeed = "1", FinishFeed = "1", Speeds = [60m], NoseRadius = Mm.Of(0.8m),
+            Name = "L",
+            Division = Mm.Of(0.01m),
+            DialAllowance = Mm.Of(0.01m),
+            Feeds = [new("1", Mm.Of(0.1m))],
+            RoughFeed = "1",
+            FinishFeed = "1",
+            Speeds = [60m],
+            NoseRadius = Mm.Of(0.8m),
         };
         lathe.Dial(PartKind.Drum, true).ShouldBe(lathe.Dial(PartKind.Rotor, true)); // marked alike where nobody said otherwise
         var own = lathe with { BarDial = new(Mm.Of(0.02m), LengthUnit.Millimetre, true, Mm.Of(0.02m)) };
@@ -111,9 +139,12 @@ public class HeadLedgerTests
     }
 
     /// <summary>Mean share of waves of height 1 that the readings at these places show, over all positions of the waves.</summary>
-    private static double Seen(IReadOnlyList<decimal> places, int waves) => Enumerable.Range(0, 60).Average(step =>
-    {
-        var sizes = places.Select(d => Math.Cos(waves * (double)d * Math.PI / 180 - step * Math.PI / 30)).ToList();
-        return (sizes.Max() - sizes.Min()) / 2;
-    });
+    private static double Seen(IReadOnlyList<decimal> places, int waves) =>
+        Enumerable
+            .Range(0, 60)
+            .Average(step =>
+            {
+                var sizes = places.Select(d => Math.Cos(waves * (double)d * Math.PI / 180 - step * Math.PI / 30)).ToList();
+                return (sizes.Max() - sizes.Min()) / 2;
+            });
 }

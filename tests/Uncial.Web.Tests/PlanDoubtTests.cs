@@ -24,8 +24,10 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         var record = await db.RecordAsync(await shop.ReadPartAsync(machineTo: "23.40"));
         var hand = new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
-        if (mistyped is not null) Journey.Read(Now(), ReadingKind.Size, Now().Places[2], Typed(mistyped), LengthUnit.Millimetre, null, hand, new(Insisted: true));
-        foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner }) Journey.Read(Now(), kind, null, Typed("0.10"), LengthUnit.Millimetre, null, hand);
+        if (mistyped is not null)
+            Journey.Read(Now(), ReadingKind.Size, Now().Places[2], Typed(mistyped), LengthUnit.Millimetre, null, hand, new(Insisted: true));
+        foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
+            Journey.Read(Now(), kind, null, Typed("0.10"), LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
         await TakeAsync(db, Now, hand);
         return (db, Now, hand);
@@ -52,10 +54,17 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     private static async Task<string?> StartedBehindAsync(UncialDb db, SurfaceRecord record)
     {
         var plan = record.Surface.Plans.MaxBy(p => p.Version)!;
-        var sql = $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({record.Surface.Id}, {plan.Id}, 7, 1, {record.Lathe.Id}, 0, 0, now(), {plan.ById})";
+        var sql =
+            $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({record.Surface.Id}, {plan.Id}, 7, 1, {record.Lathe.Id}, 0, 0, now(), {plan.ById})";
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
-        try { await db.Database.ExecuteSqlRawAsync(sql, Cancel); }
-        catch (Npgsql.PostgresException refused) { return refused.SqlState; }
+        try
+        {
+            await db.Database.ExecuteSqlRawAsync(sql, Cancel);
+        }
+        catch (Npgsql.PostgresException refused)
+        {
+            return refused.SqlState;
+        }
         return null;
     }
 
@@ -96,7 +105,10 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
         var done = now().Surface.Passes[0];
-        var (request, first) = (now().Plan!.Request, StoredJson.Read<PlanDocument>(now().Surface.Plans.Single(p => p.Id == done.PlanId).Document).Option.Passes[0]);
+        var (request, first) = (
+            now().Plan!.Request,
+            StoredJson.Read<PlanDocument>(now().Surface.Plans.Single(p => p.Id == done.PlanId).Document).Option.Passes[0]
+        );
         now().PlanDoubt.ShouldBeNull();
         now().Plan!.Continues.ShouldBeTrue();
         // Greatest standing reading less U, less what the first pass took from both faces.
@@ -114,7 +126,8 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         var first = now().PassOf(now().Surface.Passes[0]);
         Journey.Mount(now(), now().Lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Nick, hand);
         await db.SaveChangesAsync(Cancel);
-        foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner }) Journey.Read(now(), kind, null, Typed("0.06"), LengthUnit.Millimetre, null, hand);
+        foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
+            Journey.Read(now(), kind, null, Typed("0.06"), LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
@@ -129,7 +142,8 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         var taken = first.Depth[0] + first.Depth[1] + second.Depth[0] + second.Depth[1];
         now().RequestForPlan(true).TouchBound.ShouldBe(now().SizesBefore.Max(r => r.Value) - taken);
         // With not one reading left there is nothing to plan from, and nothing is cut before it is measured.
-        foreach (var size in now().SizesBefore) Journey.Withdraw(now(), size, "wrong part", hand);
+        foreach (var size in now().SizesBefore)
+            Journey.Withdraw(now(), size, "wrong part", hand);
         await db.SaveChangesAsync(Cancel);
         (now().CanPlanAnew, now().PlanDoubt).ShouldBe((false, PlanDoubt.Reading));
         Should.Throw<InvalidOperationException>(() => Journey.PlanForFacts(now(), hand));
@@ -160,7 +174,16 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, null, hand);
         await db.SaveChangesAsync(Cancel);
         now().PlanDoubt.ShouldBe(PlanDoubt.Mount);
-        Journey.CheckSetUp(now(), new(SetUpManner.Indicator, 180, RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.20m)), RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.20m))), hand);
+        Journey.CheckSetUp(
+            now(),
+            new(
+                SetUpManner.Indicator,
+                180,
+                RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.20m)),
+                RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.20m))
+            ),
+            hand
+        );
         await db.SaveChangesAsync(Cancel);
         Journey.GoOn(now(), "no better adapter", hand);
         await db.SaveChangesAsync(Cancel);
@@ -172,7 +195,16 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         // The next mounting is checked to 0.03: the 0.20 of this one stays with it.
         Journey.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Dirt, hand);
         await db.SaveChangesAsync(Cancel);
-        Journey.CheckSetUp(now(), new(SetUpManner.Indicator, 180, RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.03m)), RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.03m))), hand);
+        Journey.CheckSetUp(
+            now(),
+            new(
+                SetUpManner.Indicator,
+                180,
+                RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.03m)),
+                RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.03m))
+            ),
+            hand
+        );
         await db.SaveChangesAsync(Cancel);
         Journey.GoOn(now(), "good enough", hand);
         await db.SaveChangesAsync(Cancel);

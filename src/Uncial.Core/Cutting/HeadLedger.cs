@@ -7,7 +7,8 @@ namespace Uncial.Core.Cutting;
 /// <param name="BySize">What the sizes before and after say was taken, likewise.</param>
 /// <param name="Metres">Metres that the edge had cut since it was turned or replaced.</param>
 /// <param name="Slope">
-/// How far the surface runs out of parallel after it, in millimetres of size on a millimetre of band, signed; null where one station was read.
+/// How far the surface runs out of parallel after it, in millimetres of size on a millimetre of band, signed; null where one station was
+/// read.
 /// </param>
 public readonly record struct HeadCut(Length ByDial, Length BySize, decimal Metres = 0, double? Slope = null);
 
@@ -39,7 +40,10 @@ public sealed class HeadLedger
     /// <summary>Surfaces from which on they say how parallel the head cuts.</summary>
     public const int FewestSlopes = 5;
 
-    private const double Weight = 0.2, Coverage = 2.5, CusumSlack = 0.5, CusumLimit = 5;
+    private const double Weight = 0.2,
+        Coverage = 2.5,
+        CusumSlack = 0.5,
+        CusumLimit = 5;
 
     private HeadLedger(IReadOnlyList<HeadCut> cuts, double[] residuals, double[] means, double scatter, bool cusum, double independent)
     {
@@ -47,7 +51,8 @@ public sealed class HeadLedger
     }
 
     private readonly double[] residuals;
-    private readonly double scatter, independent;
+    private readonly double scatter,
+        independent;
     private readonly bool cusum;
 
     /// <summary>The cuts, the oldest first.</summary>
@@ -56,17 +61,24 @@ public sealed class HeadLedger
     /// <summary>The weighted mean after each cut, millimetres for one bit.</summary>
     public IReadOnlyList<double> Means { get; }
 
-    /// <summary>What metal and dial differ by in each cut, millimetres for one bit: above 0 where more metal went than the dial says.</summary>
+    /// <summary>
+    /// What metal and dial differ by in each cut, millimetres for one bit: above 0 where more metal went than the dial says.
+    /// </summary>
     public IReadOnlyList<double> Residuals => residuals;
 
-    /// <summary>Half-width of the band in which the weighted mean stays while nothing has changed, millimetres: three standard deviations.</summary>
+    /// <summary>
+    /// Half-width of the band in which the weighted mean stays while nothing has changed, millimetres: three standard deviations.
+    /// </summary>
     public double Band => 3 * scatter * Math.Sqrt(Weight / (2 - Weight));
 
     /// <summary>The weighted mean now; 0 with no cut.</summary>
     public double Mean => Means.Count == 0 ? 0 : Means[^1];
 
     /// <summary>Whether it drifts.</summary>
-    public HeadState State => Cuts.Count < Fewest ? HeadState.TooFew : cusum || Math.Abs(Mean) > Band ? HeadState.Drifts : HeadState.Steady;
+    public HeadState State =>
+        Cuts.Count < Fewest ? HeadState.TooFew
+        : cusum || Math.Abs(Mean) > Band ? HeadState.Drifts
+        : HeadState.Steady;
 
     /// <summary>Reads the cuts of a head.</summary>
     /// <param name="cuts">Its measured cuts, the oldest first; more than <see cref="LookedBack"/> are cut off at the old end.</param>
@@ -80,12 +92,14 @@ public sealed class HeadLedger
         var residuals = cuts.Select(c => (double)(c.BySize - c.ByDial).Millimetres / 2).ToArray();
         var means = new double[residuals.Length];
         var mean = 0.0;
-        for (var i = 0; i < residuals.Length; i++) means[i] = mean = Weight * residuals[i] + (1 - Weight) * mean;
+        for (var i = 0; i < residuals.Length; i++)
+            means[i] = mean = Weight * residuals[i] + (1 - Weight) * mean;
         var scatter = Deviation(residuals);
         var (up, down, cusum) = (0.0, 0.0, false);
         foreach (var r in residuals)
         {
-            if (scatter <= 0) break;
+            if (scatter <= 0)
+                break;
             (up, down) = (Math.Max(0, up + r / scatter - CusumSlack), Math.Max(0, down - r / scatter - CusumSlack));
             // Only where the sum stands high now does something drift now.
             cusum = up > CusumLimit || down > CusumLimit;
@@ -94,15 +108,19 @@ public sealed class HeadLedger
     }
 
     /// <summary>
-    /// What one setting may be wrong by, from the cuts themselves: two and a half standard deviations and the mean, at least half a division.
+    /// What one setting may be wrong by, from the cuts themselves: two and a half standard deviations and the mean, at least half a
+    /// division.
     /// </summary>
     /// <param name="depthPerDivision">Depth that one division makes.</param>
     /// <returns>The allowance z; null with too few cuts, where the profile's own holds.</returns>
-    public Length? Allowance(Length depthPerDivision) => Cuts.Count < Fewest ? null
-        : Length.Max(depthPerDivision / 2, Length.FromTrigonometry(Coverage * scatter * independent + Math.Abs(Mean), Toward.Greater));
+    public Length? Allowance(Length depthPerDivision) =>
+        Cuts.Count < Fewest
+            ? null
+            : Length.Max(depthPerDivision / 2, Length.FromTrigonometry(Coverage * scatter * independent + Math.Abs(Mean), Toward.Greater));
 
     /// <summary>
-    /// How far the head may cut out of parallel over a band: the mean of the slopes found and two standard deviations, both faces together or
+    /// How far the head may cut out of parallel over a band: the mean of the slopes found and two standard deviations, both faces
+    /// together or
     /// on the diameter.
     /// </summary>
     /// <param name="band">Width of the band.</param>
@@ -110,7 +128,8 @@ public sealed class HeadLedger
     public Length? ParallelOver(Length band)
     {
         var slopes = Cuts.Where(c => c.Slope is not null).Select(c => c.Slope!.Value).ToArray();
-        if (slopes.Length < FewestSlopes) return null;
+        if (slopes.Length < FewestSlopes)
+            return null;
         var mean = slopes.Aggregate(slopes[0], (sum, s) => Weight * s + (1 - Weight) * sum);
         return Length.FromTrigonometry((Math.Abs(mean) + 2 * Deviation(slopes)) * (double)band.Millimetres, Toward.Greater);
     }
@@ -123,11 +142,13 @@ public sealed class HeadLedger
     {
         get
         {
-            if (Cuts.Count < Fewest) return null;
+            if (Cuts.Count < Fewest)
+                return null;
             var metres = Cuts.Select(c => (double)c.Metres / 1000).ToArray();
             var (x, y) = (metres.Average(), residuals.Average());
             var spread = metres.Sum(m => (m - x) * (m - x));
-            if (spread <= 0) return null;
+            if (spread <= 0)
+                return null;
             var slope = metres.Zip(residuals, (m, r) => (m - x) * (r - y)).Sum() / spread;
             var rest = metres.Zip(residuals, (m, r) => Math.Pow(r - y - slope * (m - x), 2)).Sum();
             return Math.Abs(slope) > 3 * Math.Sqrt(rest / (residuals.Length - 2) / spread) ? slope : null;
@@ -141,7 +162,8 @@ public sealed class HeadLedger
 
     private static double Deviation(double[] values)
     {
-        if (values.Length < 2) return 0;
+        if (values.Length < 2)
+            return 0;
         var mean = values.Average();
         return Math.Sqrt(values.Sum(v => (v - mean) * (v - mean)) / (values.Length - 1));
     }

@@ -57,7 +57,8 @@ public readonly record struct Repeatability(decimal Squares, int Degrees)
     /// <returns>2 and more.</returns>
     public decimal CoverageFactor(Length combined, Length ofRepeats)
     {
-        if (combined <= Length.Zero || ofRepeats <= Length.Zero) return 2;
+        if (combined <= Length.Zero || ofRepeats <= Length.Zero)
+            return 2;
         var share = Math.Pow((double)(ofRepeats / combined), 4);
         var degrees = DegreesWithPrior / share;
         const double z = 1.959964;

@@ -9,7 +9,9 @@ public static class DrumDepths
 
     private static readonly decimal[] UsualShares = [0.15m, 0.5m, 0.85m];
 
-    /// <summary>Depths from the open edge where nobody names others: near the edge, the middle, near the back. Whole millimetres, distinct.</summary>
+    /// <summary>
+    /// Depths from the open edge where nobody names others: near the edge, the middle, near the back. Whole millimetres, distinct.
+    /// </summary>
     /// <param name="band">Width of the swept band, above 0.</param>
     public static IReadOnlyList<Length> Usual(Length band) =>
         [.. UsualShares.Select(share => Length.FromMillimetres(Math.Round(band.Millimetres * share))).Distinct()];
@@ -20,5 +22,6 @@ public static class DrumDepths
     /// <summary>The depths that were read lie far enough apart to speak for the band.</summary>
     /// <param name="span">From the shallowest to the deepest; 0 where only one was read.</param>
     /// <param name="band">Width of the swept band; null where it is not known: any two depths will do.</param>
-    public static bool SpeakForTheBand(Length span, Length? band) => span > Length.Zero && (band is not { } width || span >= width * LeastShareOfBand);
+    public static bool SpeakForTheBand(Length span, Length? band) =>
+        span > Length.Zero && (band is not { } width || span >= width * LeastShareOfBand);
 }

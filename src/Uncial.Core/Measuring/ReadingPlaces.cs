@@ -18,7 +18,8 @@ public static class ReadingPlaces
     {
         ArgumentOutOfRangeException.ThrowIfLessThan(count, 1);
         var even = Even(kind, count);
-        if (kind == PartKind.Drum || count is < 3 or >= RotorAssessment.FullRound) return even;
+        if (kind == PartKind.Drum || count is < 3 or >= RotorAssessment.FullRound)
+            return even;
         return [.. even.Select((degrees, i) => Math.Round((degrees - (i % 2 == 1 ? HalfHour : 0)) / HalfHour) * HalfHour)];
     }
 

@@ -19,7 +19,8 @@ public sealed record PairPlan(Length Finish, Length OtherFinish, Length Apart, L
     public bool TakesMore { get; init; }
 
     /// <summary>
-    /// Metal that this side takes more than by its own plan, so that both end alike; null where they do already, where the other side would have
+    /// Metal that this side takes more than by its own plan, so that both end alike; null where they do already, where the other side
+    /// would have
     /// to take more, or where this one has not so much.
     /// </summary>
     public Length? Price { get; init; }
@@ -39,12 +40,17 @@ public sealed record PairPlan(Length Finish, Length OtherFinish, Length Apart, L
     {
         ArgumentNullException.ThrowIfNull(mine);
         ArgumentNullException.ThrowIfNull(rules);
-        if (Recommended(mine) is not { Passes: [.., var last], Metal: { } metal } alone) return null;
+        if (Recommended(mine) is not { Passes: [.., var last], Metal: { } metal } alone)
+            return null;
         var (finish, within, steps) = (last.SizeAfter, rules.GreatestAxleDifference, new Steps());
         var apart = (finish - otherFinish).Abs();
         steps.Add("axleDifference", "|{0} − {1}|", apart, null, finish, otherFinish);
-        var pair = new PairPlan(finish, otherFinish, apart, within, steps.All) { TakesMore = Limits.Margin(mine.Kind, finish, otherFinish) > Length.Zero };
-        if (pair.IsAlike || !pair.TakesMore) return pair;
+        var pair = new PairPlan(finish, otherFinish, apart, within, steps.All)
+        {
+            TakesMore = Limits.Margin(mine.Kind, finish, otherFinish) > Length.Zero,
+        };
+        if (pair.IsAlike || !pair.TakesMore)
+            return pair;
 
         // Half of what is too much from either face of a rotor; a bore goes on both ends of its diameter.
         var more = (apart - within) / 2;
@@ -52,13 +58,20 @@ public sealed record PairPlan(Length Finish, Length OtherFinish, Length Apart, L
         var alike = mine with { Sides = [.. mine.Sides.Select((s, i) => s with { Need = DepthOf(alone, i) + more })] };
         PlanOption? least = null;
         foreach (var option in PassPlanner.Plan(alike).Options)
-            if (option is { CanStart: true, Passes: [.., var end] } && (end.SizeAfter - otherFinish).Abs() <= within && (least is null || option.Metal < least.Metal)) least = option;
-        if (least?.Metal is not { } takes) return pair with { Steps = steps.All };
+            if (
+                option is { CanStart: true, Passes: [.., var end] }
+                && (end.SizeAfter - otherFinish).Abs() <= within
+                && (least is null || option.Metal < least.Metal)
+            )
+                least = option;
+        if (least?.Metal is not { } takes)
+            return pair with { Steps = steps.All };
         steps.Add("priceOfEquality", "{0} − {1}", takes - metal, null, takes, metal);
         return pair with { Price = takes - metal, Alike = alike with { DefaultTechnique = least.Key }, Steps = steps.All };
     }
 
     private static Length DepthOf(PlanOption option, int side) => option.Passes.Aggregate(Length.Zero, (sum, p) => sum + p.Depth[side]);
 
-    private static PlanOption? Recommended(PlanRequest request) => PassPlanner.Plan(request) is { Recommended: { } key } plan ? plan.Options.First(o => o.Key == key) : null;
+    private static PlanOption? Recommended(PlanRequest request) =>
+        PassPlanner.Plan(request) is { Recommended: { } key } plan ? plan.Options.First(o => o.Key == key) : null;
 }

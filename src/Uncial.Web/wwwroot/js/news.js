@@ -102,7 +102,7 @@ async function storeFigure(gauge, line, field, says) {
   const mine = document.querySelector(`[name="${CSS.escape(field.name)}"]`);
   if (mine) mine.value = mine.defaultValue;
   await page.refresh();
-  const fields = [...document.querySelectorAll('[data-live-field]')].filter(e => e.offsetParent);
+  const fields = [...document.querySelectorAll('[data-live-field]')].filter(e => e.checkVisibility());
   if (document.activeElement?.name === field.name) fields[fields.findIndex(e => e.name === field.name) + 1]?.focus();
 }
 

@@ -243,7 +243,7 @@ document.addEventListener('click', event => {
   const input = key.closest('.looks').querySelector('[data-looks-in]');
   say(input, key.dataset.looks);
   // The next field that says nothing yet has its turn.
-  const fields = [...input.form.querySelectorAll('[data-looks-in]')].filter(e => e.offsetParent);
+  const fields = [...input.form.querySelectorAll('[data-looks-in]')].filter(e => e.checkVisibility());
   (fields.slice(fields.indexOf(input) + 1).find(e => !e.value) ?? input).focus();
 });
 
@@ -271,7 +271,7 @@ document.addEventListener('keydown', event => {
   const inField = at && typed(at);
   if (event.key === 'Enter' && inField && at.matches('[data-next]')) {
     // Enter walks on through the fields; at the last it is the main action.
-    const fields = [...at.form.elements].filter(e => e.matches('[data-next]') && e.offsetParent);
+    const fields = [...at.form.elements].filter(e => e.matches('[data-next]') && e.checkVisibility());
     const next = fields[fields.indexOf(at) + 1];
     if (next) { event.preventDefault(); next.focus(); next.select?.(); return; }
   }
