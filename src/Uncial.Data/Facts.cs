@@ -245,6 +245,11 @@ public class PlanEntry : PartFact
     /// <summary>What it rests on and its passes, as <see cref="PlanDocument"/>.</summary>
     public required string Document { get; set; }
 
+    private PlanDocument? read;
+
+    /// <summary>The document, read once for each entry that is loaded.</summary>
+    public PlanDocument Read() => read ??= StoredJson.Read<PlanDocument>(Document);
+
     /// <summary>The lead's signature for a first pass that could end past machine-to; otherwise null.</summary>
     public long? SignatureId { get; set; }
     public Signature? Signature { get; set; }

@@ -101,7 +101,7 @@ public sealed partial class SurfaceRecord
     public int CutsDone { get; }
 
     public PlanEntry? LatestPlan { get; }
-    public PlanDocument? Plan => LatestPlan is null ? null : DocumentOf(LatestPlan);
+    public PlanDocument? Plan => LatestPlan?.Read();
     public IReadOnlyList<PassEntry> PassesOfPlan { get; }
     public IReadOnlyList<ReadingEntry> Sizes { get; }
     public IReadOnlyList<ReadingEntry> SizesBefore { get; }
@@ -143,6 +143,18 @@ public sealed partial class SurfaceRecord
 
     /// <summary>Standing sizes at a place since the last cut; opposite ends of one diameter are one place.</summary>
     public IReadOnlyList<ReadingEntry> SizesAt(ReadingPlace place) => [.. Sizes.Where(r => IsAt(r, place))];
+
+    /// <summary>Why a size is asked about before it is kept, and the size that it is held against where there is one; null where it can well be.</summary>
+    /// <param name="size">As typed.</param>
+    /// <param name="place">Where it was read.</param>
+    /// <param name="lastVisit">Worst size when the part left last; null where it was not here before.</param>
+    public (Doubt Doubt, Length? Against)? QuestionOf(Length size, ReadingPlace place, Length? lastVisit)
+    {
+        if (Limits is not { } limits) return null;
+        if (Plausibility.Question(size, limits) is { } doubt) return (doubt, null);
+        var neighbours = Sizes.Where(r => r.Station == place.Station).Except(SizesAt(place)).Select(r => r.Value).ToList();
+        return Plausibility.Question(Kind, size, neighbours, lastVisit, UsualUncertainty, Shop.Rules) is { } unlike ? (unlike.Doubt, unlike.Against) : null;
+    }
 
     /// <summary>What it takes to withdraw a reading of a size.</summary>
     public ReadingWithdrawal WithdrawalOf(ReadingEntry reading)

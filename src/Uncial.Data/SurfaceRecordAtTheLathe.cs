@@ -26,9 +26,9 @@ public sealed partial class SurfaceRecord
             if (dialsBefore is not null) return dialsBefore;
             dialsBefore = new long[Kind == PartKind.Rotor ? 2 : 1];
             var plans = Surface.Plans.OrderBy(p => p.Version).ToList();
-            for (var at = LatestPlan is null ? 0 : plans.IndexOf(LatestPlan); at > 0 && DocumentOf(plans[at]).GoesOn; at--)
+            for (var at = LatestPlan is null ? 0 : plans.IndexOf(LatestPlan); at > 0 && plans[at].Read().GoesOn; at--)
                 foreach (var pass in Surface.Passes.Where(p => IsOf(p, plans[at - 1])))
-                    for (var side = 0; side < dialsBefore.Length; side++) dialsBefore[side] += DocumentOf(plans[at - 1]).Option.Passes[pass.Index].Divisions[side];
+                    for (var side = 0; side < dialsBefore.Length; side++) dialsBefore[side] += plans[at - 1].Read().Option.Passes[pass.Index].Divisions[side];
             return dialsBefore;
         }
     }

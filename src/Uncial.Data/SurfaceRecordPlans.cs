@@ -31,21 +31,10 @@ public enum PlanDoubt
 /// <summary>Plans and what they rest on: which one holds, and what a new one starts from.</summary>
 public sealed partial class SurfaceRecord
 {
-    private readonly Dictionary<PlanEntry, PlanDocument> documents = [];
-
-    /// <summary>A plan as it was taken; read once.</summary>
-    public PlanDocument DocumentOf(PlanEntry plan)
-    {
-        ArgumentNullException.ThrowIfNull(plan);
-        if (!documents.TryGetValue(plan, out var document))
-            documents.Add(plan, document = StoredJson.Read<PlanDocument>(plan.Document));
-        return document;
-    }
-
     private PlanEntry PlanOf(PassEntry made) => Surface.Plans.First(p => IsOf(made, p));
 
     /// <summary>A pass as it was planned.</summary>
-    public PlannedPass PassOf(PassEntry made) => DocumentOf(PlanOf(made)).Option.Passes[made.Index];
+    public PlannedPass PassOf(PassEntry made) => PlanOf(made).Read().Option.Passes[made.Index];
 
     /// <summary>Why the plan that runs does not hold for its next pass; null where it does, or nothing of it is left to cut.</summary>
     public PlanDoubt? PlanDoubt => LatestPlan is null || PassesOfPlan.Count >= Plan!.Option.Passes.Count ? null : DoubtOf(LatestPlan);
@@ -74,7 +63,7 @@ public sealed partial class SurfaceRecord
     {
         if (Surface.Passes.Any(p => IsOf(p, plan)) || Surface.CutStarts.Any(s => s.PlanId == plan.Id && s.PlanId != 0))
             return false;
-        var document = DocumentOf(plan);
+        var document = plan.Read();
         if (document.Option.Passes.Count == 0 || Part.Outcome is not null)
             return Doubted.Any(r => plan.IsAfter(r) && r.Flag!.IsAfter(plan));
         return (CutsDone == 0 || !document.GoesOn) && DoubtOf(plan) is not null;
@@ -85,7 +74,7 @@ public sealed partial class SurfaceRecord
 
     private PlanDoubt? DoubtOf(PlanEntry plan)
     {
-        var request = DocumentOf(plan).Request;
+        var request = plan.Read().Request;
         if (Mount is not null && Mount.IsAfter(plan))
             return Data.PlanDoubt.Mount;
         if (IsOtherDial(request.Dial))
@@ -118,11 +107,14 @@ public sealed partial class SurfaceRecord
     /// <summary>What the measured cuts of its head say; null where they were not looked up, or there are none.</summary>
     public HeadLedger? Head { get; private set; }
 
+    /// <summary>Takes what the records of its head say into plans and judgement.</summary>
+    public void Use(HeadLedger? head) => Head = head;
+
     /// <summary>Looks up what the shop's records say of the head that cuts it.</summary>
     /// <returns>Whether a measured cut on record has borne its dial out.</returns>
     public async Task<bool> LoadHeadAsync(UncialDb db, CancellationToken cancel)
     {
-        Head = await LatheBook.LedgerAsync(db, Lathe, Kind, cancel);
+        Use(await LatheBook.LedgerAsync(db, Lathe, Kind, cancel));
         return await LatheBook.DialIsConfirmedAsync(db, Lathe, Kind, cancel);
     }
 
@@ -213,7 +205,7 @@ public sealed partial class SurfaceRecord
     {
         if (Sizes.Count == 0 || LatestPlan is null)
             throw new InvalidOperationException("A plan needs readings.");
-        var state = DocumentOf(LatestPlan).Request with { Dial = dial };
+        var state = LatestPlan.Read().Request with { Dial = dial };
         foreach (var pass in PassesOfPlan)
             state = AfterPass.Read(state, [PassOf(pass)], [], Seen(pass), null, Shop.Rules).Request;
         var worst = WorstOf(Sizes);

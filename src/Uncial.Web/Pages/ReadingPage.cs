@@ -259,7 +259,6 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         return ReadLength(nameof(Entry), bar.Write(start, Entry), bar.Unit);
     }
 
-    /// <summary>Puts a question where the reading cannot well be, or where another hand read the same place meanwhile.</summary>
     /// <summary>Worst size when the part left last; null where it was not here before. Looked up before a reading is kept.</summary>
     private Length? LastVisit { get; set; }
 
@@ -271,9 +270,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                  orderby c.Id descending
                  select (Length?)c.Worst).FirstOrDefaultAsync(cancel);
 
-    /// <summary>Sizes that stand at the other places of the same radius or depth.</summary>
-    private IReadOnlyList<Length> Neighbours(ReadingPlace place) => [.. Record.Sizes.Where(r => r.Station == place.Station).Except(Record.SizesAt(place)).Select(r => r.Value)];
-
+    /// <summary>Puts a question where the reading cannot well be, or where another hand read the same place meanwhile.</summary>
     private bool Asks(TypedLength typed, ReadingPlace place)
     {
         if (Record.SizesAt(place) is [.., var newest] && newest.Id > Seen)
@@ -287,9 +284,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         // A gauge that types like a keyboard may send one reading twice; one that sends lines of its own has numbers for that.
         if (Line is not { Length: > 0 } && !IsOutbox && Record.Sizes is [.., var before] && before.ById == Reader.OperatorId && before.Typed == typed.Text && (Hand.At - before.At).Duration() < SentTwice)
             Question = $"{before.Typed} came a moment ago for {NameOf(new(before.Degrees ?? 0, before.Station))}. Was it sent twice? Press Enter again to keep it here too.";
-        else if (Plausibility.Question(typed.Value, Limits) is { } doubt) Question = Words.Of(doubt, typed.Value, Limits, Reader.Unit) + " Press Enter again to keep it as it is, or type it anew.";
-        else if (Plausibility.Question(Record.Kind, typed.Value, Neighbours(place), LastVisit, Record.UsualUncertainty, Record.Shop.Rules) is { } unlike)
-            Question = Words.Of(unlike.Doubt, typed.Value, unlike.Against, Reader.Unit) + " Press Enter again to keep it as it is, or type it anew.";
+        else if (Record.QuestionOf(typed.Value, place, LastVisit) is { } odd)
+            Question = (odd.Against is { } against ? Words.Of(odd.Doubt, typed.Value, against, Reader.Unit) : Words.Of(odd.Doubt, typed.Value, Limits, Reader.Unit))
+                + " Press Enter again to keep it as it is, or type it anew.";
         else if (Gauge?.Bar is { } bar && BarStart is { } start && !bar.IsOnDial(start, typed.Value))
             Question = $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press Enter again to keep it as it is, or type it anew.";
         if (Question is not null) Insisted = Entry;

@@ -126,7 +126,7 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
             yield return new(d.At, d.By?.DisplayName, "close", where + (d.CheckId is null ? "Gone on without a set-up check" : "Gone on against the set-up check"), d.Reason, false);
         foreach (var p in surface.Plans)
         {
-            var document = record.DocumentOf(p);
+            var document = p.Read();
             yield return new(p.At, p.By?.DisplayName, "planned", $"{where}Plan {p.Version}: {Words.Technique(p.Technique)}" + (document.Option.Passes.Count > 0 ? $", {document.Option.Passes.Count} {(document.Option.Passes.Count == 1 ? "pass" : "passes")}, {reader.With(document.Option.Metal!.Value)}" : ""), Say(document.Why), false);
         }
         foreach (var p in surface.Passes)

@@ -1,4 +1,4 @@
-namespace Uncial.Core.Practice;
+namespace Uncial.Simulation;
 
 /// <summary>How a lathe and the hand on it err. Millimetres, unless said.</summary>
 public sealed record Workmanship
@@ -20,6 +20,9 @@ public sealed record Workmanship
 
     /// <summary>Mean of how far in a bit goes before its touch is heard.</summary>
     public double TouchOvershoot { get; init; } = 0.002;
+
+    /// <summary>How much higher each tool runs at the last station than at the first: cross-slide, or a part that gives.</summary>
+    public double RiseOverBand { get; init; }
 }
 
 /// <summary>A lathe with a part on it: mounts with a wobble, touches, cuts to where the bit truly stands.</summary>
@@ -31,6 +34,7 @@ public sealed class VirtualLathe
     private readonly double[] touch;
     private readonly double[] taken;
     private readonly double[] plane;
+    private int touchedAt;
 
     /// <summary>Puts a part on the lathe, not yet true.</summary>
     public VirtualLathe(VirtualPart part, Workmanship work, Chance chance)
@@ -66,6 +70,7 @@ public sealed class VirtualLathe
     public void Touch(int face, int station)
     {
         var highest = Part.Faces[face].Extremes(station).Highest;
+        touchedAt = station;
         Part.Faces[face].Cut(highest, byHand: true);
         touch[face] = highest;
         zero[face] = highest - chance.Exponential(work.TouchOvershoot);
@@ -83,7 +88,7 @@ public sealed class VirtualLathe
         var bite = plane[face] - to;
         if (bite <= 0) return;
         plane[face] = to + work.PushOff * bite;
-        Part.Faces[face].Cut(plane[face]);
+        Part.Faces[face].Cut(plane[face], Rise());
     }
 
     /// <summary>Grinds on at the same setting until no sparks fly: what was pushed off comes off.</summary>
@@ -92,7 +97,7 @@ public sealed class VirtualLathe
         var to = zero[face] - taken[face] * work.DepthPerDivision;
         if (to >= plane[face]) return;
         plane[face] = to;
-        Part.Faces[face].Cut(to);
+        Part.Faces[face].Cut(to, Rise());
     }
 
     /// <summary>Divisions that the dial has been moved on since it was zeroed.</summary>
@@ -127,5 +132,9 @@ public sealed class VirtualLathe
     public double Depth(int face) => touch[face] - plane[face];
 
     /// <summary>Metal that a face truly needs from its true first touch until all of it is clean.</summary>
-    public double TrueNeed(int face) => touch[face] - Part.Faces[face].LowestToClean();
+    public double TrueNeed(int face) => touch[face] - Part.Faces[face].LowestToClean(Rise());
+
+    /// <summary>How much higher the tool runs at each station than where it was touched.</summary>
+    private double[] Rise() =>
+        work.RiseOverBand == 0 ? [] : [.. Part.StationsMm.Select(at => work.RiseOverBand * (at - Part.StationsMm[touchedAt]) / Part.BandMm)];
 }

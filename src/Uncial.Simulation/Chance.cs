@@ -1,4 +1,4 @@
-namespace Uncial.Core.Practice;
+namespace Uncial.Simulation;
 
 /// <summary>Seeded chance, the same on every machine. Source: SplitMix64; normal deviates by the polar method.</summary>
 public sealed class Chance(long seed)

@@ -1,7 +1,6 @@
 using Uncial.Core.Parts;
-using Uncial.Core.Planning;
 
-namespace Uncial.Core.Practice;
+namespace Uncial.Simulation;
 
 /// <summary>How people work without the product.</summary>
 public enum HabitKind
@@ -22,36 +21,37 @@ public static class Habit
     private const int MostPasses = 12;
 
     /// <summary>Works a part from the first reading to the decision.</summary>
-    public static Outcome Work(Job job, HabitKind habit)
+    public static WorkResult Work(VirtualJob job, HabitKind habit)
     {
         ArgumentNullException.ThrowIfNull(job);
         var part = job.Part;
         var rotor = part.Kind == PartKind.Rotor;
         var (sign, perFace) = (rotor ? 1 : -1, rotor ? 1 : 2);
-        var so = new Outcome { InsideBefore = part.Inside(part.Limits.Discard, grooves: true) };
-        var (discard, machineTo) = ((double)part.Limits.Discard.Millimetres, (double)part.Limits.MachineTo.Millimetres);
+        var so = new WorkResult { InsideBefore = part.Inside(part.Limits.Discard, grooves: true) };
+        var discard = part.Limits.Discard;
+        var machineTo = part.Limits.MachineTo ?? discard;
 
         double Worst(params int[] spots) => rotor
-            ? spots.Min(s => job.ReadOne(s, part.ReadingStation, 0)) : spots.Max(s => job.ReadOne(s, part.ReadingStation, 0));
+            ? spots.Min(s => job.Read(s, part.ReadingStation)) : spots.Max(s => job.Read(s, part.ReadingStation));
         var before = habit switch
         {
             HabitKind.DialSumFromThickness => rotor ? Worst(0, 18, 36, 54) : Worst(0, 18),
             HabitKind.TwoAxesAndGo => rotor ? Worst(0, 36) : Worst(0, 18),
             _ => sign * double.MaxValue,
         };
-        if (sign * (before - discard) < 0) return job.Close(so, released: false, plainly: false);
+        if (sign * (before - discard) < 0) return job.Close(so, released: false, plainly: false, machineTo);
 
         var lathe = new VirtualLathe(part, job.Work, job.Chance);
         lathe.Mount(job.Chance.Rayleigh(rotor ? 0.010 : 0.008), job.Chance.Direction());
         var needed = 0.0;
         for (var i = 0; i < part.Faces.Count; i++)
         {
-            lathe.Touch(i, job.Chance.Happens(0.95) ? part.ReadingStation : 3);
+            lathe.Touch(i, part.ReadingStation);
             needed += lathe.TrueNeed(i);
         }
         job.LeaveGaugeLying();
-        var q = (double)job.Dial.DepthPerDivision.Millimetres;
-        var (passes, minutes, believed) = (0, 0.0, before);
+        var q = job.Division;
+        var (passes, believed) = (0, before);
         while (passes < MostPasses && !part.Faces.All(f => f.CleanSectors() == 12))
         {
             var depth = passes == 0 ? 0.20 : 0.10;
@@ -59,7 +59,7 @@ public static class Habit
             var after = believed - sign * perFace * part.Faces.Count * divisions * q;
             if (habit == HabitKind.DialSumFromThickness && sign * (after - discard) < 0) break; // no more metal, by the sum
             for (var i = 0; i < part.Faces.Count; i++) lathe.Cut(i, divisions);
-            (believed, passes, minutes) = (after, passes + 1, minutes + job.MinutesOf(PassKind.Finish));
+            (believed, passes) = (after, passes + 1);
         }
         var found = habit switch
         {
@@ -73,8 +73,7 @@ public static class Habit
             CleanedByFirstPlan = passes <= 1 && part.Faces.All(f => f.IsClean()),
             Excess = Enumerable.Range(0, part.Faces.Count).Sum(lathe.Depth) - needed,
             Passes = passes,
-            Minutes = minutes,
         };
-        return job.Close(so, released: sign * (found - discard) >= 0, plainly: sign * (found - machineTo) >= 0);
+        return job.Close(so, released: sign * (found - discard) >= 0, plainly: sign * (found - machineTo) >= 0, machineTo);
     }
 }

@@ -1,0 +1,40 @@
+using System.Globalization;
+using Uncial.Simulation;
+using Uncial.Study;
+
+// groups|slips|ways|rules|all [parts of each kind in each row] [seed]: what comes of virtual parts. See docs/study.md.
+var what = args.Length > 0 ? args[0] : "all";
+var parts = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 20_000;
+var seed = args.Length > 2 ? long.Parse(args[2], CultureInfo.InvariantCulture) : 1;
+var to = Console.Out;
+var clock = System.Diagnostics.Stopwatch.StartNew();
+var beyond = 0L;
+void Head(string text)
+{
+    to.WriteLine();
+    to.WriteLine(FormattableString.Invariant($"{text}: {parts} of each kind, seed {seed}."));
+    to.WriteLine();
+}
+if (what is "groups" or "all")
+{
+    Head("Careful work, light technique, by group");
+    beyond += Study.Groups(parts, seed, Slips.None, to);
+}
+if (what is "slips" or "all")
+{
+    Head("With what operators get wrong, one by one and all together");
+    Study.EachSlip(parts, seed, to);
+}
+if (what is "ways" or "all")
+{
+    Head("The fleet, every technique and three habits");
+    beyond += Study.Ways(parts, seed, to);
+}
+if (what is "rules" or "all")
+{
+    Head("One rule left out");
+    Study.Rules(parts, seed, to);
+}
+Console.Error.WriteLine(FormattableString.Invariant($"{clock.Elapsed.TotalSeconds:0.0} s on {Environment.ProcessorCount} cores"));
+// The promise that this product stands on: by careful work no part leaves beyond discard.
+return beyond == 0 ? 0 : 1;
