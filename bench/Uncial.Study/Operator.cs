@@ -35,11 +35,6 @@ internal sealed class Operator
     private const LengthUnit Mm = LengthUnit.Millimetre;
     private static readonly Hand Hand = new(1, DateTimeOffset.UnixEpoch);
 
-    private static readonly ReadingKind[] RotorDepths =
-    [
-        ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner,
-    ];
-
     private readonly VirtualJob job;
     private readonly VirtualPart metal;
     private readonly VirtualLathe lathe;
@@ -241,7 +236,16 @@ internal sealed class Operator
         return job.Read((int)Math.Round((double)place.Degrees / 5) % WorkFace.Angles, station, warm);
     }
 
-    private void Say(ReadingKind kind, double value) => Journey.Read(Now(), kind, null, Typed(value), Mm, null, Hand);
+    /// <summary>Types a figure, measured with its gauge; 0 said with a key is of no gauge.</summary>
+    private void Say(ReadingKind kind, double value, bool measured = true) =>
+        Journey.Read(Now(), kind, null, Typed(value), Mm, measured ? shop.GaugeFor(kind) : null, Hand);
+
+    /// <summary>What is there is measured; "none" is said where there is nothing, or nobody looks.</summary>
+    private void SayDepth(ReadingKind kind, bool looks)
+    {
+        var depth = looks ? Depth(kind) : 0;
+        Say(kind, depth, depth > 0);
+    }
 
     // ---- grooves and low lands --------------------------------------------------------------------------------------------------------
 
@@ -251,14 +255,23 @@ internal sealed class Operator
         for (var face = 0; face < metal.Faces.Count; face++)
         {
             var looks = !variant.SaysNone && !job.Slip(Slips.NoneWithoutLooking);
-            Say(GrooveOf(face), looks ? Groove(face) : 0);
-            Say(ReliefOf(face), looks ? Relief(face) : 0);
+            SayDepth(GrooveOf(face), looks);
+            SayDepth(ReliefOf(face), looks);
         }
     }
 
     private ReadingKind GrooveOf(int face) => !rotor ? ReadingKind.Groove : face == 0 ? ReadingKind.GrooveOuter : ReadingKind.GrooveInner;
 
     private ReadingKind ReliefOf(int face) => !rotor ? ReadingKind.Relief : face == 0 ? ReadingKind.ReliefOuter : ReadingKind.ReliefInner;
+
+    private double Depth(ReadingKind kind) =>
+        kind switch
+        {
+            ReadingKind.Groove or ReadingKind.GrooveOuter => Groove(0),
+            ReadingKind.GrooveInner => Groove(1),
+            ReadingKind.ReliefInner => Relief(1),
+            _ => Relief(0),
+        };
 
     private double Groove(int face)
     {
@@ -376,6 +389,7 @@ internal sealed class Operator
             return so;
         }
         Journey.TakePlan(Now(), request, option, [], Hand);
+        var budget = (rotor ? 1 : -1) * (double)(request.Touch - request.MachineTo).Millimetres / (rotor ? 1 : 2);
         long[] first = [.. request.Sides.Select((_, side) => option.Passes.Sum(p => p.Divisions[side]))];
         var measuredAt = -1;
         for (var guard = 0; guard < 300; guard++)
@@ -402,17 +416,31 @@ internal sealed class Operator
             Make(record);
         }
         var taken = Enumerable.Range(0, metal.Faces.Count).Sum(lathe.Depth);
+        var clean = metal.Faces.All(f => f.IsClean());
         var beyondFirst = first.Where((most, side) => lathe.Divisions(side) > most).Any();
         return so with
         {
             Started = passes > 0,
-            CleanedByFirstPlan = !beyondFirst && metal.Faces.All(f => f.IsClean()),
+            CleanedByFirstPlan = !beyondFirst && clean,
+            LeftDarkBy = clean || passes == 0 ? "" : FormattableString.Invariant($"{Math.Floor((budget - needed) * 20) / 20:0.00} left: ") + WhyNoMore(),
             Excess = taken - needed,
             Passes = passes,
             Minutes = minutes,
             Bounds = bounds,
             BoundFailed = (failed, worstFailure),
         };
+    }
+
+    /// <summary>What the product said last: a refusal, or the notes on the plan that ended.</summary>
+    private string WhyNoMore()
+    {
+        var record = Now();
+        if (record.StartRefusal is { } refusal)
+            return refusal.ToString();
+        var says = record.Plan is { Why: { Count: > 0 } why } ? string.Join(" ", why.Select(n => n.Code).Distinct()) : "";
+        var last = surface.Passes[^1];
+        var dark = last.DarkOuter != 0 || last.DarkInner != 0 ? "dark" : "groove";
+        return $"{last.Next} {record.Plan?.Option.Key} {says} ({dark})";
     }
 
     private void Make(SurfaceRecord record)
@@ -485,11 +513,10 @@ internal sealed class Operator
         ReadAll(0);
         foreach (var kind in Now().NotLookedAt)
         {
-            var (face, isGroove) = (kind is ReadingKind.GrooveInner or ReadingKind.ReliefInner ? 1 : 0, kind is ReadingKind.Groove or ReadingKind.GrooveOuter or ReadingKind.GrooveInner);
             var looks = !variant.SaysNone && !job.Slip(Slips.NoneWithoutLooking);
-            Say(kind, !looks ? 0 : isGroove ? Groove(face) : Relief(face));
+            SayDepth(kind, looks);
         }
-        var between = false;
+        var (between, thrice) = (false, false);
         var judgement = Judge();
         for (var guard = 0; guard < 12 && judgement.Decision == Decision.MeasureAgain; guard++)
         {
@@ -498,6 +525,13 @@ internal sealed class Operator
                 ReadAt(missing, 0);
             else if (judgement.Notes.Select(record.PlaceOf).FirstOrDefault(p => p is not null) is { } twice)
                 ReadAt(twice, 0);
+            else if (!thrice && record.DepthsToRepeat(judgement) is { Count: > 0 } depths)
+            {
+                thrice = true;
+                foreach (var kind in depths)
+                    for (var i = 0; i < RepeatedDepth.Times; i++)
+                        Say(kind, Depth(kind));
+            }
             else if (!between)
             {
                 between = true;
@@ -550,7 +584,7 @@ internal sealed class Operator
             Name = "Study",
             Rules = variant.Rules ?? ShopRules.Default,
             DefaultTechnique = technique.Key,
-            Gauges = { gauge },
+            Gauges = { gauge, new() { Id = 2, Name = "Depth gauge", Kind = GaugeKind.DepthGauge, Resolution = Len(0.005), PermissibleError = Len(0.01) } },
             Lathes =
             {
                 new()

@@ -76,6 +76,22 @@ internal static class Study
                     to.WriteLine(Work(new(stratum.Name + ", without " + name, Technique.BuiltIn[0], Variant: variant), kind, parts, seed, stratum, Slips.None).AsGroup());
     }
 
+    /// <summary>What keeps good parts back, and what leaves parts dark, by what the product said last.</summary>
+    public static void Why(int parts, long seed, TextWriter to)
+    {
+        foreach (var stratum in Stratum.All.Take(3))
+            foreach (var kind in Kinds)
+            {
+                var tally = Work(new(stratum.Name, Technique.BuiltIn[1]), kind, parts, seed, stratum, Slips.None);
+                to.WriteLine(FormattableString.Invariant($"{kind}, {stratum.Name}: {100 * tally.GoodHeldBack:0.0} % of the good held back, half released at {tally.Guard:0.00}"));
+                foreach (var (why, times) in tally.HeldBackBy.OrderByDescending(w => w.Value).Take(8))
+                    to.WriteLine(FormattableString.Invariant($"  {times,6} {why}"));
+                to.WriteLine(FormattableString.Invariant($"{100 * tally.CleanShare:0.0} % of those started are clean; the others:"));
+                foreach (var (why, times) in tally.LeftDarkBy.OrderByDescending(w => w.Value).Take(60))
+                    to.WriteLine(FormattableString.Invariant($"  {times,6} {why}"));
+            }
+    }
+
     /// <summary>One group worked one way; each worker keeps its own account, so the sums are the same on any machine.</summary>
     public static Tally Work(Way way, PartKind kind, int parts, long seed, Stratum stratum, Slips slips)
     {

@@ -14,6 +14,7 @@ internal sealed class Tally(string name, PartKind kind)
     private readonly long[] near = new long[Steps];
     private readonly long[] nearReleased = new long[Steps];
     private readonly Dictionary<string, int> heldBackBy = [];
+    private readonly Dictionary<string, int> leftDarkBy = [];
     private long parts;
     private long started;
     private long firstCleaned;
@@ -48,6 +49,7 @@ internal sealed class Tally(string name, PartKind kind)
     public double MedianExcess => Excess(0.5);
     public long Spoilt => spoilt;
     public IReadOnlyDictionary<string, int> HeldBackBy => heldBackBy;
+    public IReadOnlyDictionary<string, int> LeftDarkBy => leftDarkBy;
 
     /// <summary>Upper 95 % bound of the share of released parts that are beyond (Wilson's score interval).</summary>
     public double BeyondAtMost => Wilson(beyond, released);
@@ -99,8 +101,10 @@ internal sealed class Tally(string name, PartKind kind)
         if (!o.Released && o.InsideAfter >= 0)
         {
             heldBack++;
-            heldBackBy[o.HeldBackBy] = heldBackBy.GetValueOrDefault(o.HeldBackBy) + 1;
+            Count(heldBackBy, o.HeldBackBy, 1);
         }
+        if (o.LeftDarkBy.Length > 0)
+            Count(leftDarkBy, o.LeftDarkBy, 1);
         if (!o.Released || o.InsideAfter >= 0)
             return;
         beyond++;
@@ -113,7 +117,9 @@ internal sealed class Tally(string name, PartKind kind)
         for (var i = 0; i < Steps; i++)
             (near[i], nearReleased[i]) = (near[i] + other.near[i], nearReleased[i] + other.nearReleased[i]);
         foreach (var (why, times) in other.heldBackBy)
-            heldBackBy[why] = heldBackBy.GetValueOrDefault(why) + times;
+            Count(heldBackBy, why, times);
+        foreach (var (why, times) in other.leftDarkBy)
+            Count(leftDarkBy, why, times);
         (parts, started, firstCleaned, clean) = (parts + other.parts, started + other.started, firstCleaned + other.firstCleaned, clean + other.clean);
         (passes, minutes, readings, bounds) = (passes + other.passes, minutes + other.minutes, readings + other.readings, bounds + other.bounds);
         (boundFailures, worstFailure) = (boundFailures + other.boundFailures, Math.Max(worstFailure, other.worstFailure));
@@ -147,6 +153,8 @@ internal sealed class Tally(string name, PartKind kind)
         excess.Sort();
         return excess[(int)Math.Min(excess.Count - 1, share * excess.Count)];
     }
+
+    private static void Count(Dictionary<string, int> whys, string why, int times) => whys[why] = whys.GetValueOrDefault(why) + times;
 
     private static double Share(double of, double all) => all == 0 ? 0 : of / all;
 

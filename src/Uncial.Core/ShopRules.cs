@@ -36,6 +36,9 @@ public sealed record ShopRules
     /// </summary>
     public Length DepthUncertainty { get; init; } = Mm(0.03m);
 
+    /// <summary>The same for a depth that is the mean of three measurements with a depth gauge, alike among themselves.</summary>
+    public Length RepeatedDepthUncertainty { get; init; } = Mm(0.01m);
+
     /// <summary>
     /// Waves around a part that eight evenly spaced places cannot see may be so deep: that much is allowed at least for what lies between them.
     /// </summary>

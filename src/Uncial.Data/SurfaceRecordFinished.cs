@@ -118,7 +118,9 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>The judgement on the standing readings.</summary>
-    public Judgement Judge(bool readingsAreFit) => Judgement.Of(new()
+    public Judgement Judge(bool readingsAreFit) => Judgement.Of(Finished(readingsAreFit), Shop.Rules);
+
+    private FinishedPart Finished(bool readingsAreFit) => new()
     {
         Limits = Limits ?? throw new InvalidOperationException("Limits first."),
         Readings = CoreReadings(Sizes),
@@ -132,7 +134,7 @@ public sealed partial class SurfaceRecord
         Parallelism = Surface.Band > Length.Zero ? Head?.ParallelOver(Surface.Band) : null,
         AsksForSecondReading = true,
         ReadingsAreFit = readingsAreFit && Sizes.All(s => s.FromFile is null),
-    }, Shop.Rules);
+    };
 
     /// <summary>Groove that is still there: the sum of both faces, radial in a drum; null: not looked at on some face.</summary>
     public Length? GrooveLeft => DepthsLeft.Groove;
@@ -149,14 +151,68 @@ public sealed partial class SurfaceRecord
         {
             // What was on the vehicle since is looked at anew.
             var last = Surface.Passes.Where(IsSinceItCameBack).MaxBy(p => p.Cut);
-            FaceLeft Face(string side, int index, ReadingKind groove, ReadingKind relief, Length? seen, int? dark) =>
-                new(side, FigureNow(groove) is { } now && IsSinceItCameBack(now) ? now.Value : seen, ReliefLeft(index, relief), dark == 0);
+            FaceLeft Face(string side, int index, ReadingKind groove, ReadingKind relief, Length? seen, int? dark)
+            {
+                var (grooves, reliefs) = (RepeatedNow(groove), RepeatedNow(relief));
+                var once = FigureNow(groove) is { } now && IsSinceItCameBack(now) ? now.Value : seen;
+                return new(side, grooves ?? once, reliefs ?? ReliefLeft(index, relief), dark == 0)
+                {
+                    GrooveIsRepeated = grooves is not null,
+                    ReliefIsRepeated = reliefs is not null,
+                };
+            }
             return Kind == PartKind.Drum ? [Face("bore", 0, ReadingKind.Groove, ReadingKind.Relief, last?.GrooveOuter, last?.DarkOuter)]
                 : [
                     Face("outer", 0, ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, last?.GrooveOuter, last?.DarkOuter),
                     Face("inner", 1, ReadingKind.GrooveInner, ReadingKind.ReliefInner, last?.GrooveInner, last?.DarkInner),
                 ];
         }
+    }
+
+    /// <summary>Measurements of a groove or low land with a depth gauge since the last cut, the oldest first.</summary>
+    public IReadOnlyList<ReadingEntry> DepthsMeasured(ReadingKind kind) =>
+        [.. standing[kind].Where(r => r.Cuts == CutsDone && IsSinceItCameBack(r) && GaugeOf(r) is { Kind: Core.Gauges.GaugeKind.DepthGauge })];
+
+    /// <summary>A depth that was measured three times alike, nothing else after it; otherwise null.</summary>
+    private Length? RepeatedNow(ReadingKind kind) =>
+        DepthsMeasured(kind) is { Count: >= RepeatedDepth.Times } depths && ReferenceEquals(depths[^1], FigureNow(kind))
+            ? RepeatedDepth.Of([.. depths.Select(d => d.Value)], Shop.Rules)
+            : null;
+
+    /// <summary>
+    /// The depths to be measured three times, where that may settle a judgement that asks to measure again: each may then turn out less by the
+    /// uncertainty of the mean. Empty where it cannot.
+    /// </summary>
+    public IReadOnlyList<ReadingKind> DepthsToRepeat(Judgement judgement)
+    {
+        ArgumentNullException.ThrowIfNull(judgement);
+        if (judgement.Decision != Decision.MeasureAgain || TurnedBright || NotLookedAt.Count > 0)
+            return [];
+        var repeated = DepthsLeft.Of([.. FacesLeft.Select(f => f with { GrooveIsRepeated = true, ReliefIsRepeated = true })], Shop.Rules);
+        var less = Shop.Rules.RepeatedDepthUncertainty;
+        Length? Least(Length? depth) => depth is { } d ? Length.Max(Length.Zero, d - less) : null;
+        var atBest = Finished(readingsAreFit: true) with
+        {
+            DepthUncertainty = repeated.Uncertainty,
+            GrooveLeft = Least(repeated.Groove),
+            ReliefLeft = Least(repeated.Relief),
+        };
+        if (Judgement.Of(atBest, Shop.Rules).Decision == Decision.MeasureAgain)
+            return [];
+        var faces = Kind == PartKind.Drum
+            ? new[] { (ReadingKind.Groove, ReadingKind.Relief) }
+            : [(ReadingKind.GrooveOuter, ReadingKind.ReliefOuter), (ReadingKind.GrooveInner, ReadingKind.ReliefInner)];
+        List<ReadingKind> asked = [];
+        foreach (var (face, (groove, relief)) in FacesLeft.Zip(faces))
+        {
+            if (face.IsBright && face.Groove == Length.Zero)
+                continue;
+            if (!face.GrooveIsRepeated)
+                asked.Add(groove);
+            if (!face.ReliefIsRepeated)
+                asked.Add(relief);
+        }
+        return asked;
     }
 
     /// <summary>The figures that nobody has given yet and that the judgement asks for.</summary>

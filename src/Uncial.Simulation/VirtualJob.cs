@@ -60,6 +60,9 @@ public sealed record WorkResult
     /// <summary>Inside machine-to on lands in the end.</summary>
     public double InsideMachineTo { get; init; }
 
+    /// <summary>Why no more was cut although it was not clean; empty where it was, or was not started.</summary>
+    public string LeftDarkBy { get; init; } = "";
+
     /// <summary>What the last judgement said against a release; empty where nothing did. Codes of the product's notes.</summary>
     public string HeldBackBy { get; init; } = "";
 }

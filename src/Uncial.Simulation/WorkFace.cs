@@ -163,10 +163,10 @@ public sealed class WorkFace
             for (var i = 0; i < Angles; i++)
             {
                 var at = station * Angles + i;
-                var left = path - reach[station] * wobble[i];
+                var left = path - reach[station] * wobble[i] + (byHand ? 0 : hardness[at]);
                 if (heights[at] <= left)
                     continue;
-                heights[at] = Math.Min(heights[at], left + (byHand ? 0 : hardness[at]));
+                heights[at] = left;
                 bright[at] = !byHand;
             }
         }

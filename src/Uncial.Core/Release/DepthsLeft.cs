@@ -7,12 +7,19 @@ namespace Uncial.Core.Release;
 /// <param name="Groove">Deepest groove that stays; null: nobody looked.</param>
 /// <param name="Relief">From the lands that were read down to the lowest dark land; null: nobody looked. Not asked where <paramref name="IsBright"/>.</param>
 /// <param name="IsBright">Turned bright all round in this job: no land is lower than where the tool went.</param>
-public readonly record struct FaceLeft(string Side, Length? Groove, Length? Relief, bool IsBright);
+public readonly record struct FaceLeft(string Side, Length? Groove, Length? Relief, bool IsBright)
+{
+    /// <summary>The groove is the mean of three measurements: see <see cref="RepeatedDepth"/>.</summary>
+    public bool GrooveIsRepeated { get; init; }
+
+    /// <summary>The relief is the mean of three measurements.</summary>
+    public bool ReliefIsRepeated { get; init; }
+}
 
 /// <summary>What stays below the lands that were read: grooves and low lands of a surface, and how sure their depths are.</summary>
 /// <param name="Groove">Deepest groove of each face, added up, radial in a drum; null: not looked at on some face.</param>
 /// <param name="Relief">From the lands that were read down to the lowest, of each face, added up; null: not looked at on some face.</param>
-/// <param name="Uncertainty">What they may be more together: the uncertainty of one depth times the root of their number.</param>
+/// <param name="Uncertainty">What they may be more together: the uncertainty of each depth, added in squares.</param>
 /// <param name="NotLookedAt">What nobody looked at: <c>grooveOuter</c>, <c>reliefInner</c>, <c>grooveBore</c> and so on.</param>
 public sealed record DepthsLeft(Length? Groove, Length? Relief, Length Uncertainty, IReadOnlyList<string> NotLookedAt)
 {
@@ -32,7 +39,14 @@ public sealed record DepthsLeft(Length? Groove, Length? Relief, Length Uncertain
             if (face.Groove is null) missing.Add("groove" + Named(face.Side));
             if (low is null) missing.Add("relief" + Named(face.Side));
         }
-        return new(groove, relief, UncertaintyOf(faces.Count(f => !f.IsBright || f.Groove > Length.Zero), rules.DepthUncertainty), missing);
+        return new(groove, relief, Together([.. faces.Where(f => !f.IsBright || f.Groove > Length.Zero)], rules), missing);
+    }
+
+    private static Length Together(IReadOnlyCollection<FaceLeft> faces, ShopRules rules)
+    {
+        double Of(bool repeated) => Math.Pow((double)(repeated ? rules.RepeatedDepthUncertainty : rules.DepthUncertainty).Millimetres, 2);
+        return faces.Count == 0 ? Length.Zero
+            : Length.FromTrigonometry(Math.Sqrt(faces.Sum(f => Of(f.GrooveIsRepeated) + Of(f.ReliefIsRepeated))), Toward.Greater);
     }
 
     /// <summary>What the depths of so many faces may be more than they were read. Errors of several depths seldom fall the same way: they add in squares.</summary>

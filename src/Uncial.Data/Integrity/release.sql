@@ -7,24 +7,48 @@ create or replace function public.rule_of(name text, otherwise numeric) returns 
     select coalesce((select (rules ->> name)::numeric from public.shops limit 1), otherwise)
 $$;
 
+-- What one depth may be more than it was measured, squared.
+create or replace function public.depth_square(repeated boolean) returns numeric language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
+    select case when repeated then public.rule_of('repeatedDepthUncertainty', 0.01) else public.rule_of('depthUncertainty', 0.03) end ^ 2
+$$;
+
+-- A depth that the newest three standing measurements with a depth gauge agree on, nothing else after them: their mean; otherwise null.
+create or replace function public.repeated_depth(surface int, depth_kind text, made int, since int)
+    returns numeric language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
+    select case when count(*) = 3 and bool_and(d.gauge = 'DepthGauge') and max(d.value_mm) - min(d.value_mm) <= public.rule_of('depthUncertainty', 0.03)
+        then avg(d.value_mm) end
+    from (select r.value_mm, g.kind as gauge
+        from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
+            left join public.gauges g on g.id = r.gauge_id
+        where r.surface_id = surface and r.kind = depth_kind and r.cuts = made and r.number > since and w.id is null and f.id is null
+        order by r.number desc limit 3) d
+$$;
+
+drop function if exists public.depths_seen(int, text, int, int);
+
 -- What was seen of grooves and low lands since the last cut: whether every face was looked at, their depths added up, whether all is bright,
--- and of how many faces the depths are unsure. Low lands measured before a cut are lessened by it; that is not worked out again here.
+-- and what the depths may be more than they were read, in squares. Low lands measured before a cut are lessened by it; that is not worked out
+-- again here.
 create or replace function public.depths_seen(surface int, part_kind text, made int, since int)
-    returns table (looked boolean, groove numeric, relief numeric, bright boolean, unsure bigint) language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
+    returns table (looked boolean, groove numeric, relief numeric, bright boolean, unsure numeric) language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
     with standing as (
         select r.kind, r.value_mm, r.cuts, row_number() over (partition by r.kind order by r.number desc) as newest
         from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
         where r.surface_id = surface and r.number > since and w.id is null and f.id is null),
     face as (
-        select coalesce(g.value_mm, case when x.side = 'inner' then last.groove_inner_mm else last.groove_outer_mm end) as groove,
-            coalesce(case when x.side = 'inner' then last.dark_inner else last.dark_outer end = 0, false) as bright, l.value_mm as relief, l.cuts as relief_cuts
-        from (values ('Rotor', 'outer', 'GrooveOuter', 'ReliefOuter'), ('Rotor', 'inner', 'GrooveInner', 'ReliefInner'), ('Drum', 'bore', 'Groove', 'Relief')) x (kind, side, groove, relief)
+        select coalesce(x.grooves, g.value_mm, case when x.side = 'inner' then last.groove_inner_mm else last.groove_outer_mm end) as groove,
+            coalesce(case when x.side = 'inner' then last.dark_inner else last.dark_outer end = 0, false) as bright,
+            coalesce(x.reliefs, l.value_mm) as relief, l.cuts as relief_cuts, x.grooves is not null as groove_sure, x.reliefs is not null as relief_sure
+        from (select v.*, public.repeated_depth(surface, v.groove, made, since) as grooves, public.repeated_depth(surface, v.relief, made, since) as reliefs
+            from (values ('Rotor', 'outer', 'GrooveOuter', 'ReliefOuter'), ('Rotor', 'inner', 'GrooveInner', 'ReliefInner'), ('Drum', 'bore', 'Groove', 'Relief'))
+                v (kind, side, groove, relief)) x
         left join standing g on g.kind = x.groove and g.newest = 1 and g.cuts = made
         left join standing l on l.kind = x.relief and l.newest = 1
         left join lateral (select * from public.passes p where p.surface_id = surface and p.number > since order by p.cut desc limit 1) last on true
         where x.kind = part_kind)
     select bool_and(groove is not null and (bright or relief is not null)), sum(groove), sum(case when not bright and relief_cuts = made then relief else 0 end),
-        bool_and(bright), count(*) filter (where not bright or groove > 0)
+        bool_and(bright),
+        coalesce(sum(public.depth_square(groove_sure) + public.depth_square(relief_sure)) filter (where not bright or groove > 0), 0)
     from face
 $$;
 
@@ -114,7 +138,7 @@ begin
             if c.groove_left_mm < seen.groove - 0.000001 or c.relief_left_mm < seen.relief - 0.000001 then
                 raise exception 'grooves or low lands are deeper than what was judged' using errcode = 'UN006';
             end if;
-            if not seen.bright and (c.depth_uncertainty_mm < sqrt(2 * seen.unsure) * public.rule_of('depthUncertainty', 0.03) - 0.000001
+            if not seen.bright and (c.depth_uncertainty_mm < sqrt(seen.unsure) - 0.000001
                 or (s.kind = 'Rotor' and c.allowance_mm < public.rule_of('unseenLobesFullRound', 0.01))) then
                 raise exception 'too little is allowed for what was not read' using errcode = 'UN005';
             end if;

@@ -47,6 +47,38 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     public static ReadingKind? ReadingOf(ShapeQuantity quantity) => quantity switch { ShapeQuantity.RunoutOuter => ReadingKind.RunoutOuter, ShapeQuantity.RunoutInner => ReadingKind.RunoutInner, _ => null };
 
+    /// <summary>The depths that are to be measured three times, since that would settle it.</summary>
+    public IReadOnlyList<ReadingKind> Repeats { get; private set; } = [];
+
+    /// <summary>What was typed for them, as many as are still to be measured of each.</summary>
+    [BindProperty] public Dictionary<ReadingKind, List<string?>> Thrice { get; set; } = [];
+
+    public int MissingOf(ReadingKind kind) => Math.Max(1, RepeatedDepth.Times - Record.DepthsMeasured(kind).Count);
+
+    public string? ThriceValue(ReadingKind kind, int i) => Thrice.TryGetValue(kind, out var typed) && i < typed.Count ? typed[i] : null;
+
+    /// <summary>What was measured of a depth so far, in words.</summary>
+    public string SoFar(ReadingKind kind) =>
+        Record.DepthsMeasured(kind) is { Count: > 0 } depths
+            ? Words.Say("look.soFar", string.Join("  ", depths.TakeLast(RepeatedDepth.Times).Select(d => Reader.Figure(d.Value))))
+            : "";
+
+    /// <summary>Keeps depths that were measured again with the depth gauge; as many as were typed.</summary>
+    public async Task<IActionResult> OnPostThriceAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        List<(ReadingKind Kind, TypedLength Typed)> measured = [];
+        foreach (var kind in Depths)
+            for (var i = 0; Thrice.TryGetValue(kind, out var texts) && i < Math.Min(texts.Count, RepeatedDepth.Times); i++)
+                if (!string.IsNullOrWhiteSpace(texts[i]) && ReadLength($"Thrice[{kind}][{i}]", texts[i], Reader.Unit, allowZero: true) is { } typed)
+                    measured.Add((kind, typed));
+        if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
+        foreach (var (kind, typed) in measured)
+            Journey.Read(Record, kind, null, typed, Reader.Unit, Record.Shop.GaugeFor(kind), Hand);
+        if (measured.Count > 0 && !await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        return Redirect(Request.Path);
+    }
+
     public string? FigureValue(ReadingKind kind) => Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.FigureNow(kind));
 
     public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) => KeepFiguresAsync(() => [.. IsRotor ? Runouts : [], .. Depths], Figures, kind => Record.FigureNow(kind), cancel);
@@ -85,6 +117,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         AllRead = Record.NextPlace is null;
         await Record.LoadHeadAsync(Db, cancel);
         Judgement = Record.Judge(readingsAreFit: true);
+        Repeats = Record.DepthsToRepeat(Judgement);
         await PairAsync(cancel);
         return Page();
     }

@@ -308,7 +308,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     protected async Task<IActionResult> KeepFiguresAsync(Func<IEnumerable<ReadingKind>> fields, IReadOnlyDictionary<ReadingKind, string?> figures, Func<ReadingKind, ReadingEntry?> known, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        List<(ReadingKind Kind, TypedLength Typed)> changed = [];
+        List<(ReadingKind Kind, TypedLength Typed, bool Measured)> changed = [];
         List<ReadingEntry> unsaid = [];
         foreach (var kind in fields())
         {
@@ -318,15 +318,17 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                 if (known(kind) is { } said) unsaid.Add(said);
                 continue;
             }
-            if (LookedFor.Is(kind) && LookedFor.IsNone(text)) text = "0";
+            var none = LookedFor.Is(kind) && LookedFor.IsNone(text);
+            if (none) text = "0";
             var typed = ReadLength($"Figures[{kind}]", text, Reader.Unit, allowZero: true);
             // What the field showed is what is on record, rounded for the reader; only what was typed anew is a fact.
-            if (typed is not null && (text.Trim() != TextOf(known(kind)) || SentFor(kind) is not null)) changed.Add((kind, typed));
+            if (typed is not null && (text.Trim() != TextOf(known(kind)) || SentFor(kind) is not null)) changed.Add((kind, typed, !none));
         }
         if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
-        foreach (var (kind, typed) in changed)
+        foreach (var (kind, typed, measured) in changed)
         {
-            var gauge = Record.Shop.GaugeFor(kind);
+            // "None" is said by eye.
+            var gauge = measured ? Record.Shop.GaugeFor(kind) : null;
             Journey.Read(Record, kind, null, typed, Reader.Unit, gauge, Hand, gauge is null ? null : new(Line: SentFor(kind)));
         }
         foreach (var said in unsaid) Journey.Withdraw(Record, said, "Not looked at", Hand);
