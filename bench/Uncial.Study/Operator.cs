@@ -383,7 +383,7 @@ internal sealed class Operator
             Worst = variant.NoSecondTerm ? null : request.Worst,
         };
         var option = PassPlanner.Plan(request).Options[0];
-        if (!option.CanStart || option.Passes.Count == 0)
+        if (!option.CanStart || option.Passes.Count == 0 || option.Notes.Any(n => n.Code == PassPlanner.ShortAtCheckpoint))
         {
             Journey.LeaveUncut(Now(), request, scuffed: false, Hand);
             return so;

@@ -23,7 +23,7 @@ public sealed class WorkFace
     public const int Angles = 72;
 
     /// <summary>Deepest groove that counts as gone: a finger-nail passes over it.</summary>
-    public const double SmoothGroove = 0.010;
+    public const double SmoothGroove = 0.020;
 
     private const int Quarter = Angles * 3 / 4; // cos(x + 270°) = sin x
 

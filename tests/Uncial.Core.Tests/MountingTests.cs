@@ -168,47 +168,4 @@ public class MountingTests
         RemountAdvice.For(false, [RemountCause.Nut, RemountCause.Nut, RemountCause.Dirt]).Select(c => c.Cause).Take(3).ShouldBe([RemountCause.Nut, RemountCause.Dirt, RemountCause.Nick]);
         RemountAdvice.For(true, [])[0].Cause.ShouldBe(RemountCause.Races);
     }
-
-    [Theory]
-    [InlineData(PartKind.Rotor)]
-    [InlineData(PartKind.Drum)]
-    public void Any_turn_finds_the_wobble_of_the_lathe_within_the_reading_error_over_thousands_of_mounts(PartKind kind)
-    {
-        var chance = new Practice.Chance(11);
-        var (trueIsTrue, badIsBad, bad) = (0, 0, 0);
-        List<double> errors = [];
-        for (var n = 0; n < 3000; n++)
-        {
-            var part = kind == PartKind.Rotor ? Practice.VirtualPart.Rotor(chance) : Practice.VirtualPart.Drum(chance);
-            var lathe = new Practice.VirtualLathe(part, new() { DepthPerDivision = 0.01 }, chance);
-            var (amplitude, at, turn) = (chance.Rayleigh(0.015), chance.Direction(), chance.Between(60, 300));
-            // First harmonic of what an indicator shows, read to a division.
-            RunoutMark Mark(double turned)
-            {
-                lathe.Mount(amplitude, at - turned);
-                var (x, y) = (0.0, 0.0);
-                for (var i = 0; i < Practice.WorkFace.Angles; i++)
-                {
-                    var (sin, cos) = Math.SinCos(i * 2 * Math.PI / Practice.WorkFace.Angles);
-                    var h = part.Faces[0].Turning(i, part.ReadingStation);
-                    (x, y) = (x + h * cos, y + h * sin);
-                }
-                var runout = 4 * Math.Sqrt(x * x + y * y) / Practice.WorkFace.Angles;
-                return RunoutMark.Indicated(ClockAngle.FromDegrees((decimal)Math.Round(Math.Atan2(y, x) * 180 / Math.PI, 3)), Mm.Of((decimal)Math.Round(runout, 2)));
-            }
-            var reach = kind == PartKind.Rotor ? part.StationsMm[part.ReadingStation] / part.StationsMm[^1] : 1;
-            var (beta, setUp) = ((decimal)Math.Round(turn, 3), 2 * amplitude * reach);
-            var check = SetUpCheck.Of(kind, beta, Mm.Of(0.025m), Mm.Of(0.01m), Mark(0), Mark((double)beta * Math.PI / 180));
-            var found = (double)check.SetUpRunout!.Value.Millimetres;
-            // Each mark is off by half a division at most: divided by twice the sine of half the turn.
-            (Math.Abs(found - setUp) * 2 * Math.Sin(turn * Math.PI / 360)).ShouldBeLessThan(0.0102);
-            errors.Add(Math.Abs(found - setUp));
-            if (setUp <= 0.012 && check.Verdict == SetUpVerdict.True) trueIsTrue++;
-            if (setUp > 0.065) { bad++; if (check.Verdict != SetUpVerdict.True) badIsBad++; }
-        }
-        errors.Sort();
-        errors[errors.Count / 2].ShouldBeLessThan(0.004);
-        trueIsTrue.ShouldBeGreaterThan(100);
-        (bad > 50 && badIsBad == bad).ShouldBeTrue($"{badIsBad} of {bad}");
-    }
 }

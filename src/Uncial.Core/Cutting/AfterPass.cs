@@ -106,6 +106,7 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             if (range is { } r)
             {
                 steps.Add("runoutSeen", "2 · {0} / (1 − cos(π · ({1}/12 − 1/24)))", r.Greatest, Side(i), d, seen[i].CleanSectors);
+                range = r = r with { Greatest = ByThickness(i, r.Greatest) };
                 estimate = r.Greatest + side.Groove + side.Relief;
                 steps.Add("needSeen", "{0} + {1} + {2}", estimate.Value, Side(i), r.Greatest, side.Groove, side.Relief);
             }
@@ -114,9 +115,11 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             {
                 // Dark where it should be clean: the metal is right and the figures were not.
                 notes.Add(new("darkBeyondNeed", need, d, Subject: Side(i)));
-                if (range is { } beyond) runout[i] = beyond.Greatest;
                 // A groove read too shallow looks like this: it is read again, not only cut away.
                 if (seen[i].GrooveLeft is not { } left || left == Length.Zero) notes.Add(new("grooveAgain", Subject: Side(i)));
+                // A run-out that was measured stands: the cut was shallower than the dial says, or a low land deeper than it was read.
+                if (!side.RunoutAssumed && side.Runout is not null) return d + Length.Max(q, plan.Dial.Allowance);
+                if (range is { } beyond) runout[i] = beyond.Greatest;
                 return Length.Max(d + q, estimate ?? d + rules.AssumedRunout);
             }
             if (range is not { } seenRunout) return need;
@@ -131,6 +134,21 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             return need;
         }
 
+        /// <summary>
+        /// An estimate of an assumed run-out, held against the thickness: what the other face runs out, measured or cut away, and what they
+        /// differ by at most.
+        /// </summary>
+        private Length ByThickness(int i, Length estimate)
+        {
+            if (plan.RunoutsDifferAtMost is not { } differ || !plan.Sides[i].RunoutAssumed || plan.Sides.Count < 2) return estimate;
+            var other = plan.Sides[1 - i];
+            Length? runs = !other.RunoutAssumed ? other.Runout
+                : seen[1 - i].CleanSectors >= Coverage.Sectors && SinceTouch(1 - i) > Length.Zero ? SinceTouch(1 - i) : null;
+            if (runs is not { } known || known + differ >= estimate) return estimate;
+            steps.Add("runoutByThickness", "min({0}, {1} + {2})", known + differ, Side(i), estimate, known, differ);
+            return known + differ;
+        }
+
         private string Side(int i) => plan.Kind == PartKind.Drum ? "bore" : i == 0 ? "outer" : "inner";
 
         /// <summary>The part as it is now: what the ledger says, as first touch of the next zeroing.</summary>
@@ -142,7 +160,7 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
                 Touch = ledger.Size,
                 TouchBound = ledger.Bound,
                 Worst = ledger.Worst,
-                Sides = [.. plan.Sides.Select((s, i) => new SideNeed(left[i], Length.Min(s.Groove, left[i]), runout[i], s.Relief, s.RunoutAssumed, SinceTouch(i)))],
+                Sides = [.. plan.Sides.Select((s, i) => new SideNeed(left[i], Length.Min(s.Groove, left[i]), runout[i], s.Relief, s.RunoutAssumed, SinceTouch(i), s.UnreadRelief))],
                 RoughsDone = plan.RoughsDone + done.Count(p => p.Kind == PassKind.Rough),
                 RoughsDoneBySide = [.. roughs.Select((r, i) => r + (plan.RoughsDoneBySide?[i] ?? 0))],
                 IsTurnedRound = plan.IsTurnedRound || done.Any(p => p.TurnFirst),

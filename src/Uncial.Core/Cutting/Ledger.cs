@@ -20,7 +20,7 @@ internal sealed class Ledger
     {
         (this.plan, this.steps, sign) = (plan, steps, Limits.Sign(plan.Kind));
         foreach (var d in depth) cut += plan.Kind == PartKind.Drum ? 2 * d : d;
-        var deepest = depth.Max();
+        var deepest = plan.DeepestBesideDark<Length>(depth) ?? Length.Zero;
         // Until a measured pass has borne the dial out, every depth counts double in what is sure.
         var factor = plan.Dial.Confirmed ? 1 : 2;
         Size = plan.Touch - sign * cut;

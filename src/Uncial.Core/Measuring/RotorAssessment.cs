@@ -116,6 +116,7 @@ public static class RotorAssessment
                 LeastFinished = finished,
                 RunoutAssumed = new(measured.Outer is null, measured.Inner is null),
                 FiguresAgree = agree,
+                RunoutsDifferAtMost = RunoutsDifferAtMost(),
                 Taper = taper,
                 Fit = fit,
                 Notes = Notes(runout, agree, taper, stations.Length == 1 ? fit : FitsOf(stations).MinBy(f => f.Least), least.Size),
@@ -183,6 +184,18 @@ public static class RotorAssessment
             var careful = Length.Max(mean + (outer + inner) / 2, touched.Greatest);
             steps.Add("touchCareful", "max({0} + ({1} + {2})/2, {3})", careful, null, mean, outer, inner, touched.Greatest);
             return careful;
+        }
+
+        /// <summary>
+        /// What one face runs out more than the other shows in the thickness: so far at most, where a run-out is assumed. Null where both are
+        /// measured, or fewer than three places were read.
+        /// </summary>
+        private Length? RunoutsDifferAtMost()
+        {
+            if (measured is { Outer: not null, Inner: not null } || touched.Spots.Length < 3) return null;
+            var most = (touched.Spread + 2 * u) / LeastSpreadOfAWave(touched.Spots);
+            steps.Add("runoutsDiffer", "({0} + 2 · {1}) / {2}", most, null, touched.Spread, u, LeastSpreadOfAWave(touched.Spots));
+            return most;
         }
 
         private bool? FiguresAgree()

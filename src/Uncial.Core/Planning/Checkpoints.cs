@@ -10,6 +10,8 @@ namespace Uncial.Core.Planning;
 internal sealed class Checkpoints
 {
     private readonly PlanRequest request;
+    private readonly long[] cutThen;
+    private PlanRequest then;
     private readonly Steps steps;
     private readonly Length q;
     private readonly long[] cut;
@@ -20,12 +22,19 @@ internal sealed class Checkpoints
     {
         (this.request, this.steps, q) = (request, steps, request.Dial.DepthPerDivision);
         cut = new long[request.Sides.Count];
+        (then, cutThen) = (request, new long[cut.Length]);
         touched = new bool[cut.Length];
     }
 
     public PlanStart Start { get; private set; } = PlanStart.Free;
 
     public bool PastDiscard { get; private set; }
+
+    /// <summary>
+    /// By how much a pass behind a checkpoint would still end past machine-to, if the part measures there what the plan expects: it would be
+    /// begun and hardly be finished. 0 where all of it can go on.
+    /// </summary>
+    public Length ShortAtCheckpoint { get; private set; }
 
     /// <summary>The dial is unconfirmed, and a measurement before one of the passes settles it.</summary>
     public bool SettlesAtCheckpoint { get; private set; }
@@ -112,7 +121,7 @@ internal sealed class Checkpoints
     {
         Span<long> after = stackalloc long[next.Length];
         for (var i = 0; i < after.Length; i++) after[i] = cut[i] + next[i];
-        var margin = Limits.Margin(request.Kind, BoundAt(after, next.Length > 1 && next[1] > 0, quantity: null), request.MachineTo);
+        var margin = Limits.Margin(request.Kind, BoundAt(request, after, next.Length > 1 && next[1] > 0, quantity: null), request.MachineTo);
         if (margin >= Length.Zero) return 0;
         // No division wins more than this, so none too many is taken off.
         var most = (request.Kind == PartKind.Drum ? 2 : 1) * (request.Dial.Confirmed ? 1 : 2) * q;
@@ -121,7 +130,7 @@ internal sealed class Checkpoints
 
     private void Add(PassKind kind, long[] divisions)
     {
-        var turnFirst = false;
+        var (turnFirst, before) = (false, cut.ToArray());
         for (var i = 0; i < cut.Length; i++)
         {
             cut[i] += divisions[i];
@@ -133,17 +142,45 @@ internal sealed class Checkpoints
         var total = Total * q;
         var size = request.Kind == PartKind.Rotor ? request.Touch - total : request.Touch + 2 * total;
         steps.Add("sizeAfter", request.Kind == PartKind.Rotor ? "{0} − {1}" : "{0} + 2 · {1}", size, number, request.Touch, total);
-        var bound = BoundAt(cut, cut.Length > 1 && touched[1], "boundAfter");
+        var bound = BoundAt(request, cut, cut.Length > 1 && touched[1], "boundAfter");
         var past = Limits.Margin(request.Kind, bound, request.MachineTo) < Length.Zero;
         // Measured between the chuckings, too: the second stands on the first.
         var measureFirst = passes.Count > 0 && kind != PassKind.SparkOut && (past || turnFirst || (passes.Count == 1 && Start == PlanStart.Shortened));
         // A measurement settles a dial that nobody has borne out; what lies behind it is planned anew then, and refuses nothing now.
         SettlesAtCheckpoint |= measureFirst && !request.Dial.Confirmed;
         PastDiscard |= !SettlesAtCheckpoint && request.Discard is { } discard && Limits.Margin(request.Kind, bound, discard) < Length.Zero;
+        if (measureFirst) MeasuredAt(before);
+        if (kind != PassKind.SparkOut && passes.Count > 0) LookPastCheckpoint();
         passes.Add(new(
             kind, divisions, Each(i => divisions[i] * q), Each(i => cut[i] * request.Dial.Division), size, bound, measureFirst,
             Each(i => CleanShare(request.Sides[i], cut[i] * q)))
         { TurnFirst = turnFirst });
+    }
+
+    /// <summary>What would be known after a measurement that finds what the plan expects.</summary>
+    private void MeasuredAt(long[] before)
+    {
+        var (total, sign) = (0L, Limits.Sign(request.Kind) * (request.Kind == PartKind.Drum ? 2 : 1));
+        foreach (var side in before) total += side;
+        var size = request.Touch - sign * total * q;
+        then = request with
+        {
+            Touch = size,
+            TouchBound = size - Limits.Sign(request.Kind) * request.Uncertainty,
+            Worst = request.Worst - Limits.Sign(request.Kind) * (request.DeepestBesideDark<long>(before) ?? 0) * q,
+            Dial = request.Dial with { Confirmed = true },
+            Sides = [.. request.Sides.Select((s, i) => s with { Need = Length.Max(Length.Zero, s.Need - before[i] * q), Done = s.Done + before[i] * q })],
+        };
+        before.CopyTo(cutThen, 0);
+    }
+
+    private void LookPastCheckpoint()
+    {
+        if (ReferenceEquals(then, request)) return;
+        Span<long> since = stackalloc long[cut.Length];
+        for (var i = 0; i < since.Length; i++) since[i] = cut[i] - cutThen[i];
+        var margin = Limits.Margin(request.Kind, BoundAt(then, since, cut.Length > 1 && touched[1], null), request.MachineTo);
+        if (-margin > ShortAtCheckpoint) ShortAtCheckpoint = -margin;
     }
 
     private T[] Each<T>(Func<int, T> of)
@@ -160,41 +197,43 @@ internal sealed class Checkpoints
     /// The size that the part surely is not worse than after these depths (about 98 %). The second term is for places where one side is
     /// still dark, from which whole grooves may still be missing.
     /// </summary>
-    private Length BoundAt(ReadOnlySpan<long> divisions, bool secondCut, string? quantity)
+    private Length BoundAt(PlanRequest request, ReadOnlySpan<long> divisions, bool secondCut, string? quantity)
     {
         var (z, u, factor) = (request.Dial.Allowance, request.Uncertainty, request.Dial.Confirmed ? 1 : 2);
-        var (total, most, grooves) = (0L, 0L, Length.Zero);
+        var (total, grooves) = (0L, Length.Zero);
         for (var i = 0; i < divisions.Length; i++)
         {
-            (total, most) = (total + divisions[i], Math.Max(most, divisions[i]));
+            total += divisions[i];
             if (divisions[i] * q < request.Sides[i].Need) grooves += request.Sides[i].Groove;
         }
-        var (sum, deepest) = (total * factor * q, most * factor * q);
+        var (sum, beside) = (total * factor * q, request.DeepestBesideDark(divisions));
+        // Where everything is clean no place is dark any more, and the first term stands alone.
+        var (worst, deepest, unread) = (beside is null ? null : request.Worst, (beside ?? 0) * factor * q, request.UnreadReliefWhereDark);
         var second = secondCut && !request.TwinCutter && request.SecondChuckingRunout is { } runout ? runout : Length.Zero;
         Length bound;
         string formula;
         if (request.Kind == PartKind.Rotor)
         {
             bound = request.TouchBound - sum - 2 * z;
-            formula = (request.Worst is null, second > Length.Zero) switch
+            formula = (worst is null, second > Length.Zero) switch
             {
                 (true, false) => "{0} − {1} − 2 · {2}",
                 (true, true) => "{0} − {1} − 2 · {2} − {7}",
                 (false, false) => "min({0} − {1} − 2 · {2}, {3} − {8} − {4} − {5} − {6} − {2})",
                 _ => "min({0} − {1} − 2 · {2}, {3} − {8} − {4} − {5} − {6} − {2}) − {7}",
             };
-            if (request.Worst is { } least) bound = Length.Min(bound, least - request.UnreadRelief - grooves - u - deepest - z);
+            if (worst is { } least) bound = Length.Min(bound, least - unread - grooves - u - deepest - z);
             bound -= second;
         }
         else
         {
             bound = request.TouchBound + 2 * sum + 2 * z;
-            formula = request.Worst is null ? "{0} + 2 · {1} + 2 · {2}" : "max({0} + 2 · {1} + 2 · {2}, {3} + {8} + 2 · {4} + {5} + {6} + {2})";
-            if (request.Worst is { } greatest) bound = Length.Max(bound, greatest + request.UnreadRelief + 2 * grooves + u + deepest + z);
+            formula = worst is null ? "{0} + 2 · {1} + 2 · {2}" : "max({0} + 2 · {1} + 2 · {2}, {3} + {8} + 2 · {4} + {5} + {6} + {2})";
+            if (worst is { } greatest) bound = Length.Max(bound, greatest + unread + 2 * grooves + u + deepest + z);
         }
         if (quantity is not null)
             steps.Add(quantity, formula, bound, (passes.Count + 1).ToString(CultureInfo.InvariantCulture),
-                request.TouchBound, sum, z, request.Worst ?? Length.Zero, grooves, u, deepest, second, request.UnreadRelief);
+                request.TouchBound, sum, z, worst ?? Length.Zero, grooves, u, deepest, second, unread);
         return bound;
     }
 }

@@ -135,8 +135,16 @@ public static class PassPlanner
         steps.Add("waste", "{0} − {1}", metal - needed, null, metal, needed);
         var refusal = metal > budget ? PlanRefusal.Budget : checkpoints.PastDiscard ? PlanRefusal.DiscardBound : (PlanRefusal?)null;
         steps.Add("againstBudget", metal > budget ? "{0} > {1}" : "{0} ≤ {1}", refusal is { } why ? Term.Named(why) : Term.Named(checkpoints.Start), null, metal, budget);
-        return Option(refusal, refusal is null ? checkpoints.Start : PlanStart.Free, metal, metal - needed, refusal is null ? checkpoints.Passes : []);
+        var option = Option(refusal, refusal is null ? checkpoints.Start : PlanStart.Free, metal, metal - needed, refusal is null ? checkpoints.Passes : []);
+        return !option.CanStart || checkpoints.ShortAtCheckpoint == Length.Zero ? option
+            : option with { Notes = [.. option.Notes, new(ShortAtCheckpoint, checkpoints.ShortAtCheckpoint)] };
     }
+
+    /// <summary>
+    /// Note on a plan that can be started and will hardly be finished: a pass behind a measurement would still end past machine-to, if the part
+    /// then measures what the plan expects.
+    /// </summary>
+    public const string ShortAtCheckpoint = "shortAtCheckpoint";
 
     /// <summary>Says where a technique's least depths force more metal than another would take.</summary>
     private static PlanOption WithDeadZone(PlanOption option, long[] need, Length q, PlanOption least)

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
@@ -14,7 +15,21 @@ namespace Uncial.Core.Planning;
 /// Depth that was cut since first touch, before this plan. <paramref name="Need"/> is what is left from here; run-out and relief count from
 /// first touch, and so does the share that is seen clean.
 /// </param>
-public readonly record struct SideNeed(Length Need, Length Groove = default, Length? Runout = null, Length Relief = default, bool RunoutAssumed = false, Length Done = default);
+/// <param name="UnreadRelief">Lands that were not read may lie so much lower on this side; null: only the request's sum is known.</param>
+public readonly record struct SideNeed(
+    Length Need,
+    Length Groove = default,
+    Length? Runout = null,
+    Length Relief = default,
+    bool RunoutAssumed = false,
+    Length Done = default,
+    Length? UnreadRelief = null
+)
+{
+    /// <summary>It was cut and seen bright all over, and needs nothing more.</summary>
+    [JsonIgnore]
+    public bool IsClean => Done > Length.Zero && Need == Length.Zero;
+}
 
 /// <summary>Everything that a plan of passes rests on.</summary>
 public sealed record PlanRequest
@@ -36,6 +51,12 @@ public sealed record PlanRequest
     /// where every land was read, or in calculations that do not know it.
     /// </summary>
     public Length UnreadRelief { get; init; }
+
+    /// <summary>
+    /// What the run-outs of a rotor's faces differ by at most, by its thickness; null where both were measured or that cannot be told. One
+    /// that was assumed and is estimated from what a pass has cleaned is not more than the other by more than this.
+    /// </summary>
+    public Length? RunoutsDifferAtMost { get; init; }
 
     /// <summary>How far machining may go.</summary>
     public required Length MachineTo { get; init; }
@@ -189,11 +210,50 @@ public sealed record PlanRequest
             Uncertainty = rotor.Uncertainty,
             Sides =
             [
-                new(need.Outer, rotor.Faces.Outer.Groove ?? Length.Zero, runout.Outer, rotor.Faces.Outer.Relief ?? Length.Zero, figures.RunoutAssumed.Outer),
-                new(need.Inner, rotor.Faces.Inner.Groove ?? Length.Zero, runout.Inner, rotor.Faces.Inner.Relief ?? Length.Zero, figures.RunoutAssumed.Inner),
+                Side(need.Outer, rotor.Faces.Outer, runout.Outer, figures.RunoutAssumed.Outer),
+                Side(need.Inner, rotor.Faces.Inner, runout.Inner, figures.RunoutAssumed.Inner),
             ],
+            RunoutsDifferAtMost = figures.RunoutsDifferAtMost,
             Dial = dial,
         };
+
+        SideNeed Side(Length need, Face face, Length runout, bool assumed) =>
+            new(need, face.Groove ?? Length.Zero, runout, face.Relief ?? Length.Zero, assumed, UnreadRelief: face.Relief ?? rules.UnknownRelief);
+    }
+
+    /// <summary>
+    /// What unread lands may lie lower where a side is still dark. A side that is bright all over has none: the tool went over them.
+    /// </summary>
+    internal Length UnreadReliefWhereDark
+    {
+        get
+        {
+            var (sum, dark) = (Length.Zero, false);
+            foreach (var side in Sides)
+            {
+                if (side.UnreadRelief is not { } unread) return UnreadRelief;
+                if (side.IsClean) continue;
+                (sum, dark) = (sum + unread * (Kind == PartKind.Drum ? 2 : 1), true);
+            }
+            return dark ? sum : Length.Zero;
+        }
+    }
+
+    /// <summary>
+    /// The deepest cut at a place where another side is still dark: of a rotor the deeper of the faces whose other face is not clean; of a drum
+    /// the bore's own. Null where everything is clean.
+    /// </summary>
+    /// <param name="depths">Depth of each side.</param>
+    internal T? DeepestBesideDark<T>(ReadOnlySpan<T> depths)
+        where T : struct, IComparable<T>
+    {
+        T? deepest = null;
+        for (var i = 0; i < depths.Length; i++)
+        {
+            var beside = depths.Length == 1 ? i : 1 - i;
+            if (!Sides[beside].IsClean && (deepest is not { } known || depths[i].CompareTo(known) > 0)) deepest = depths[i];
+        }
+        return deepest;
     }
 
     /// <summary>Makes the request from a measured drum.</summary>
@@ -213,7 +273,7 @@ public sealed record PlanRequest
             Discard = drum.Limits.Discard,
             Uncertainty = drum.Uncertainty,
             UnreadRelief = 2 * (drum.Relief ?? Length.Zero),
-            Sides = [new(need, drum.Groove ?? Length.Zero, need - (drum.Groove ?? Length.Zero) - (drum.Relief ?? Length.Zero), drum.Relief ?? Length.Zero)],
+            Sides = [new(need, drum.Groove ?? Length.Zero, need - (drum.Groove ?? Length.Zero) - (drum.Relief ?? Length.Zero), drum.Relief ?? Length.Zero, UnreadRelief: drum.Relief ?? Length.Zero)],
             Dial = dial,
         };
     }
