@@ -525,7 +525,10 @@ internal sealed class Operator
                 ReadAt(missing, 0);
             else if (judgement.Notes.Select(record.PlaceOf).FirstOrDefault(p => p is not null) is { } twice)
                 ReadAt(twice, 0);
-            else if (!thrice && record.DepthsToRepeat(judgement) is { Count: > 0 } depths)
+            else if (SurfaceRecord.LookAgain(judgement) is { Count: > 0 } again)
+                foreach (var kind in again)
+                    Say(kind, variant.SaysNone || job.Slip(Slips.NoneWithoutLooking) ? 0 : Depth(kind));
+            else if (!thrice && !variant.SaysNone && record.DepthsToRepeat(judgement) is { Count: > 0 } depths)
             {
                 thrice = true;
                 foreach (var kind in depths)

@@ -33,7 +33,7 @@ internal static class Study
     {
         to.WriteLine(Tally.GroupHead);
         foreach (var stratum in Stratum.All.Take(3))
-            foreach (var slips in Enum.GetValues<Slips>())
+            foreach (var slips in Enum.GetValues<Slips>().Where(s => Environment.GetEnvironmentVariable("ONLY") is null || s is Slips.NoneWithoutLooking or Slips.All))
                 foreach (var kind in Kinds)
                     to.WriteLine(Work(new(stratum.Name + ": " + Named(slips), Technique.BuiltIn[1]), kind, parts, seed, stratum, slips).AsGroup());
     }

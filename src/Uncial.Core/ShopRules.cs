@@ -36,6 +36,12 @@ public sealed record ShopRules
     /// </summary>
     public Length DepthUncertainty { get; init; } = Mm(0.03m);
 
+    /// <summary>
+    /// A groove or low land that was said to be none by eye is looked at once more with the depth gauge where less than this would be left to
+    /// discard beside all that is allowed for: deeper than most that somebody overlooks.
+    /// </summary>
+    public Length LookAgainWithin { get; init; } = Mm(0.30m);
+
     /// <summary>The same for a depth that is the mean of three measurements with a depth gauge, alike among themselves.</summary>
     public Length RepeatedDepthUncertainty { get; init; } = Mm(0.01m);
 

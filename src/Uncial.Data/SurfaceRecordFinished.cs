@@ -129,6 +129,7 @@ public sealed partial class SurfaceRecord
         ReliefLeft = DepthsLeft.Relief,
         DepthUncertainty = DepthsLeft.Uncertainty,
         NotLookedAt = DepthsLeft.NotLookedAt,
+        SaidByEye = DepthsLeft.SaidByEye,
         TurnedBright = TurnedBright,
         Band = Surface.Band > Length.Zero ? Surface.Band : null,
         Parallelism = Surface.Band > Length.Zero ? Head?.ParallelOver(Surface.Band) : null,
@@ -159,6 +160,8 @@ public sealed partial class SurfaceRecord
                 {
                     GrooveIsRepeated = grooves is not null,
                     ReliefIsRepeated = reliefs is not null,
+                    GrooveIsByEye = (grooves ?? once) == Length.Zero && IsByEye(groove),
+                    ReliefIsByEye = (reliefs ?? ReliefLeft(index, relief)) == Length.Zero && IsByEye(relief),
                 };
             }
             return Kind == PartKind.Drum ? [Face("bore", 0, ReadingKind.Groove, ReadingKind.Relief, last?.GrooveOuter, last?.DarkOuter)]
@@ -172,6 +175,9 @@ public sealed partial class SurfaceRecord
     /// <summary>Measurements of a groove or low land with a depth gauge since the last cut, the oldest first.</summary>
     public IReadOnlyList<ReadingEntry> DepthsMeasured(ReadingKind kind) =>
         [.. standing[kind].Where(r => r.Cuts == CutsDone && IsSinceItCameBack(r) && GaugeOf(r) is { Kind: Core.Gauges.GaugeKind.DepthGauge })];
+
+    /// <summary>What stands of a depth since the last cut was said without a gauge, or seen after the pass.</summary>
+    private bool IsByEye(ReadingKind kind) => FigureNow(kind) is not { GaugeId: not null };
 
     /// <summary>A depth that was measured three times alike, nothing else after it; otherwise null.</summary>
     private Length? RepeatedNow(ReadingKind kind) =>
@@ -216,8 +222,17 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>The figures that nobody has given yet and that the judgement asks for.</summary>
-    public IReadOnlyList<ReadingKind> NotLookedAt =>
-        [.. DepthsLeft.NotLookedAt.Select(what => what switch { "grooveBore" => ReadingKind.Groove, "reliefBore" => ReadingKind.Relief, _ => Enum.Parse<ReadingKind>(what, ignoreCase: true) })];
+    public IReadOnlyList<ReadingKind> NotLookedAt => [.. DepthsLeft.NotLookedAt.Select(KindOf)];
+
+    /// <summary>The figures that were said to be none by eye and that a judgement asks to be looked at with a gauge.</summary>
+    public static IReadOnlyList<ReadingKind> LookAgain(Judgement judgement)
+    {
+        ArgumentNullException.ThrowIfNull(judgement);
+        return [.. judgement.Notes.Where(n => n.Code == "lookAgain").Select(n => KindOf(n.Subject!))];
+    }
+
+    private static ReadingKind KindOf(string what) =>
+        what switch { "grooveBore" => ReadingKind.Groove, "reliefBore" => ReadingKind.Relief, _ => Enum.Parse<ReadingKind>(what, ignoreCase: true) };
 
     /// <summary>Turned bright all round in this job, in one chucking or between twin tools.</summary>
     public bool TurnedBright => CutsDone > 0 && LastPassIsClean && (Kind == PartKind.Drum || Lathe.Profile.TwinCutter || Lathe.Profile.BothFacesInOneChucking);

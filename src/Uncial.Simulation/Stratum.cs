@@ -31,6 +31,9 @@ public sealed record Stratum(string Name)
     /// <summary>How far the tool runs out of parallel over the band, both faces together or on the diameter: from half of it to all.</summary>
     public double OutOfParallel { get; init; }
 
+    /// <summary>How far both faces of a rotor are warped together to a saddle, total reading: the mode of a Rayleigh distribution.</summary>
+    public double Warp { get; init; } = 0.010;
+
     /// <summary>Share of lathes whose dial nobody has verified.</summary>
     public double UnverifiedDials { get; init; } = 0.02;
 

@@ -29,7 +29,7 @@ public sealed partial class VirtualPart
         double[] reach = [.. stations.Select(r => r / edge)];
         var faces = new[] { new WorkFace(RotorGround, reach), new WorkFace(RotorGround, reach) };
         var (common, commonAt) = (chance.Rayleigh(0.025) / 2, chance.Direction());
-        var (saddle, saddleAt) = (chance.Rayleigh(0.010) / 2, chance.Direction());
+        var (saddle, saddleAt) = (chance.Rayleigh(stratum.Warp) / 2, chance.Direction());
         var cone = chance.Normal(0.02);
         var rough = chance.Happens(0.1) ? 3 : 1;
         var (lobes, lobesAt) = (3 + (int)(chance.Share() * 6), chance.Direction());

@@ -9,6 +9,9 @@ namespace Uncial.Simulation.Tests;
 /// <summary>The virtual metal is as metal is, and what the product says of set-ups is true of it.</summary>
 public class MetalTests
 {
+    /// <summary>Rotors without a warp of both faces together, which shifts the high spot as a wobble does.</summary>
+    private static readonly Stratum Flat = new("flat") { Warp = 0 };
+
     private static Length Mm(decimal mm) => Length.FromMillimetres(mm);
 
     [Fact]
@@ -18,7 +21,7 @@ public class MetalTests
         List<double> errors = [];
         for (var n = 0; n < 3000; n++)
         {
-            var part = VirtualPart.Rotor(chance);
+            var part = VirtualPart.Rotor(chance, Flat);
             var lathe = new VirtualLathe(part, new() { DepthPerDivision = 0.01 }, chance);
             var (amplitude, at) = (chance.Rayleigh(0.015), chance.Direction());
             RunoutMark Mark(double turned)
@@ -44,7 +47,7 @@ public class MetalTests
         List<double> errors = [];
         for (var n = 0; n < 2000; n++)
         {
-            var part = VirtualPart.Rotor(chance);
+            var part = VirtualPart.Rotor(chance, Flat);
             var lathe = new VirtualLathe(part, new() { DepthPerDivision = 0.01, TouchOvershoot = 0 }, chance);
             var (amplitude, at) = (0.02 + chance.Rayleigh(0.015), chance.Direction());
             RunoutMark Mark(double turned)
@@ -66,7 +69,7 @@ public class MetalTests
     public void A_cut_in_a_wobble_leaves_the_wobble_on_the_part_and_no_thickness_variation()
     {
         var chance = new Chance(8);
-        var part = VirtualPart.Rotor(chance);
+        var part = VirtualPart.Rotor(chance, Flat);
         var lathe = new VirtualLathe(part, new() { DepthPerDivision = 0.01, SettingError = 0, PushOff = 0, BacklashShare = 0, TouchOvershoot = 0 }, chance);
         lathe.Mount(0.03, 0);
         for (var face = 0; face < 2; face++)

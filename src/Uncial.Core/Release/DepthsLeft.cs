@@ -14,6 +14,12 @@ public readonly record struct FaceLeft(string Side, Length? Groove, Length? Reli
 
     /// <summary>The relief is the mean of three measurements.</summary>
     public bool ReliefIsRepeated { get; init; }
+
+    /// <summary>That there is no groove was said by eye, with no gauge laid on.</summary>
+    public bool GrooveIsByEye { get; init; }
+
+    /// <summary>That no land lies lower was said by eye.</summary>
+    public bool ReliefIsByEye { get; init; }
 }
 
 /// <summary>What stays below the lands that were read: grooves and low lands of a surface, and how sure their depths are.</summary>
@@ -23,6 +29,9 @@ public readonly record struct FaceLeft(string Side, Length? Groove, Length? Reli
 /// <param name="NotLookedAt">What nobody looked at: <c>grooveOuter</c>, <c>reliefInner</c>, <c>grooveBore</c> and so on.</param>
 public sealed record DepthsLeft(Length? Groove, Length? Relief, Length Uncertainty, IReadOnlyList<string> NotLookedAt)
 {
+    /// <summary>What was said to be none by eye, by the same names.</summary>
+    public IReadOnlyList<string> SaidByEye { get; init; } = [];
+
     /// <summary>Adds up the faces of a part. One that nobody looked at is not taken as nothing.</summary>
     /// <param name="faces">Both faces of a rotor, or the bore of a drum.</param>
     /// <param name="rules">The shop's rules: the uncertainty of one depth.</param>
@@ -31,15 +40,17 @@ public sealed record DepthsLeft(Length? Groove, Length? Relief, Length Uncertain
         ArgumentNullException.ThrowIfNull(faces);
         ArgumentNullException.ThrowIfNull(rules);
         (Length? groove, Length? relief) = (Length.Zero, Length.Zero);
-        List<string> missing = [];
+        List<string> missing = [], byEye = [];
         foreach (var face in faces)
         {
             var low = face.IsBright ? Length.Zero : face.Relief;
             (groove, relief) = (groove + face.Groove, relief + low);
             if (face.Groove is null) missing.Add("groove" + Named(face.Side));
             if (low is null) missing.Add("relief" + Named(face.Side));
+            if (face.GrooveIsByEye) byEye.Add("groove" + Named(face.Side));
+            if (face.ReliefIsByEye && !face.IsBright) byEye.Add("relief" + Named(face.Side));
         }
-        return new(groove, relief, Together([.. faces.Where(f => !f.IsBright || f.Groove > Length.Zero)], rules), missing);
+        return new(groove, relief, Together([.. faces.Where(f => !f.IsBright || f.Groove > Length.Zero)], rules), missing) { SaidByEye = byEye };
     }
 
     private static Length Together(IReadOnlyCollection<FaceLeft> faces, ShopRules rules)

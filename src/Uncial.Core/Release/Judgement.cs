@@ -51,6 +51,9 @@ public sealed record FinishedPart
     /// <summary>What nobody looked at, by name; where it is empty, groove and relief are named as a whole.</summary>
     public IReadOnlyList<string> NotLookedAt { get; init; } = [];
 
+    /// <summary>Grooves and low lands that were said to be none by eye, by name. Near the limit they are looked at with a gauge.</summary>
+    public IReadOnlyList<string> SaidByEye { get; init; } = [];
+
     /// <summary>Turned bright all round in this job, in one chucking or between twin tools: no land lies lower than where the tools went.</summary>
     public bool TurnedBright { get; init; }
 
@@ -129,7 +132,7 @@ public sealed record Judgement(
             var (toDiscard, discard) = Against("Discard", part.Limits.Discard, evidence);
             var (toMachineTo, machineTo) = Against("MachineTo", part.Limits.MachineTo, evidence);
             var lower = Below();
-            var sureOfDiscard = IsLookedAt() & IsReadTwice(toDiscard, toMachineTo) & Sure(evidence, part.Limits.Discard, toDiscard, "Discard", lower) && discard == Verdict.Within;
+            var sureOfDiscard = IsLookedAt() & IsLookedAtAgain(toDiscard, evidence, lower) & IsReadTwice(toDiscard, toMachineTo) & Sure(evidence, part.Limits.Discard, toDiscard, "Discard", lower) && discard == Verdict.Within;
             var decision = discard == Verdict.Beyond ? Decision.Never
                 : !sureOfDiscard ? Decision.MeasureAgain
                 : Sure(evidence, part.Limits.MachineTo, toMachineTo, "MachineTo", lower) ? Decision.Release
@@ -226,6 +229,18 @@ public sealed record Judgement(
                 : [.. part.GrooveLeft is null ? ["groove"] : Array.Empty<string>(), .. part.ReliefLeft is null && !part.TurnedBright ? ["relief"] : Array.Empty<string>()];
             foreach (var what in missing) notes.Add(new("notLookedAt", Subject: what));
             return missing.Count == 0;
+        }
+
+        /// <summary>
+        /// What somebody overlooks is seldom deep: "none", said by eye, is enough while so much would be left. Nearer to discard a gauge is laid on.
+        /// </summary>
+        private bool IsLookedAtAgain(Length toDiscard, Evidence evidence, Lower lower)
+        {
+            if (part.SaidByEye.Count == 0 || toDiscard - (evidence.Allowance ?? Length.Zero) - lower.Total >= rules.LookAgainWithin) return true;
+            // Too close to call without it: looking again would settle nothing.
+            if (toDiscard < (evidence.Allowance ?? Length.Zero) + lower.Total) return true;
+            foreach (var what in part.SaidByEye) notes.Add(new("lookAgain", rules.LookAgainWithin, Subject: what));
+            return false;
         }
 
         /// <summary>

@@ -27,18 +27,19 @@ $$;
 drop function if exists public.depths_seen(int, text, int, int);
 
 -- What was seen of grooves and low lands since the last cut: whether every face was looked at, their depths added up, whether all is bright,
--- and what the depths may be more than they were read, in squares. Low lands measured before a cut are lessened by it; that is not worked out
+-- what the depths may be more than they were read, in squares, and whether one was said to be none with no gauge laid on. Low lands measured before a cut are lessened by it; that is not worked out
 -- again here.
 create or replace function public.depths_seen(surface int, part_kind text, made int, since int)
-    returns table (looked boolean, groove numeric, relief numeric, bright boolean, unsure numeric) language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
+    returns table (looked boolean, groove numeric, relief numeric, bright boolean, unsure numeric, by_eye boolean) language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
     with standing as (
-        select r.kind, r.value_mm, r.cuts, row_number() over (partition by r.kind order by r.number desc) as newest
+        select r.kind, r.value_mm, r.cuts, r.gauge_id, row_number() over (partition by r.kind order by r.number desc) as newest
         from public.readings r left join public.withdrawals w on w.reading_id = r.id left join public.reading_flags f on f.reading_id = r.id
         where r.surface_id = surface and r.number > since and w.id is null and f.id is null),
     face as (
         select coalesce(x.grooves, g.value_mm, case when x.side = 'inner' then last.groove_inner_mm else last.groove_outer_mm end) as groove,
             coalesce(case when x.side = 'inner' then last.dark_inner else last.dark_outer end = 0, false) as bright,
-            coalesce(x.reliefs, l.value_mm) as relief, l.cuts as relief_cuts, x.grooves is not null as groove_sure, x.reliefs is not null as relief_sure
+            coalesce(x.reliefs, l.value_mm) as relief, l.cuts as relief_cuts, x.grooves is not null as groove_sure, x.reliefs is not null as relief_sure,
+            g.gauge_id is null as groove_by_eye, l.gauge_id is null as relief_by_eye
         from (select v.*, public.repeated_depth(surface, v.groove, made, since) as grooves, public.repeated_depth(surface, v.relief, made, since) as reliefs
             from (values ('Rotor', 'outer', 'GrooveOuter', 'ReliefOuter'), ('Rotor', 'inner', 'GrooveInner', 'ReliefInner'), ('Drum', 'bore', 'Groove', 'Relief'))
                 v (kind, side, groove, relief)) x
@@ -48,7 +49,8 @@ create or replace function public.depths_seen(surface int, part_kind text, made 
         where x.kind = part_kind)
     select bool_and(groove is not null and (bright or relief is not null)), sum(groove), sum(case when not bright and relief_cuts = made then relief else 0 end),
         bool_and(bright),
-        coalesce(sum(public.depth_square(groove_sure) + public.depth_square(relief_sure)) filter (where not bright or groove > 0), 0)
+        coalesce(sum(public.depth_square(groove_sure) + public.depth_square(relief_sure)) filter (where not bright or groove > 0), 0),
+        bool_or((groove = 0 and groove_by_eye) or (not bright and relief_cuts = made and relief = 0 and relief_by_eye))
     from face
 $$;
 
@@ -147,6 +149,10 @@ begin
             lower := c.allowance_mm + times * (c.groove_left_mm + c.relief_left_mm) + sqrt(c.uncertainty_mm ^ 2 + (times * c.depth_uncertainty_mm) ^ 2);
             if lower is null or s_sign * (c.worst_mm - l.discard) < lower - 0.000001 then
                 raise exception 'it is not surely inside its discard limit' using errcode = 'UN005';
+            end if;
+            -- What somebody overlooks is seldom deep: near the limit "none" takes a gauge.
+            if seen.by_eye and s_sign * (c.worst_mm - l.discard) < lower + public.rule_of('lookAgainWithin', 0.30) - 0.000001 then
+                raise exception 'near its discard limit grooves and low lands are measured' using errcode = 'UN027';
             end if;
             if c.decision = 'LeadOnly' or s_sign * (c.worst_mm - l.machine_to) < lower - 0.000001 then
                 lead_only := lead_only || c.id;

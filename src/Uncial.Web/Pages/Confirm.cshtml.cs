@@ -47,13 +47,16 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     public static ReadingKind? ReadingOf(ShapeQuantity quantity) => quantity switch { ShapeQuantity.RunoutOuter => ReadingKind.RunoutOuter, ShapeQuantity.RunoutInner => ReadingKind.RunoutInner, _ => null };
 
-    /// <summary>The depths that are to be measured three times, since that would settle it.</summary>
+    /// <summary>The depths that are to be measured: three times where that may settle it, once where they were said to be none by eye.</summary>
     public IReadOnlyList<ReadingKind> Repeats { get; private set; } = [];
+
+    /// <summary>They were said to be none by eye, and so near the limit a gauge is laid on.</summary>
+    public bool AsksOnce { get; private set; }
 
     /// <summary>What was typed for them, as many as are still to be measured of each.</summary>
     [BindProperty] public Dictionary<ReadingKind, List<string?>> Thrice { get; set; } = [];
 
-    public int MissingOf(ReadingKind kind) => Math.Max(1, RepeatedDepth.Times - Record.DepthsMeasured(kind).Count);
+    public int MissingOf(ReadingKind kind) => AsksOnce ? 1 : Math.Max(1, RepeatedDepth.Times - Record.DepthsMeasured(kind).Count);
 
     public string? ThriceValue(ReadingKind kind, int i) => Thrice.TryGetValue(kind, out var typed) && i < typed.Count ? typed[i] : null;
 
@@ -117,7 +120,9 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         AllRead = Record.NextPlace is null;
         await Record.LoadHeadAsync(Db, cancel);
         Judgement = Record.Judge(readingsAreFit: true);
-        Repeats = Record.DepthsToRepeat(Judgement);
+        Repeats = SurfaceRecord.LookAgain(Judgement);
+        AsksOnce = Repeats.Count > 0;
+        if (!AsksOnce) Repeats = Record.DepthsToRepeat(Judgement);
         await PairAsync(cancel);
         return Page();
     }

@@ -35,7 +35,9 @@ public static class Words
         var all = notes.ToList();
         List<string> unseen = [.. all.Where(n => n is { Code: "notLookedAt", Subject: not null }).Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant())];
         if (unseen.Count > 0) yield return Say("note.notLookedAt", string.Join("; ", unseen));
-        foreach (var note in all.Where(n => n is not { Code: "notLookedAt", Subject: not null })) yield return Of(note, unit);
+        List<string> byEye = [.. all.Where(n => n is { Code: "lookAgain", Subject: not null }).Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant())];
+        if (byEye.Count > 0) yield return Say("note.lookAgain", string.Join("; ", byEye));
+        foreach (var note in all.Where(n => n is not { Code: "notLookedAt" or "lookAgain", Subject: not null })) yield return Of(note, unit);
     }
 
     /// <summary>What a step works out, with the side or pass that it is for.</summary>
