@@ -19,8 +19,10 @@ namespace Uncial.Study;
 /// <param name="Rules">The shop's rules.</param>
 /// <param name="NoSecondTerm">The bound does not look at places where one side is still dark.</param>
 /// <param name="DialAllowance">Error of a setting, mm; null: one division, at least 0.01.</param>
+/// <param name="NeverIndicates">Run-outs are never measured on the lathe, so they are assumed.</param>
+/// <param name="ProbesFirst">The plan whose first pass tells the run-out is taken where there is one.</param>
 /// <param name="SaysNone">Grooves and low lands are never measured: "none" is said of each.</param>
-internal sealed record Variant(ShopRules? Rules = null, bool NoSecondTerm = false, decimal? DialAllowance = null, bool SaysNone = false)
+internal sealed record Variant(ShopRules? Rules = null, bool NoSecondTerm = false, decimal? DialAllowance = null, bool SaysNone = false, bool NeverIndicates = false, bool ProbesFirst = false)
 {
     public static Variant AsBuilt { get; } = new();
 }
@@ -304,7 +306,8 @@ internal sealed class Operator
             if (check.Verdict == SetUpVerdict.Remount && attempt < 2)
                 continue;
             ReadRunouts();
-            Journey.GoOn(Now(), check.Verdict == SetUpVerdict.True ? null : "as it is", Hand);
+            if (!variant.NeverIndicates)
+                Journey.GoOn(Now(), check.Verdict == SetUpVerdict.True ? null : "as it is", Hand);
             return;
         }
     }
@@ -314,11 +317,11 @@ internal sealed class Operator
     {
         if (!rotor)
         {
-            if (job.Chance.Happens(0.8))
+            if (job.Chance.Happens(0.8) && !variant.NeverIndicates)
                 Say(ReadingKind.Eccentricity, job.Indicate(Eccentricity(), 0.003));
             return;
         }
-        var (both, one) = (job.Chance.Happens(0.75), job.Chance.Happens(0.4));
+        var (both, one) = (job.Chance.Happens(0.75) && !variant.NeverIndicates, job.Chance.Happens(0.4) && !variant.NeverIndicates);
         for (var face = 0; face < 2; face++)
             if (both || (one && face == 0))
             {
@@ -378,11 +381,12 @@ internal sealed class Operator
         var request = Now().RequestForPlan(job.DialVerified);
         request = request with
         {
-            Techniques = [technique],
+            Techniques = variant.ProbesFirst ? [technique, .. Technique.BuiltIn.Where(t => !t.SparksOut && t.Key != technique.Key)] : [technique],
             DefaultTechnique = technique.Key,
             Worst = variant.NoSecondTerm ? null : request.Worst,
         };
-        var option = PassPlanner.Plan(request).Options[0];
+        var options = PassPlanner.Plan(request).Options;
+        var option = variant.ProbesFirst && options[^1] is { Key: ProbePass.Key } probe ? probe : options[0];
         if (!option.CanStart || option.Passes.Count == 0 || option.Notes.Any(n => n.Code == PassPlanner.ShortAtCheckpoint))
         {
             Journey.LeaveUncut(Now(), request, scuffed: false, Hand);

@@ -2,7 +2,7 @@ using System.Globalization;
 using Uncial.Simulation;
 using Uncial.Study;
 
-// groups|slips|ways|rules|why|all [parts of each kind in each row] [seed]: what comes of virtual parts. See docs/study.md.
+// groups|slips|ways|rules|probe|why|all [parts of each kind in each row] [seed]: what comes of virtual parts. See docs/study.md.
 var what = args.Length > 0 ? args[0] : "all";
 var parts = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 20_000;
 var seed = args.Length > 2 ? long.Parse(args[2], CultureInfo.InvariantCulture) : 1;
@@ -19,6 +19,11 @@ if (what is "groups" or "all")
 {
     Head("Careful work, light technique, by group");
     beyond += Study.Groups(parts, seed, Slips.None, to);
+}
+if (what is "probe" or "all")
+{
+    Head("A probe pass where no run-out was measured");
+    Study.Probe(parts, seed, to);
 }
 if (what is "why")
     Study.Why(parts, seed, to);

@@ -76,6 +76,20 @@ internal static class Study
                     to.WriteLine(Work(new(stratum.Name + ", without " + name, Technique.BuiltIn[0], Variant: variant), kind, parts, seed, stratum, Slips.None).AsGroup());
     }
 
+    /// <summary>Rotors whose run-outs nobody measured: with a first pass that tells them, and with the techniques as they are.</summary>
+    public static void Probe(int parts, long seed, TextWriter to)
+    {
+        to.WriteLine(Tally.WayHead);
+        Variant never = new(NeverIndicates: true);
+        foreach (var way in new Way[]
+        {
+            new("working", Technique.BuiltIn[0], Variant: never),
+            new("light", Technique.BuiltIn[1], Variant: never),
+            new("probe first, then the least", Technique.BuiltIn[1], Variant: never with { ProbesFirst = true }),
+        })
+            to.WriteLine(Work(way, PartKind.Rotor, parts, seed, Stratum.Fleet, Slips.None).AsWay());
+    }
+
     /// <summary>What keeps good parts back, and what leaves parts dark, by what the product said last.</summary>
     public static void Why(int parts, long seed, TextWriter to)
     {

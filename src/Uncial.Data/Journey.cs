@@ -372,7 +372,9 @@ public static partial class Journey
             return;
         }
         var anew = PassPlanner.Plan(after.Request with { DefaultTechnique = technique });
-        var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart) ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
+        var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart)
+            // After a first pass that was made to tell how far a face runs out, what is left goes with the least metal.
+            ?? (technique == ProbePass.Key ? anew.Options.Where(o => o.CanStart).MinBy(o => o.Metal) : null) ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
         Note says = option is null ? new("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)
             : new("willBeLeft", Limits.Margin(record.Kind, option.Passes.Count > 0 ? option.Passes[^1].SizeAfter : after.Request.Touch, after.Request.MachineTo));
         TakePlan(record, after.Request, option ?? Empty(Finished), [.. after.Notes, says], hand, after, newZero: newZero);

@@ -75,6 +75,37 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         (await db.RecordAsync(tag)).NotLookedAt.ShouldBe([ReadingKind.ReliefOuter]);
     }
 
+    [Fact]
+    public async Task Near_discard_none_takes_a_gauge_and_depths_measured_three_times_are_surer()
+    {
+        var tag = await ToConfirmUnseen("23.20");
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        screen.Go("/confirm/" + tag);
+        string Focused() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") ?? "";
+        screen.Until(() => Focused() == "Figures[GrooveOuter]", "the first depth in focus");
+        screen.Press("n", Keys.Enter, "n", Keys.Enter, "n", Keys.Enter, "n", Keys.Enter);
+        // Said by eye, 0.20 from discard: not enough.
+        screen.UntilText("lay the depth gauge on each");
+        screen.Driver.FindElements(By.Name("OffClean")).ShouldBeEmpty();
+        screen.Until(() => Focused() == "Thrice[GrooveOuter][0]", "the first to be measured in focus");
+        screen.IsAccessible();
+        screen.Press("0.04", Keys.Enter, "0.03", Keys.Enter, "x", Keys.Enter, "0.03", Keys.Enter);
+        screen.Until(() => Focused() == "Thrice[GrooveInner][0]" && screen.Value("Thrice[GrooveOuter][0]") == "0.04", "the bad one in focus, the others kept");
+        screen.Send(By.Name("Thrice[GrooveInner][0]"), "0.04");
+        screen.Press(Keys.Enter, Keys.Enter);
+        // They are there: once is not sure enough, three times is.
+        screen.UntilText("Measure each depth three times");
+        screen.UntilText("so far 0.04");
+        screen.IsAccessible();
+        screen.Until(() => Focused() == "Thrice[GrooveOuter][0]", "the second time in focus");
+        screen.Press("0.04", Keys.Enter, "0.05", Keys.Enter, "0.03", Keys.Enter, "0.03", Keys.Enter, "0.04", Keys.Enter, "0.04", Keys.Enter, "0.03", Keys.Enter, "0.03", Keys.Enter);
+        screen.UntilHeading("Between limits");
+        await using var db = shop.Db();
+        var left = (await db.RecordAsync(tag)).DepthsLeft;
+        (left.Uncertainty, decimal.Round(left.Groove!.Value.Millimetres, 4)).ShouldBe((Length.FromMillimetres(0.02m), 0.0833m));
+    }
+
     private static void Confirm(Screen screen, string tag)
     {
         screen.Go("/confirm/" + tag);

@@ -78,7 +78,7 @@ internal static class TestParts
     public static async Task<SurfaceRecord> LookAtAsync(this UncialDb db, SurfaceRecord record, Hand hand)
     {
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
-        foreach (var kind in Now().NotLookedAt) Journey.Read(Now(), kind, null, None, LengthUnit.Millimetre, null, hand);
+        foreach (var kind in Now().NotLookedAt) Journey.Read(Now(), kind, null, None, LengthUnit.Millimetre, Now().Shop.GaugeFor(kind), hand);
         await db.SaveChangesAsync(Cancel);
         if (Now().Judge(readingsAreFit: true).Notes.Any(n => n.Code == "readTwice"))
         {

@@ -46,7 +46,7 @@ public static class PassPlanner
             return plan with { Remedies = Remedies.For(request, plan) };
         }
         for (var i = 0; i < options.Length; i++) options[i] = WithDeadZone(options[i], need, q, least);
-        return plan;
+        return ProbePass.Of(request, budget) is { } probe ? plan with { Options = [.. options, probe] } : plan;
     }
 
     /// <summary>

@@ -54,7 +54,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public bool AsksOnce { get; private set; }
 
     /// <summary>What was typed for them, as many as are still to be measured of each.</summary>
-    [BindProperty] public Dictionary<ReadingKind, List<string?>> Thrice { get; set; } = [];
+    [BindProperty(Name = nameof(Thrice))] public Dictionary<ReadingKind, List<string?>> Thrice { get; set; } = [];
 
     public int MissingOf(ReadingKind kind) => AsksOnce ? 1 : Math.Max(1, RepeatedDepth.Times - Record.DepthsMeasured(kind).Count);
 

@@ -135,7 +135,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 
     public string DraftOf => string.Create(CultureInfo.InvariantCulture, $"plan.{Record.Surface.Turn}");
 
-    private Technique TechniqueOf(string key) => Basis!.Techniques.First(t => t.Key == key);
+    private Technique TechniqueOf(string key) => Basis!.Techniques.FirstOrDefault(t => t.Key == key) ?? ProbePass.Lightest(Basis!)!;
 
     /// <summary>The address of this page with another sheet, or other passes.</summary>
     public string Address(string? sheet, bool asMoved = true) =>
