@@ -19,10 +19,11 @@ namespace Uncial.Study;
 /// <param name="Rules">The shop's rules.</param>
 /// <param name="NoSecondTerm">The bound does not look at places where one side is still dark.</param>
 /// <param name="DialAllowance">Error of a setting, mm; null: one division, at least 0.01.</param>
+/// <param name="Radii">A rotor is read at three radii, so that the slope of the head is seen.</param>
 /// <param name="NeverIndicates">Run-outs are never measured on the lathe, so they are assumed.</param>
 /// <param name="ProbesFirst">The plan whose first pass tells the run-out is taken where there is one.</param>
 /// <param name="SaysNone">Grooves and low lands are never measured: "none" is said of each.</param>
-internal sealed record Variant(ShopRules? Rules = null, bool NoSecondTerm = false, decimal? DialAllowance = null, bool SaysNone = false, bool NeverIndicates = false, bool ProbesFirst = false)
+internal sealed record Variant(ShopRules? Rules = null, bool NoSecondTerm = false, decimal? DialAllowance = null, bool SaysNone = false, bool NeverIndicates = false, bool ProbesFirst = false, bool Radii = false)
 {
     public static Variant AsBuilt { get; } = new();
 }
@@ -72,7 +73,7 @@ internal sealed class Operator
             Diameter = Len(metal.DiameterMm),
             Band = Len(metal.BandMm),
             Places = rotor ? RotorAssessment.FullRound : 4,
-            DepthsMm = rotor ? [] : [.. DrumDepths.Usual(Len(metal.BandMm)).Select(d => d.Millimetres)],
+            DepthsMm = rotor ? variant.Radii ? [4, 25, 45] : [] : [.. DrumDepths.Usual(Len(metal.BandMm)).Select(d => d.Millimetres)],
         };
         part = new() { Tag = "STUDY", Surfaces = { surface } };
     }
@@ -87,11 +88,12 @@ internal sealed class Operator
         new Operator(job, technique, variant ?? Variant.AsBuilt, head, pooled).Work();
 
     /// <summary>The same, with what the confirmation puts on record of the head; null where it was no measured cut.</summary>
-    public static (WorkResult Result, HeadCut? Cut) WorkOnRecord(VirtualJob job, Technique technique, HeadLedger? head)
+    public static (WorkResult Result, HeadCut? Cut, Length? Allowance) WorkOnRecord(VirtualJob job, Technique technique, HeadLedger? head)
     {
-        var hand = new Operator(job, technique, Variant.AsBuilt, head, default);
-        var result = hand.Work();
-        return (result, hand.surface.Confirmations is [.., { DialTook: { } dial, MetalGone: { } gone } last] ? new(dial, gone, 0, last.Slope) : null);
+        var person = new Operator(job, technique, Variant.AsBuilt with { Radii = true }, head, default);
+        var result = person.Work();
+        HeadCut? cut = person.surface.Confirmations is [.., { DialTook: { } dial, MetalGone: { } gone } last] ? new(dial, gone, 0, last.Slope) : null;
+        return (result, cut, person.surface.Plans is [var first, ..] ? first.Read().Request.Dial.Allowance : null);
     }
 
     private WorkResult Work()
@@ -234,7 +236,9 @@ internal sealed class Operator
     private double Exactly(ReadingPlace place, double warm)
     {
         readings++;
-        var station = place.Station is { } at ? metal.StationAt((double)at.Millimetres) : metal.ReadingStation;
+        // A rotor's place is said from its edge inwards, a drum's from the open edge.
+        var station = place.Station is not { } at ? metal.ReadingStation
+            : metal.StationAt(rotor ? metal.StationsMm[^1] - (double)at.Millimetres : (double)at.Millimetres);
         return job.Read((int)Math.Round((double)place.Degrees / 5) % WorkFace.Angles, station, warm);
     }
 

@@ -151,6 +151,25 @@ public sealed class VirtualJob
         return job;
     }
 
+    /// <summary>A part of the fleet that is worked on a lathe that stays the same from part to part, its dial verified.</summary>
+    /// <param name="seed">Number of the job.</param>
+    /// <param name="kind">Rotor or drum.</param>
+    /// <param name="stratum">The group that the part is from.</param>
+    /// <param name="lathe">How the lathe errs.</param>
+    /// <param name="division">One division of its dial: depth, mm.</param>
+    public static VirtualJob On(long seed, PartKind kind, Stratum stratum, Workmanship lathe, double division)
+    {
+        var chance = new Chance(seed);
+        var job = new VirtualJob(VirtualPart.Draw(kind, chance, stratum), chance, lathe)
+        {
+            Division = division,
+            DialVerified = true,
+            WarmerThanGauge = chance.Between(-1, 1),
+        };
+        job.Gauge = job.FreshGauge();
+        return job;
+    }
+
     /// <summary>The same job once more: same part, same errors, same chance to come.</summary>
     public VirtualJob Copy() =>
         new(Part.Copy(), Chance.Copy(), Work)

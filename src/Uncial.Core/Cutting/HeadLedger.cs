@@ -108,15 +108,15 @@ public sealed class HeadLedger
     }
 
     /// <summary>
-    /// What one setting may be wrong by, from the cuts themselves: two and a half standard deviations and the mean, at least half a
-    /// division.
+    /// What one setting may take more than the dial says, from the cuts themselves: two and a half standard deviations, and the mean where more
+    /// metal goes than the dial says; at least half a division. A mean to the other side takes nothing from a part.
     /// </summary>
     /// <param name="depthPerDivision">Depth that one division makes.</param>
     /// <returns>The allowance z; null with too few cuts, where the profile's own holds.</returns>
     public Length? Allowance(Length depthPerDivision) =>
         Cuts.Count < Fewest
             ? null
-            : Length.Max(depthPerDivision / 2, Length.FromTrigonometry(Coverage * scatter * independent + Math.Abs(Mean), Toward.Greater));
+            : Length.Max(depthPerDivision / 2, Length.FromTrigonometry(Coverage * scatter * independent + Math.Max(0, Mean), Toward.Greater));
 
     /// <summary>
     /// How far the head may cut out of parallel over a band: the mean of the slopes found and two standard deviations, both faces
