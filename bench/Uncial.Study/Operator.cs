@@ -19,11 +19,12 @@ namespace Uncial.Study;
 /// <param name="Rules">The shop's rules.</param>
 /// <param name="NoSecondTerm">The bound does not look at places where one side is still dark.</param>
 /// <param name="DialAllowance">Error of a setting, mm; null: one division, at least 0.01.</param>
+/// <param name="FixedPlaces">Where a judgement is not sure, places half-way between are read, not those that tell most.</param>
 /// <param name="Radii">A rotor is read at three radii, so that the slope of the head is seen.</param>
 /// <param name="NeverIndicates">Run-outs are never measured on the lathe, so they are assumed.</param>
 /// <param name="ProbesFirst">The plan whose first pass tells the run-out is taken where there is one.</param>
 /// <param name="SaysNone">Grooves and low lands are never measured: "none" is said of each.</param>
-internal sealed record Variant(ShopRules? Rules = null, bool NoSecondTerm = false, decimal? DialAllowance = null, bool SaysNone = false, bool NeverIndicates = false, bool ProbesFirst = false, bool Radii = false)
+internal sealed record Variant(ShopRules? Rules = null, bool NoSecondTerm = false, decimal? DialAllowance = null, bool SaysNone = false, bool NeverIndicates = false, bool ProbesFirst = false, bool Radii = false, bool FixedPlaces = false)
 {
     public static Variant AsBuilt { get; } = new();
 }
@@ -37,6 +38,9 @@ internal sealed class Operator
 {
     private const LengthUnit Mm = LengthUnit.Millimetre;
     private static readonly Hand Hand = new(1, DateTimeOffset.UnixEpoch);
+
+    /// <summary>Readings that are added where they tell most, at most.</summary>
+    private const int MostMore = 8;
 
     private readonly VirtualJob job;
     private readonly VirtualPart metal;
@@ -524,9 +528,9 @@ internal sealed class Operator
             var looks = !variant.SaysNone && !job.Slip(Slips.NoneWithoutLooking);
             SayDepth(kind, looks);
         }
-        var (between, thrice) = (false, false);
+        var (between, thrice, more) = (false, false, 0);
         var judgement = Judge();
-        for (var guard = 0; guard < 12 && judgement.Decision == Decision.MeasureAgain; guard++)
+        for (var guard = 0; guard < 20 && judgement.Decision == Decision.MeasureAgain; guard++)
         {
             var record = Now();
             if (record.NextPlace is { } missing)
@@ -542,6 +546,12 @@ internal sealed class Operator
                 foreach (var kind in depths)
                     for (var i = 0; i < RepeatedDepth.Times; i++)
                         Say(kind, Depth(kind));
+            }
+            else if (!variant.FixedPlaces)
+            {
+                if (more++ >= MostMore || record.ReadNext(judgement, ShapePrior.Usual(metal.Kind)) is not { Next.IsEnough: false } next)
+                    break;
+                ReadAt(next.Place, 0);
             }
             else if (!between)
             {

@@ -2,7 +2,7 @@ using System.Globalization;
 using Uncial.Simulation;
 using Uncial.Study;
 
-// groups|slips|ways|rules|probe|records|why|all [parts of each kind in each row] [seed]: what comes of virtual parts. See docs/study.md.
+// groups|slips|ways|rules|probe|records|places|why|all [parts of each kind in each row] [seed]: what comes of virtual parts. See docs/study.md.
 var what = args.Length > 0 ? args[0] : "all";
 var parts = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 20_000;
 var seed = args.Length > 2 ? long.Parse(args[2], CultureInfo.InvariantCulture) : 1;
@@ -31,6 +31,11 @@ if (what is "records" or "all")
     Records.Ledger(Math.Max(4, parts / 100), seed, to);
     Head("Repeats of a gauge on record");
     Records.Repeats(2_000, seed, to);
+}
+if (what is "places" or "all")
+{
+    Head("Readings added where they tell most");
+    Study.Places(parts, seed, to);
 }
 if (what is "why")
     Study.Why(parts, seed, to);

@@ -18,10 +18,12 @@ internal static class Study
     {
         List<Tally> all = [];
         to.WriteLine(Tally.GroupHead);
-        foreach (var stratum in Stratum.All)
+        var ways = Stratum.All.Select(s => (s, new Way(s.Name, Technique.BuiltIn[1])))
+            .Concat(Stratum.All.Take(2).Select(s => (s, new Way(s.Name + ", 60 repeats of the gauge on record", Technique.BuiltIn[1], HasRepeats: true))));
+        foreach (var (stratum, way) in ways)
             foreach (var kind in Kinds.Where(k => stratum.Only is not { } only || only == k))
             {
-                var tally = Work(new(stratum.Name, Technique.BuiltIn[1]), kind, parts, seed, stratum, slips);
+                var tally = Work(way, kind, parts, seed, stratum, slips);
                 to.WriteLine(tally.AsGroup());
                 all.Add(tally);
             }
@@ -32,8 +34,8 @@ internal static class Study
     public static void EachSlip(int parts, long seed, TextWriter to)
     {
         to.WriteLine(Tally.GroupHead);
-        foreach (var stratum in Stratum.All.Take(3))
-            foreach (var slips in Enum.GetValues<Slips>().Where(s => Environment.GetEnvironmentVariable("ONLY") is null || s is Slips.NoneWithoutLooking or Slips.All))
+        foreach (var stratum in new[] { Stratum.Fleet, Stratum.All[2] })
+            foreach (var slips in Enum.GetValues<Slips>())
                 foreach (var kind in Kinds)
                     to.WriteLine(Work(new(stratum.Name + ": " + Named(slips), Technique.BuiltIn[1]), kind, parts, seed, stratum, slips).AsGroup());
     }
@@ -88,6 +90,16 @@ internal static class Study
             new("probe first, then the least", Technique.BuiltIn[1], Variant: never with { ProbesFirst = true }),
         })
             to.WriteLine(Work(way, PartKind.Rotor, parts, seed, Stratum.Fleet, Slips.None).AsWay());
+    }
+
+    /// <summary>Parts with lobes near discard: read further where it tells most, and half-way between what was read.</summary>
+    public static void Places(int parts, long seed, TextWriter to)
+    {
+        to.WriteLine(Tally.GroupHead);
+        foreach (var stratum in Stratum.All.Where(s => s.Lobes > 0 || s == Stratum.NearDiscard))
+            foreach (var kind in Kinds)
+                foreach (var (name, variant) in new[] { ("half-way between", new Variant(FixedPlaces: true)), ("where it tells most", Variant.AsBuilt) })
+                    to.WriteLine(Work(new(stratum.Name + ", " + name, Technique.BuiltIn[1], Variant: variant), kind, parts, seed, stratum, Slips.None).AsGroup());
     }
 
     /// <summary>What keeps good parts back, and what leaves parts dark, by what the product said last.</summary>

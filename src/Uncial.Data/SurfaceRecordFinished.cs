@@ -202,6 +202,7 @@ public sealed partial class SurfaceRecord
             DepthUncertainty = repeated.Uncertainty,
             GrooveLeft = Least(repeated.Groove),
             ReliefLeft = Least(repeated.Relief),
+            SaidByEye = [],
         };
         if (Judgement.Of(atBest, Shop.Rules).Decision == Decision.MeasureAgain)
             return [];
@@ -219,6 +220,21 @@ public sealed partial class SurfaceRecord
                 asked.Add(relief);
         }
         return asked;
+    }
+
+    /// <summary>
+    /// Where a reading more tells most for a judgement that is not sure: at the radius or depth with the most places, against discard until that is
+    /// sure, then against machine-to. Null where fewer than two places were read.
+    /// </summary>
+    public (ReadingPlace Place, NextReading Next)? ReadNext(Judgement judgement, ShapePrior prior)
+    {
+        ArgumentNullException.ThrowIfNull(judgement);
+        if (Sizes.Count == 0 || Limits is not { } limits)
+            return null;
+        var fullest = Sizes.GroupBy(r => r.Station).MaxBy(g => g.Select(SpotOf).Distinct().Count())!;
+        var limit = judgement.Decision is Decision.LeadOnly or Decision.Release ? limits.MachineTo : limits.Discard;
+        (decimal, Length)[] spots = [.. fullest.Select(r => (SpotOf(r).Item1, r.Value))];
+        return NextReading.Of(Kind, spots, Uncertainty / 2, limit, prior) is { } next ? (new(next.At.Degrees, fullest.Key), next) : null;
     }
 
     /// <summary>The figures that nobody has given yet and that the judgement asks for.</summary>

@@ -245,6 +245,52 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task Near_discard_the_database_wants_depths_by_gauge_and_three_alike_before_they_count_surer()
+    {
+        await using var db = shop.Db();
+        var ines = await Id(db, "ines");
+        var record = await Rotor(db, "23.200", ines);
+        var hand = new Hand(ines, DateTimeOffset.UtcNow);
+        SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
+        async Task SayAsync(IEnumerable<ReadingKind> kinds, string mm, bool byGauge)
+        {
+            foreach (var kind in kinds)
+                Journey.Read(Now(), kind, null, LengthParser.Parse(mm, LengthUnit.Millimetre, allowZero: true).Typed!, LengthUnit.Millimetre, byGauge ? Now().Shop.GaugeFor(kind) : null, hand);
+            await db.SaveChangesAsync(Cancel);
+        }
+        // A judgement forged past what the application would say: sure of discard, with depths taken as so sure.
+        async Task<string?> ForgedAsync(decimal depths)
+        {
+            Journey.Confirm(Now(), true, hand);
+            var forged = db.Entry(record.Surface.Confirmations[^1]);
+            forged.Property(c => c.Decision).CurrentValue = Decision.LeadOnly;
+            forged.Property(c => c.DepthUncertainty).CurrentValue = Length.FromMillimetres(depths);
+            await db.SaveChangesAsync(Cancel);
+            var refused = await Close(db, record, OutcomeKind.Released, "good enough", true, ines, "ines");
+            db.Refused(record.Part);
+            return refused;
+        }
+
+        ReadingKind[] all = [ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner];
+        await SayAsync(all, "0", byGauge: false);
+        Now().Judge(true).Notes.Count(n => n.Code == "lookAgain").ShouldBe(4);
+        (await ForgedAsync(0.06m)).ShouldBe("UN027");
+        await SayAsync(all, "0.03", byGauge: true);
+        await SayAsync(all[..3], "0.04", byGauge: true);
+        Now().Judge(true).Decision.ShouldBe(Decision.MeasureAgain);
+        (await ForgedAsync(0.02m)).ShouldBe("UN005"); // twice is not three times
+        await SayAsync(all[..3], "0.03", byGauge: true);
+        await SayAsync(all[3..], "0.09", byGauge: true);
+        await SayAsync(all[3..], "0.03", byGauge: true);
+        (await ForgedAsync(0.02m)).ShouldBe("UN005"); // three, not alike
+        await SayAsync(all[3..], "0.03", byGauge: true);
+        await SayAsync(all[3..], "0.03", byGauge: true);
+        Now().DepthsLeft.Uncertainty.ShouldBe(Length.FromMillimetres(0.02m));
+        Now().Judge(true).Decision.ShouldBe(Decision.LeadOnly);
+        (await ForgedAsync(0.02m)).ShouldBeNull();
+    }
+
+    [Fact]
     public async Task Between_the_limits_only_a_lead_hand_releases_and_only_with_a_reason()
     {
         await using var db = shop.Db();

@@ -57,7 +57,7 @@ public static class Conformity
     private static int Rank(Verdict v) => v switch { Verdict.Beyond => 3, Verdict.NotEnough => 2, Verdict.TooClose => 1, _ => 0 };
 
     /// <summary>Φ(x), to about 1e-15: series near the middle, continued fraction in the tails. Source: Abramowitz and Stegun 26.2.</summary>
-    private static double NormalDistribution(double x)
+    internal static double NormalDistribution(double x)
     {
         if (x < -37) return 0;
         if (x > 37) return 1;

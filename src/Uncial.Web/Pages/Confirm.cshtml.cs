@@ -123,6 +123,8 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         Repeats = SurfaceRecord.LookAgain(Judgement);
         AsksOnce = Repeats.Count > 0;
         if (!AsksOnce) Repeats = Record.DepthsToRepeat(Judgement);
+        if (AllRead && Judgement.Decision == Decision.MeasureAgain && Repeats.Count == 0 && Record.NotLookedAt.Count == 0 && Judgement.Notes.All(n => n.Code != "readTwice"))
+            Next = Record.ReadNext(Judgement, await ShapeBook.PriorAsync(Db, Record.Kind, cancel));
         await PairAsync(cancel);
         return Page();
     }
@@ -141,13 +143,22 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         get
         {
-            var usual = Record.NextPlace ?? Record.Places[0];
+            var usual = Record.NextPlace ?? (Next is { } next && !next.Next.IsEnough ? next.Place : WorstPlace) ?? Record.Places[0];
             if (Judgement.Notes.Select(Record.PlaceOf).FirstOrDefault(p => p is not null) is { } worst) return worst;
             // Where the readings themselves are too close, a reading at the fit's worst angle settles nothing.
             var onlyTheFit = Judgement.Notes.All(n => n.Code is "readHere" or "notLookedAt");
             return onlyTheFit && Judgement.Notes.FirstOrDefault(n => n.Code == "readHere") is { Degrees: { } fitted } ? new(fitted, usual.Station) : usual;
         }
     }
+
+    /// <summary>Where a reading more tells most; null where all is said, or something else is asked for.</summary>
+    public (ReadingPlace Place, Core.Measuring.NextReading Next)? Next { get; private set; }
+
+    private ReadingPlace? WorstPlace => Record.Sizes.MinBy(r => Core.Parts.Limits.Margin(Record.Kind, r.Value, Limits.Discard)) is { Degrees: { } at } worst ? new(at, worst.Station) : null;
+
+    /// <summary>What a further reading would tell, in words.</summary>
+    public string? NextSays => Next is not { } next ? null
+        : next.Next.IsEnough ? Words.Say("confirm.enoughPlaces") : Words.Say("confirm.readNext", NameOf(next.Place));
 
     /// <summary>How sure it is, in words.</summary>
     public string Chance => Judgement.ProbabilityWithinDiscard is { } p ? Words.Say("confirm.chance", Conformity.Percent(p), Reader.Fine(Record.Uncertainty, Toward.Greater) + " " + Reader.UnitName) : "";
