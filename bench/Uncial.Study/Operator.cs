@@ -100,6 +100,37 @@ internal sealed class Operator
         return (result, cut, person.surface.Plans is [var first, ..] ? first.Read().Request.Dial.Allowance : null);
     }
 
+    /// <summary>
+    /// What a page of a part reckons with, measured: its record made anew as after loading, with its plan, what a new plan would start from, and the
+    /// judgement.
+    /// </summary>
+    /// <returns>Passes on record and the median, milliseconds; null where the job came to fewer passes.</returns>
+    public static (int Passes, double Milliseconds)? PageOf(VirtualJob job, Technique technique, int fewest)
+    {
+        var person = new Operator(job, technique, Variant.AsBuilt, null, default);
+        if (person.Work().Passes < fewest)
+            return null;
+        var surface = person.surface;
+        List<double> times = [];
+        for (var i = 0; i < 50; i++)
+        {
+            // As loaded: nothing of a plan's document has been read.
+            PlanEntry[] loaded =
+            [
+                .. surface.Plans.Select(p => new PlanEntry { Id = p.Id, Number = p.Number, Version = p.Version, Technique = p.Technique, LatheId = p.LatheId, Document = p.Document }),
+            ];
+            surface.Plans.Clear();
+            surface.Plans.AddRange(loaded);
+            foreach (var pass in surface.Passes)
+                pass.Plan = null;
+            var from = System.Diagnostics.Stopwatch.GetTimestamp();
+            var record = new SurfaceRecord(surface, person.part, person.shop);
+            _ = (record.Station, record.PlanDoubt, record.RequestForPlan(true), record.Judge(true), record.DialNote);
+            times.Add(System.Diagnostics.Stopwatch.GetElapsedTime(from).TotalMilliseconds);
+        }
+        return (surface.Passes.Count, times.Order().ElementAt(times.Count / 2));
+    }
+
     private WorkResult Work()
     {
         var so = new WorkResult { InsideBefore = metal.Inside(metal.Limits.Discard, grooves: true) };

@@ -2,7 +2,7 @@ using System.Globalization;
 using Uncial.Simulation;
 using Uncial.Study;
 
-// groups|slips|ways|rules|probe|records|places|why|all [parts of each kind in each row] [seed]: what comes of virtual parts. See docs/study.md.
+// groups|slips|ways|rules|probe|records|places|why|all [parts of each kind in each row] [seed], or page [passes]: what comes of virtual parts. See docs/study.md.
 var what = args.Length > 0 ? args[0] : "all";
 var parts = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 20_000;
 var seed = args.Length > 2 ? long.Parse(args[2], CultureInfo.InvariantCulture) : 1;
@@ -37,6 +37,13 @@ if (what is "places" or "all")
     Head("Readings added where they tell most");
     Study.Places(parts, seed, to);
 }
+if (what is "page")
+    for (var n = 0; n < 20_000; n++)
+        if (Operator.PageOf(VirtualJob.Draw(seed * 1_000_003 + n, Uncial.Core.Parts.PartKind.Rotor, onGrinder: true), Uncial.Core.Planning.Technique.BuiltIn[5], parts) is { } page)
+        {
+            to.WriteLine(FormattableString.Invariant($"{page.Passes} passes on record: {page.Milliseconds:0.0} ms a page"));
+            break;
+        }
 if (what is "why")
     Study.Why(parts, seed, to);
 if (what is "slips" or "all")
