@@ -39,7 +39,14 @@ if (what is "places" or "all")
 }
 if (what is "page")
     for (var n = 0; n < 20_000; n++)
-        if (Operator.PageOf(VirtualJob.Draw(seed * 1_000_003 + n, Uncial.Core.Parts.PartKind.Rotor, onGrinder: true), Uncial.Core.Planning.Technique.BuiltIn[5], parts) is { } page)
+        if (
+            Operator.PageOf(
+                VirtualJob.Draw(seed * 1_000_003 + n, Uncial.Core.Parts.PartKind.Rotor, onGrinder: true),
+                Uncial.Core.Planning.Technique.BuiltIn[5],
+                parts
+            ) is
+            { } page
+        )
         {
             to.WriteLine(FormattableString.Invariant($"{page.Passes} passes on record: {page.Milliseconds:0.0} ms a page"));
             break;
@@ -62,5 +69,6 @@ if (what is "rules" or "all")
     Study.Rules(parts, seed, to);
 }
 Console.Error.WriteLine(FormattableString.Invariant($"{clock.Elapsed.TotalSeconds:0.0} s on {Environment.ProcessorCount} cores"));
+
 // The promise that this product stands on: by careful work no part leaves beyond discard.
 return beyond == 0 ? 0 : 1;

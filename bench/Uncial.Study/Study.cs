@@ -18,16 +18,24 @@ internal static class Study
     {
         List<Tally> all = [];
         to.WriteLine(Tally.GroupHead);
-        var ways = Stratum.All.Select(s => (s, new Way(s.Name, Technique.BuiltIn[1])))
-            .Concat(Stratum.All.Take(2).Select(s => (s, new Way(s.Name + ", 60 repeats of the gauge on record", Technique.BuiltIn[1], HasRepeats: true))));
+        var ways = Stratum
+            .All.Select(s => (s, new Way(s.Name, Technique.BuiltIn[1])))
+            .Concat(
+                Stratum
+                    .All.Take(2)
+                    .Select(s => (s, new Way(s.Name + ", 60 repeats of the gauge on record", Technique.BuiltIn[1], HasRepeats: true)))
+            );
         foreach (var (stratum, way) in ways)
-            foreach (var kind in Kinds.Where(k => stratum.Only is not { } only || only == k))
-            {
-                var tally = Work(way, kind, parts, seed, stratum, slips);
-                to.WriteLine(tally.AsGroup());
-                all.Add(tally);
-            }
-        return all.Where(t => !Stratum.All.Any(s => s.Name == t.Name && s.Lobes > (double)ShopRules.Default.UnseenLobesFullRound.Millimetres)).Sum(t => t.Beyond);
+        foreach (var kind in Kinds.Where(k => stratum.Only is not { } only || only == k))
+        {
+            var tally = Work(way, kind, parts, seed, stratum, slips);
+            to.WriteLine(tally.AsGroup());
+            all.Add(tally);
+        }
+        return all.Where(t =>
+                !Stratum.All.Any(s => s.Name == t.Name && s.Lobes > (double)ShopRules.Default.UnseenLobesFullRound.Millimetres)
+            )
+            .Sum(t => t.Beyond);
     }
 
     /// <summary>Every slip by itself and all together, on the fleet and near discard.</summary>
@@ -35,24 +43,28 @@ internal static class Study
     {
         to.WriteLine(Tally.GroupHead);
         foreach (var stratum in new[] { Stratum.Fleet, Stratum.All[2] })
-            foreach (var slips in Enum.GetValues<Slips>())
-                foreach (var kind in Kinds)
-                    to.WriteLine(Work(new(stratum.Name + ": " + Named(slips), Technique.BuiltIn[1]), kind, parts, seed, stratum, slips).AsGroup());
+        foreach (var slips in Enum.GetValues<Slips>())
+        foreach (var kind in Kinds)
+            to.WriteLine(Work(new(stratum.Name + ": " + Named(slips), Technique.BuiltIn[1]), kind, parts, seed, stratum, slips).AsGroup());
     }
 
     /// <summary>Every technique and habit on the fleet.</summary>
     public static long Ways(int parts, long seed, TextWriter to)
     {
-        List<Way> ways = [.. Technique.BuiltIn.Select(t => new Way(t.Key, t)), .. Enum.GetValues<HabitKind>().Select(h => new Way(Named(h), Habit: h))];
+        List<Way> ways =
+        [
+            .. Technique.BuiltIn.Select(t => new Way(t.Key, t)),
+            .. Enum.GetValues<HabitKind>().Select(h => new Way(Named(h), Habit: h)),
+        ];
         to.WriteLine(Tally.WayHead);
         var beyond = 0L;
         foreach (var kind in Kinds)
-            foreach (var way in ways.Where(w => kind == PartKind.Rotor || !w.OnGrinder))
-            {
-                var tally = Work(way, kind, parts, seed, Stratum.Fleet, Slips.None);
-                to.WriteLine(tally.AsWay());
-                beyond += way.Technique is null ? 0 : tally.Beyond;
-            }
+        foreach (var way in ways.Where(w => kind == PartKind.Rotor || !w.OnGrinder))
+        {
+            var tally = Work(way, kind, parts, seed, Stratum.Fleet, Slips.None);
+            to.WriteLine(tally.AsWay());
+            beyond += way.Technique is null ? 0 : tally.Beyond;
+        }
         return beyond;
     }
 
@@ -67,15 +79,28 @@ internal static class Study
             ("places where one side is dark (second term of the bound)", new(NoSecondTerm: true)),
             ("depths of grooves and low lands (\"none\" is said of all)", new(SaysNone: true)),
             ("what a depth may be more than it was read", new(built with { DepthUncertainty = Length.Zero })),
-            ("places between the readings (h)", new(built with { UnreadShareOfVariation = 1_000_000m, UnseenLobesFullRound = Length.Zero, UnseenLobes = Length.Zero })),
+            (
+                "places between the readings (h)",
+                new(built with { UnreadShareOfVariation = 1_000_000m, UnseenLobesFullRound = Length.Zero, UnseenLobes = Length.Zero })
+            ),
             ("what the cross-slide hides (τ)", new(built with { UnknownParallelism = Length.Zero })),
             ("second reading of the worst place", new(built with { SecondReadingWithin = Length.FromMillimetres(-10) })),
         ];
         to.WriteLine(Tally.GroupHead);
         foreach (var stratum in new[] { Stratum.Fleet, Stratum.All[2], Stratum.All[8] })
-            foreach (var kind in Kinds)
-                foreach (var (name, variant) in variants)
-                    to.WriteLine(Work(new(stratum.Name + ", without " + name, Technique.BuiltIn[0], Variant: variant), kind, parts, seed, stratum, Slips.None).AsGroup());
+        foreach (var kind in Kinds)
+        foreach (var (name, variant) in variants)
+            to.WriteLine(
+                Work(
+                        new(stratum.Name + ", without " + name, Technique.BuiltIn[0], Variant: variant),
+                        kind,
+                        parts,
+                        seed,
+                        stratum,
+                        Slips.None
+                    )
+                    .AsGroup()
+            );
     }
 
     /// <summary>Rotors whose run-outs nobody measured: with a first pass that tells them, and with the techniques as they are.</summary>
@@ -83,12 +108,14 @@ internal static class Study
     {
         to.WriteLine(Tally.WayHead);
         Variant never = new(NeverIndicates: true);
-        foreach (var way in new Way[]
-        {
-            new("working", Technique.BuiltIn[0], Variant: never),
-            new("light", Technique.BuiltIn[1], Variant: never),
-            new("probe first, then the least", Technique.BuiltIn[1], Variant: never with { ProbesFirst = true }),
-        })
+        foreach (
+            var way in new Way[]
+            {
+                new("working", Technique.BuiltIn[0], Variant: never),
+                new("light", Technique.BuiltIn[1], Variant: never),
+                new("probe first, then the least", Technique.BuiltIn[1], Variant: never with { ProbesFirst = true }),
+            }
+        )
             to.WriteLine(Work(way, PartKind.Rotor, parts, seed, Stratum.Fleet, Slips.None).AsWay());
     }
 
@@ -97,25 +124,34 @@ internal static class Study
     {
         to.WriteLine(Tally.GroupHead);
         foreach (var stratum in Stratum.All.Where(s => s.Lobes > 0 || s == Stratum.NearDiscard))
-            foreach (var kind in Kinds)
-                foreach (var (name, variant) in new[] { ("half-way between", new Variant(FixedPlaces: true)), ("where it tells most", Variant.AsBuilt) })
-                    to.WriteLine(Work(new(stratum.Name + ", " + name, Technique.BuiltIn[1], Variant: variant), kind, parts, seed, stratum, Slips.None).AsGroup());
+        foreach (var kind in Kinds)
+        foreach (
+            var (name, variant) in new[] { ("half-way between", new Variant(FixedPlaces: true)), ("where it tells most", Variant.AsBuilt) }
+        )
+            to.WriteLine(
+                Work(new(stratum.Name + ", " + name, Technique.BuiltIn[1], Variant: variant), kind, parts, seed, stratum, Slips.None)
+                    .AsGroup()
+            );
     }
 
     /// <summary>What keeps good parts back, and what leaves parts dark, by what the product said last.</summary>
     public static void Why(int parts, long seed, TextWriter to)
     {
         foreach (var stratum in Stratum.All.Take(3))
-            foreach (var kind in Kinds)
-            {
-                var tally = Work(new(stratum.Name, Technique.BuiltIn[1]), kind, parts, seed, stratum, Slips.None);
-                to.WriteLine(FormattableString.Invariant($"{kind}, {stratum.Name}: {100 * tally.GoodHeldBack:0.0} % of the good held back, half released at {tally.Guard:0.00}"));
-                foreach (var (why, times) in tally.HeldBackBy.OrderByDescending(w => w.Value).Take(8))
-                    to.WriteLine(FormattableString.Invariant($"  {times,6} {why}"));
-                to.WriteLine(FormattableString.Invariant($"{100 * tally.CleanShare:0.0} % of those started are clean; the others:"));
-                foreach (var (why, times) in tally.LeftDarkBy.OrderByDescending(w => w.Value).Take(60))
-                    to.WriteLine(FormattableString.Invariant($"  {times,6} {why}"));
-            }
+        foreach (var kind in Kinds)
+        {
+            var tally = Work(new(stratum.Name, Technique.BuiltIn[1]), kind, parts, seed, stratum, Slips.None);
+            to.WriteLine(
+                FormattableString.Invariant(
+                    $"{kind}, {stratum.Name}: {100 * tally.GoodHeldBack:0.0} % of the good held back, half released at {tally.Guard:0.00}"
+                )
+            );
+            foreach (var (why, times) in tally.HeldBackBy.OrderByDescending(w => w.Value).Take(8))
+                to.WriteLine(FormattableString.Invariant($"  {times, 6} {why}"));
+            to.WriteLine(FormattableString.Invariant($"{100 * tally.CleanShare:0.0} % of those started are clean; the others:"));
+            foreach (var (why, times) in tally.LeftDarkBy.OrderByDescending(w => w.Value).Take(60))
+                to.WriteLine(FormattableString.Invariant($"  {times, 6} {why}"));
+        }
     }
 
     /// <summary>One group worked one way; each worker keeps its own account, so the sums are the same on any machine.</summary>
@@ -123,18 +159,13 @@ internal static class Study
     {
         var workers = Environment.ProcessorCount;
         var all = new Tally[workers];
-        Parallel.For(
-            0,
-            workers,
-            new ParallelOptions { MaxDegreeOfParallelism = workers },
-            worker =>
-            {
-                var tally = new Tally(way.Name, kind);
-                for (var n = worker; n < parts; n += workers)
-                    tally.Add(way.Work(VirtualJob.Draw(seed * 1_000_003 + n, kind, stratum, slips, way.OnGrinder)));
-                all[worker] = tally;
-            }
-        );
+        Parallel.For(0, workers, new ParallelOptions { MaxDegreeOfParallelism = workers }, worker =>
+        {
+            var tally = new Tally(way.Name, kind);
+            for (var n = worker; n < parts; n += workers)
+                tally.Add(way.Work(VirtualJob.Draw(seed * 1_000_003 + n, kind, stratum, slips, way.OnGrinder)));
+            all[worker] = tally;
+        });
         var sum = new Tally(way.Name, kind);
         foreach (var tally in all)
             sum.Add(tally);

@@ -80,7 +80,12 @@ internal sealed class Tally(string name, PartKind kind)
         {
             started++;
             excess.Add((float)o.Excess);
-            (passes, minutes, bounds, boundFailures) = (passes + o.Passes, minutes + o.Minutes, bounds + o.Bounds, boundFailures + o.BoundFailed.Times);
+            (passes, minutes, bounds, boundFailures) = (
+                passes + o.Passes,
+                minutes + o.Minutes,
+                bounds + o.Bounds,
+                boundFailures + o.BoundFailed.Times
+            );
             worstFailure = Math.Max(worstFailure, o.BoundFailed.Most);
             firstCleaned += o.CleanedByFirstPlan ? 1 : 0;
             clean += o.Clean ? 1 : 0;
@@ -120,11 +125,26 @@ internal sealed class Tally(string name, PartKind kind)
             Count(heldBackBy, why, times);
         foreach (var (why, times) in other.leftDarkBy)
             Count(leftDarkBy, why, times);
-        (parts, started, firstCleaned, clean) = (parts + other.parts, started + other.started, firstCleaned + other.firstCleaned, clean + other.clean);
-        (passes, minutes, readings, bounds) = (passes + other.passes, minutes + other.minutes, readings + other.readings, bounds + other.bounds);
+        (parts, started, firstCleaned, clean) = (
+            parts + other.parts,
+            started + other.started,
+            firstCleaned + other.firstCleaned,
+            clean + other.clean
+        );
+        (passes, minutes, readings, bounds) = (
+            passes + other.passes,
+            minutes + other.minutes,
+            readings + other.readings,
+            bounds + other.bounds
+        );
         (boundFailures, worstFailure) = (boundFailures + other.boundFailures, Math.Max(worstFailure, other.worstFailure));
         (released, unnoticed, beyond) = (released + other.released, unnoticed + other.unnoticed, beyond + other.beyond);
-        (worstBeyond, spoilt, good, heldBack) = (Math.Max(worstBeyond, other.worstBeyond), spoilt + other.spoilt, good + other.good, heldBack + other.heldBack);
+        (worstBeyond, spoilt, good, heldBack) = (
+            Math.Max(worstBeyond, other.worstBeyond),
+            spoilt + other.spoilt,
+            good + other.good,
+            heldBack + other.heldBack
+        );
     }
 
     public const string WayHead =
@@ -132,17 +152,27 @@ internal sealed class Tally(string name, PartKind kind)
         + "| --- | --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |";
 
     public string AsWay() =>
-        FormattableString.Invariant($"| {Word} | {name} | {started} | {Percent(firstCleaned, started)} | {Percent(clean, started)} | {Excess(0.5):0.000} | {Excess(0.95):0.000} | ")
-        + FormattableString.Invariant($"{MeanPasses:0.0} | {Share(minutes, started):0.0} | {Percent(boundFailures, bounds)} | {worstFailure:0.000} | ")
-        + FormattableString.Invariant($"{released} | {unnoticed} | {spoilt} | {Percent(heldBack, parts)} | **{beyond}** | {worstBeyond:0.000} |");
+        FormattableString.Invariant(
+            $"| {Word} | {name} | {started} | {Percent(firstCleaned, started)} | {Percent(clean, started)} | {Excess(0.5):0.000} | {Excess(0.95):0.000} | "
+        )
+        + FormattableString.Invariant(
+            $"{MeanPasses:0.0} | {Share(minutes, started):0.0} | {Percent(boundFailures, bounds)} | {worstFailure:0.000} | "
+        )
+        + FormattableString.Invariant(
+            $"{released} | {unnoticed} | {spoilt} | {Percent(heldBack, parts)} | **{beyond}** | {worstBeyond:0.000} |"
+        );
 
     public const string GroupHead =
         "| kind | group | parts | readings | released | good, held back | of the good | half released at | clean in the end | bound failed | at most (95 %) | **released beyond discard** | by at most | rate at most (95 %) |\n"
         + "| --- | --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |";
 
     public string AsGroup() =>
-        FormattableString.Invariant($"| {Word} | {name} | {parts} | {MeanReadings:0.0} | {released} | {Percent(heldBack, parts)} | {Percent(heldBack, good)} | {Mm(Guard)} | ")
-        + FormattableString.Invariant($"{Percent(clean, started)} | {Percent(boundFailures, bounds)} | {100 * BoundFailedAtMost:0.00} % | **{beyond}** | {worstBeyond:0.000} | {10_000 * BeyondAtMost:0.00} in 10 000 |");
+        FormattableString.Invariant(
+            $"| {Word} | {name} | {parts} | {MeanReadings:0.0} | {released} | {Percent(heldBack, parts)} | {Percent(heldBack, good)} | {Mm(Guard)} | "
+        )
+        + FormattableString.Invariant(
+            $"{Percent(clean, started)} | {Percent(boundFailures, bounds)} | {100 * BoundFailedAtMost:0.00} % | **{beyond}** | {worstBeyond:0.000} | {10_000 * BeyondAtMost:0.00} in 10 000 |"
+        );
 
     private string Word => kind == PartKind.Rotor ? "rotor" : "drum";
 

@@ -31,9 +31,20 @@ public sealed class Chance(long seed)
     /// <summary>Normal about nothing.</summary>
     public double Normal(double deviation)
     {
-        if (!double.IsNaN(spare)) { var kept = spare; spare = double.NaN; return kept * deviation; }
-        double x, y, square;
-        do { (x, y) = (2 * Share() - 1, 2 * Share() - 1); square = x * x + y * y; } while (square is >= 1 or 0);
+        if (!double.IsNaN(spare))
+        {
+            var kept = spare;
+            spare = double.NaN;
+            return kept * deviation;
+        }
+        double x,
+            y,
+            square;
+        do
+        {
+            (x, y) = (2 * Share() - 1, 2 * Share() - 1);
+            square = x * x + y * y;
+        } while (square is >= 1 or 0);
         var scale = Math.Sqrt(-2 * Math.Log(square) / square);
         spare = y * scale;
         return x * scale * deviation;

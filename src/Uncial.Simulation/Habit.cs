@@ -31,15 +31,16 @@ public static class Habit
         var discard = part.Limits.Discard;
         var machineTo = part.Limits.MachineTo ?? discard;
 
-        double Worst(params int[] spots) => rotor
-            ? spots.Min(s => job.Read(s, part.ReadingStation)) : spots.Max(s => job.Read(s, part.ReadingStation));
+        double Worst(params int[] spots) =>
+            rotor ? spots.Min(s => job.Read(s, part.ReadingStation)) : spots.Max(s => job.Read(s, part.ReadingStation));
         var before = habit switch
         {
             HabitKind.DialSumFromThickness => rotor ? Worst(0, 18, 36, 54) : Worst(0, 18),
             HabitKind.TwoAxesAndGo => rotor ? Worst(0, 36) : Worst(0, 18),
             _ => sign * double.MaxValue,
         };
-        if (sign * (before - discard) < 0) return job.Close(so, released: false, plainly: false, machineTo);
+        if (sign * (before - discard) < 0)
+            return job.Close(so, released: false, plainly: false, machineTo);
 
         var lathe = new VirtualLathe(part, job.Work, job.Chance);
         lathe.Mount(job.Chance.Rayleigh(rotor ? 0.010 : 0.008), job.Chance.Direction());
@@ -57,8 +58,10 @@ public static class Habit
             var depth = passes == 0 ? 0.20 : 0.10;
             var divisions = Math.Max(1, (long)Math.Round(depth / q));
             var after = believed - sign * perFace * part.Faces.Count * divisions * q;
-            if (habit == HabitKind.DialSumFromThickness && sign * (after - discard) < 0) break; // no more metal, by the sum
-            for (var i = 0; i < part.Faces.Count; i++) lathe.Cut(i, divisions);
+            if (habit == HabitKind.DialSumFromThickness && sign * (after - discard) < 0)
+                break; // no more metal, by the sum
+            for (var i = 0; i < part.Faces.Count; i++)
+                lathe.Cut(i, divisions);
             (believed, passes) = (after, passes + 1);
         }
         var found = habit switch

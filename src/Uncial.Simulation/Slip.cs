@@ -42,13 +42,14 @@ public enum Slips
 public static class SlipRates
 {
     /// <summary>Share, 0 … 1, of the readings, grooves, faces, touches, heads or checks that a slip is about.</summary>
-    public static double Of(Slips slip) => slip switch
-    {
-        Slips.WrongUnit => 0.002,
-        Slips.TransposedDigits or Slips.AcrossTheRidge or Slips.WrongPoint => 0.005,
-        Slips.GrooveAtHalfDepth or Slips.NoneWithoutLooking or Slips.TouchOnAnotherLand => 0.05,
-        Slips.DialOfAnotherWorth => 0.02,
-        Slips.ZeroCheckSkipped => 0.10,
-        _ => throw new ArgumentOutOfRangeException(nameof(slip), slip, "One slip at a time."),
-    };
+    public static double Of(Slips slip) =>
+        slip switch
+        {
+            Slips.WrongUnit => 0.002,
+            Slips.TransposedDigits or Slips.AcrossTheRidge or Slips.WrongPoint => 0.005,
+            Slips.GrooveAtHalfDepth or Slips.NoneWithoutLooking or Slips.TouchOnAnotherLand => 0.05,
+            Slips.DialOfAnotherWorth => 0.02,
+            Slips.ZeroCheckSkipped => 0.10,
+            _ => throw new ArgumentOutOfRangeException(nameof(slip), slip, "One slip at a time."),
+        };
 }

@@ -53,10 +53,31 @@ public sealed record Stratum(string Name)
         NearDiscard,
         new("near discard, machine-to = discard") { Wear = Wear.NearDiscard, MachineToIsDiscard = true },
         new("worn to a taper, machine-to = discard") { MachineToIsDiscard = true, Taper = 0.20 },
-        new("bell-mouthed by 0.18, near discard") { Wear = Wear.NearDiscard, Taper = 0.18, Only = PartKind.Drum, MachineToIsDiscard = true },
-        new("three to eight lobes of 0.01") { Wear = Wear.NearDiscard, Lobes = 0.01, MachineToIsDiscard = true },
-        new("three to eight lobes of 0.02") { Wear = Wear.NearDiscard, Lobes = 0.02, MachineToIsDiscard = true },
-        new("three to eight lobes of 0.04") { Wear = Wear.NearDiscard, Lobes = 0.04, MachineToIsDiscard = true },
+        new("bell-mouthed by 0.18, near discard")
+        {
+            Wear = Wear.NearDiscard,
+            Taper = 0.18,
+            Only = PartKind.Drum,
+            MachineToIsDiscard = true,
+        },
+        new("three to eight lobes of 0.01")
+        {
+            Wear = Wear.NearDiscard,
+            Lobes = 0.01,
+            MachineToIsDiscard = true,
+        },
+        new("three to eight lobes of 0.02")
+        {
+            Wear = Wear.NearDiscard,
+            Lobes = 0.02,
+            MachineToIsDiscard = true,
+        },
+        new("three to eight lobes of 0.04")
+        {
+            Wear = Wear.NearDiscard,
+            Lobes = 0.04,
+            MachineToIsDiscard = true,
+        },
         new("cross-slide out of parallel by 0.02") { OutOfParallel = 0.02, MachineToIsDiscard = true },
         new("dials that nobody has verified") { UnverifiedDials = 1 },
     ];

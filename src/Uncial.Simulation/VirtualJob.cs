@@ -127,10 +127,16 @@ public sealed class VirtualJob
         if (onGrinder)
             (division, single, turned) = (0.002, true, true);
         // Nobody has verified it yet: it may count diameter for depth, or the reverse.
-        var factor = !unverified ? 1 : misread < 0.25 ? 0.5 : misread < 0.5 ? 2 : 1;
+        var factor =
+            !unverified ? 1
+            : misread < 0.25 ? 0.5
+            : misread < 0.5 ? 2
+            : 1;
         if (slips.HasFlag(Slips.DialOfAnotherWorth) && chance.Happens(SlipRates.Of(Slips.DialOfAnotherWorth)))
             (unverified, factor) = (true, misread < 0.5 ? 0.5 : 2);
-        var rise = (chance.Happens(0.5) ? 1 : -1) * (stratum.OutOfParallel == 0 ? chance.Normal(0.003) : chance.Between(0.5, 1) * stratum.OutOfParallel);
+        var rise =
+            (chance.Happens(0.5) ? 1 : -1)
+            * (stratum.OutOfParallel == 0 ? chance.Normal(0.003) : chance.Between(0.5, 1) * stratum.OutOfParallel);
         var work = new Workmanship
         {
             DepthPerDivision = division * factor * (1 + chance.Normal(0.003)),
@@ -142,7 +148,10 @@ public sealed class VirtualJob
             Slips = slips,
             Division = division,
             DialVerified = !unverified,
-            Chucking = !single || kind == PartKind.Drum ? Chucking.Twin : turned ? Chucking.TurnedRound : Chucking.OneAfterTheOther,
+            Chucking =
+                !single || kind == PartKind.Drum ? Chucking.Twin
+                : turned ? Chucking.TurnedRound
+                : Chucking.OneAfterTheOther,
             WarmerThanGauge = chance.Between(-1, 1),
         };
         job.Gauge = job.FreshGauge();

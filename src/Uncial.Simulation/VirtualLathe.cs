@@ -55,7 +55,8 @@ public sealed class VirtualLathe
     public void Mount(double amplitude, double at)
     {
         Part.Faces[0].Swing(amplitude, at);
-        if (Part.Faces.Count > 1) Part.Faces[1].Swing(-amplitude, at);
+        if (Part.Faces.Count > 1)
+            Part.Faces[1].Swing(-amplitude, at);
     }
 
     /// <summary>Turns a rotor round onto the face just cut: the other face swings with it, and by the error of the new chucking.</summary>
@@ -83,10 +84,12 @@ public sealed class VirtualLathe
     {
         taken[face] += divisions;
         var depth = (taken[face] + chance.Between(-1, 1) * work.SettingError) * work.DepthPerDivision;
-        if (chance.Happens(work.BacklashShare)) depth -= work.Backlash;
+        if (chance.Happens(work.BacklashShare))
+            depth -= work.Backlash;
         var to = zero[face] - depth;
         var bite = plane[face] - to;
-        if (bite <= 0) return;
+        if (bite <= 0)
+            return;
         plane[face] = to + work.PushOff * bite;
         Part.Faces[face].Cut(plane[face], Rise());
     }
@@ -95,7 +98,8 @@ public sealed class VirtualLathe
     public void SparkOut(int face)
     {
         var to = zero[face] - taken[face] * work.DepthPerDivision;
-        if (to >= plane[face]) return;
+        if (to >= plane[face])
+            return;
         plane[face] = to;
         Part.Faces[face].Cut(to, Rise());
     }
@@ -116,12 +120,14 @@ public sealed class VirtualLathe
         Span<double> spots = stackalloc double[WorkFace.Angles];
         Part.Faces[face].Turning(station, spots);
         var highest = double.MinValue;
-        foreach (var h in spots) highest = Math.Max(highest, h);
+        foreach (var h in spots)
+            highest = Math.Max(highest, h);
         var plane = highest - chance.Exponential(work.TouchOvershoot) - depth;
         var (x, y, touched) = (0.0, 0.0, 0);
         for (var i = 0; i < WorkFace.Angles; i++)
         {
-            if (spots[i] <= plane) continue;
+            if (spots[i] <= plane)
+                continue;
             var (sin, cos) = Math.SinCos(i * 2 * Math.PI / WorkFace.Angles);
             (x, y, touched) = (x + cos, y + sin, touched + 1);
         }
@@ -136,5 +142,7 @@ public sealed class VirtualLathe
 
     /// <summary>How much higher the tool runs at each station than where it was touched.</summary>
     private double[] Rise() =>
-        work.RiseOverBand == 0 ? [] : [.. Part.StationsMm.Select(at => work.RiseOverBand * (at - Part.StationsMm[touchedAt]) / Part.BandMm)];
+        work.RiseOverBand == 0
+            ? []
+            : [.. Part.StationsMm.Select(at => work.RiseOverBand * (at - Part.StationsMm[touchedAt]) / Part.BandMm)];
 }

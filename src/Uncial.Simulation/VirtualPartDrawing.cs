@@ -54,7 +54,8 @@ public sealed partial class VirtualPart
         }
         var part = new VirtualPart(PartKind.Rotor, LimitsOf(stratum, nominal, nominal - wearable), faces, stations);
         // Worn so far that its worst land is so far inside discard.
-        var inside = stratum.Wear == Simulation.Wear.NearDiscard ? chance.Between(-0.03, 0.12) : wearable * (1 - chance.Between(0.05, 1.08));
+        var inside =
+            stratum.Wear == Simulation.Wear.NearDiscard ? chance.Between(-0.03, 0.12) : wearable * (1 - chance.Between(0.05, 1.08));
         part.WearTo(nominal - wearable + inside);
         return part;
     }
@@ -86,7 +87,8 @@ public sealed partial class VirtualPart
         }
         Wear(bore, chance, DrumMiddle);
         var part = new VirtualPart(PartKind.Drum, LimitsOf(stratum, nominal, nominal + wearable), [bore], [.. DrumDepthMm]);
-        var inside = stratum.Wear == Simulation.Wear.NearDiscard ? chance.Between(-0.05, 0.25) : wearable * (1 - chance.Between(0.02, 1.08));
+        var inside =
+            stratum.Wear == Simulation.Wear.NearDiscard ? chance.Between(-0.05, 0.25) : wearable * (1 - chance.Between(0.02, 1.08));
         part.WearTo(nominal + wearable - inside);
         return part;
     }
@@ -136,14 +138,22 @@ public sealed partial class VirtualPart
         }
         if (chance.Happens(0.1))
         {
-            var (from, spots, depth) = ((int)(chance.Share() * WorkFace.Angles), 2 + (int)(chance.Share() * 7), Math.Min(0.25, chance.Exponential(0.04)));
+            var (from, spots, depth) = (
+                (int)(chance.Share() * WorkFace.Angles),
+                2 + (int)(chance.Share() * 7),
+                Math.Min(0.25, chance.Exponential(0.04))
+            );
             var (first, wide) = (1 + (int)(chance.Share() * (face.Stations - 2)), 1 + (int)(chance.Share() * 3));
             for (var s = first; s < Math.Min(face.Stations - 1, first + wide); s++)
                 face.Corrode(from, spots, s, depth);
         }
         if (chance.Happens(0.1))
         {
-            var (from, spots, left) = ((int)(chance.Share() * WorkFace.Angles), 1 + (int)(chance.Share() * 5), chance.Between(0.003, 0.020));
+            var (from, spots, left) = (
+                (int)(chance.Share() * WorkFace.Angles),
+                1 + (int)(chance.Share() * 5),
+                chance.Between(0.003, 0.020)
+            );
             for (var s = 1; s < face.Stations - 1; s++)
                 face.Harden(from, spots, s, left);
         }

@@ -10,7 +10,13 @@ namespace Uncial.Core.Tests;
 public class NextReadingTests
 {
     private static NextReading? Of(decimal limit, params (decimal Degrees, decimal Size)[] spots) =>
-        NextReading.Of(PartKind.Rotor, [.. spots.Select(s => (s.Degrees, Mm.Of(s.Size)))], Mm.Of(0.003m), Mm.Of(limit), ShapePrior.Usual(PartKind.Rotor));
+        NextReading.Of(
+            PartKind.Rotor,
+            [.. spots.Select(s => (s.Degrees, Mm.Of(s.Size)))],
+            Mm.Of(0.003m),
+            Mm.Of(limit),
+            ShapePrior.Usual(PartKind.Rotor)
+        );
 
     [Fact]
     public void It_goes_to_the_widest_gap_beside_the_worst_and_ends_where_nothing_can_be_past_the_limit()
@@ -47,7 +53,10 @@ public class NextReadingTests
         round.Waves[2].ShouldBe(ShapePrior.Usual(PartKind.Rotor).Waves[2]);
         ShapePrior.From(PartKind.Rotor, [(1, 0.001)]).Waves.ShouldBe(ShapePrior.Usual(PartKind.Rotor).Waves); // one part says nothing
         // Its own waves: one of 0.04, read at eight places.
-        var amplitudes = ShapePrior.AmplitudesOf(PartKind.Rotor, [.. Enumerable.Range(0, 8).Select(i => (i * 45m, Mm.Of(24m + (decimal)(0.02 * Math.Cos(i * Math.PI / 4)))))]);
+        var amplitudes = ShapePrior.AmplitudesOf(
+            PartKind.Rotor,
+            [.. Enumerable.Range(0, 8).Select(i => (i * 45m, Mm.Of(24m + (decimal)(0.02 * Math.Cos(i * Math.PI / 4)))))]
+        );
         amplitudes[0].Amplitude.ShouldBe(0.02, 1e-6);
         amplitudes[1].Amplitude.ShouldBe(0, 1e-6);
     }
@@ -60,7 +69,8 @@ public class NextReadingTests
         Of(0.05m, 0.06m, 0.04m).ShouldBe(Mm.Of(0.05m));
         Of(0.20m, 0.05m, 0.06m, 0.04m).ShouldBe(Mm.Of(0.05m)); // the newest three
         Of(0.05m, 0.06m, 0.09m).ShouldBeNull();
-        FaceLeft Face(string side, bool repeated) => new(side, Mm.Of(0.05m), Length.Zero, false) { GrooveIsRepeated = repeated, ReliefIsRepeated = repeated };
+        FaceLeft Face(string side, bool repeated) =>
+            new(side, Mm.Of(0.05m), Length.Zero, false) { GrooveIsRepeated = repeated, ReliefIsRepeated = repeated };
         DepthsLeft.Of([Face("outer", true), Face("inner", true)], ShopRules.Default).Uncertainty.ShouldBe(Mm.Of(0.02m));
         DepthsLeft.Of([Face("outer", false), Face("inner", false)], ShopRules.Default).Uncertainty.ShouldBe(Mm.Of(0.06m));
     }
@@ -99,9 +109,17 @@ public class NextReadingTests
                 Limits = Mm.Rotor(23m, 23.4m),
                 Readings = Mm.Around(24.31m, 24.32m, 24.33m, 24.33m, 24.32m, 24.31m, 24.30m, 24.30m),
                 Uncertainty = Mm.Of(0.006m),
-                Faces = new(new(outer ? Mm.Of(0.04m) : null, Mm.Of(0.05m), default(Length)), new(inner ? Mm.Of(0.05m) : null, Mm.Of(0.02m), default(Length))),
+                Faces = new(
+                    new(outer ? Mm.Of(0.04m) : null, Mm.Of(0.05m), default(Length)),
+                    new(inner ? Mm.Of(0.05m) : null, Mm.Of(0.02m), default(Length))
+                ),
             };
-            return PlanRequest.For(rotor, RotorAssessment.Assess(rotor, ShopRules.Default), new(Mm.Of(0.01m), false, Mm.Of(0.01m), true), ShopRules.Default);
+            return PlanRequest.For(
+                rotor,
+                RotorAssessment.Assess(rotor, ShopRules.Default),
+                new(Mm.Of(0.01m), false, Mm.Of(0.01m), true),
+                ShopRules.Default
+            );
         }
         PassPlanner.Plan(Request(true, true)).Options.ShouldNotContain(o => o.Key == ProbePass.Key);
         foreach (var request in new[] { Request(true, false), Request(false, false) })
@@ -114,7 +132,9 @@ public class NextReadingTests
             expects.Length!.Value.ShouldBeLessThan(probe.Metal!.Value);
             probe.Passes.ShouldAllBe(p => p.BoundAfter >= Mm.Of(23m));
             // What it has cut is gone: it is not offered again.
-            PassPlanner.Plan(request with { Sides = [.. request.Sides.Select(s => s with { Done = Mm.Of(0.05m) })] }).Options.ShouldNotContain(o => o.Key == ProbePass.Key);
+            PassPlanner
+                .Plan(request with { Sides = [.. request.Sides.Select(s => s with { Done = Mm.Of(0.05m) })] })
+                .Options.ShouldNotContain(o => o.Key == ProbePass.Key);
         }
     }
 }

@@ -29,7 +29,10 @@ public class MetalTests
                 lathe.Mount(amplitude, at - turned);
                 var station = part.StationsMm.Count - 1;
                 var spots = Enumerable.Range(0, WorkFace.Angles).Select(i => part.Faces[0].Turning(i, station)).ToList();
-                return RunoutMark.Indicated(ClockAngle.FromDegrees(5 * spots.IndexOf(spots.Max())), Mm((decimal)Math.Round(spots.Max() - spots.Min(), 6)));
+                return RunoutMark.Indicated(
+                    ClockAngle.FromDegrees(5 * spots.IndexOf(spots.Max())),
+                    Mm((decimal)Math.Round(spots.Max() - spots.Min(), 6))
+                );
             }
             var check = SetUpCheck.Of(PartKind.Rotor, 180, Mm(0.025m), Mm(0.01m), Mark(0), Mark(Math.PI));
             errors.Add(Math.Abs((double)check.SetUpRunout!.Value.Millimetres - 2 * amplitude));
@@ -57,8 +60,12 @@ public class MetalTests
                 return RunoutMark.Scratch(ClockAngle.FromDegrees((decimal)Math.Round(middle, 4)), (decimal)extent, Mm(0.02m));
             }
             var check = SetUpCheck.Of(PartKind.Rotor, 180, Mm(0.025m), Mm(0.01m), Mark(0), Mark(Math.PI));
-            if (check.SetUpRunout is not { } found) continue; // a ring or too short an arc: it says so
-            errors.Add(Math.Abs((double)found.Millimetres - 2 * amplitude * part.StationsMm[part.ReadingStation] / part.StationsMm[^1]) / (2 * amplitude));
+            if (check.SetUpRunout is not { } found)
+                continue; // a ring or too short an arc: it says so
+            errors.Add(
+                Math.Abs((double)found.Millimetres - 2 * amplitude * part.StationsMm[part.ReadingStation] / part.StationsMm[^1])
+                    / (2 * amplitude)
+            );
         }
         errors.Count.ShouldBeGreaterThan(1500);
         errors.Sort();
@@ -70,7 +77,18 @@ public class MetalTests
     {
         var chance = new Chance(8);
         var part = VirtualPart.Rotor(chance, Flat);
-        var lathe = new VirtualLathe(part, new() { DepthPerDivision = 0.01, SettingError = 0, PushOff = 0, BacklashShare = 0, TouchOvershoot = 0 }, chance);
+        var lathe = new VirtualLathe(
+            part,
+            new()
+            {
+                DepthPerDivision = 0.01,
+                SettingError = 0,
+                PushOff = 0,
+                BacklashShare = 0,
+                TouchOvershoot = 0,
+            },
+            chance
+        );
         lathe.Mount(0.03, 0);
         for (var face = 0; face < 2; face++)
         {
@@ -80,7 +98,10 @@ public class MetalTests
             lathe.Depth(face).ShouldBe(0.60, 1e-9);
         }
         var edge = part.StationsMm.Count - 1;
-        Enumerable.Range(0, WorkFace.Angles).Select(i => part.SizeAt(i, part.ReadingStation)).ShouldAllBe(t => Math.Abs(t - part.SizeAt(0, part.ReadingStation)) < 1e-9);
+        Enumerable
+            .Range(0, WorkFace.Angles)
+            .Select(i => part.SizeAt(i, part.ReadingStation))
+            .ShouldAllBe(t => Math.Abs(t - part.SizeAt(0, part.ReadingStation)) < 1e-9);
         lathe.Mount(0, 0);
         var (high, low) = part.Faces[0].Extremes(edge);
         (high - low).ShouldBe(0.06, 1e-9);
@@ -89,8 +110,20 @@ public class MetalTests
     [Fact]
     public void The_yardstick_shares_nothing_with_what_it_measures()
     {
-        var result = Types.InAssembly(typeof(VirtualPart).Assembly).That().HaveNameMatching("^(Virtual.*|WorkFace|Chance|Workmanship|Habit)$").ShouldNot()
-            .HaveDependencyOnAny("Uncial.Core.Planning", "Uncial.Core.Measuring", "Uncial.Core.Cutting", "Uncial.Core.Release", "Uncial.Core.Gauges", "Uncial.Core.Mounting").GetResult();
+        var result = Types
+            .InAssembly(typeof(VirtualPart).Assembly)
+            .That()
+            .HaveNameMatching("^(Virtual.*|WorkFace|Chance|Workmanship|Habit)$")
+            .ShouldNot()
+            .HaveDependencyOnAny(
+                "Uncial.Core.Planning",
+                "Uncial.Core.Measuring",
+                "Uncial.Core.Cutting",
+                "Uncial.Core.Release",
+                "Uncial.Core.Gauges",
+                "Uncial.Core.Mounting"
+            )
+            .GetResult();
         (result.FailingTypeNames ?? []).ShouldBeEmpty();
     }
 
@@ -119,7 +152,10 @@ public class MetalTests
                     (x, y) = (x + h * cos, y + h * sin);
                 }
                 var runout = 4 * Math.Sqrt(x * x + y * y) / WorkFace.Angles;
-                return RunoutMark.Indicated(ClockAngle.FromDegrees((decimal)Math.Round(Math.Atan2(y, x) * 180 / Math.PI, 3)), Mm((decimal)Math.Round(runout, 2)));
+                return RunoutMark.Indicated(
+                    ClockAngle.FromDegrees((decimal)Math.Round(Math.Atan2(y, x) * 180 / Math.PI, 3)),
+                    Mm((decimal)Math.Round(runout, 2))
+                );
             }
             var reach = kind == PartKind.Rotor ? part.StationsMm[part.ReadingStation] / part.StationsMm[^1] : 1;
             var (beta, setUp) = ((decimal)Math.Round(turn, 3), 2 * amplitude * reach);
@@ -128,8 +164,14 @@ public class MetalTests
             // Each mark is off by half a division at most: divided by twice the sine of half the turn.
             (Math.Abs(found - setUp) * 2 * Math.Sin(turn * Math.PI / 360)).ShouldBeLessThan(0.0102);
             errors.Add(Math.Abs(found - setUp));
-            if (setUp <= 0.012 && check.Verdict == SetUpVerdict.True) trueIsTrue++;
-            if (setUp > 0.065) { bad++; if (check.Verdict != SetUpVerdict.True) badIsBad++; }
+            if (setUp <= 0.012 && check.Verdict == SetUpVerdict.True)
+                trueIsTrue++;
+            if (setUp > 0.065)
+            {
+                bad++;
+                if (check.Verdict != SetUpVerdict.True)
+                    badIsBad++;
+            }
         }
         errors.Sort();
         errors[errors.Count / 2].ShouldBeLessThan(0.004);

@@ -13,8 +13,14 @@ public class PracticeTests
 
     private static readonly Technique Light = Technique.BuiltIn[1];
 
-    private static Tally Work(int parts, PartKind kind, Stratum stratum, Slips slips = Slips.None, Technique? technique = null, Variant? variant = null) =>
-        Study.Study.Work(new(stratum.Name, technique ?? Light, Variant: variant), kind, parts, Seed, stratum, slips);
+    private static Tally Work(
+        int parts,
+        PartKind kind,
+        Stratum stratum,
+        Slips slips = Slips.None,
+        Technique? technique = null,
+        Variant? variant = null
+    ) => Study.Study.Work(new(stratum.Name, technique ?? Light, Variant: variant), kind, parts, Seed, stratum, slips);
 
     private static List<WorkResult> Results(int parts, PartKind kind, Func<VirtualJob, WorkResult> way, bool onGrinder = false) =>
         [.. Enumerable.Range(0, parts).Select(n => way(VirtualJob.Draw(Seed + n, kind, onGrinder: onGrinder)))];
@@ -103,7 +109,9 @@ public class PracticeTests
     public void Habits_let_parts_go_beyond_discard_so_the_yardstick_can_tell(PartKind kind)
     {
         foreach (var habit in Enum.GetValues<HabitKind>())
-            Results(1200, kind, job => Habit.Work(job, habit)).Count(r => r.Released && r.InsideAfter < 0).ShouldBeGreaterThan(0, habit.ToString());
+            Results(1200, kind, job => Habit.Work(job, habit))
+                .Count(r => r.Released && r.InsideAfter < 0)
+                .ShouldBeGreaterThan(0, habit.ToString());
     }
 
     [Theory]
@@ -113,7 +121,9 @@ public class PracticeTests
     {
         var light = Work(500, kind, Stratum.Fleet).MedianExcess;
         light.ShouldBeLessThan(0.07);
-        Study.Study.Work(new("habit", Habit: HabitKind.CutUntilClean), kind, 500, Seed, Stratum.Fleet, Slips.None).MedianExcess.ShouldBeGreaterThan(1.5 * light);
+        Study
+            .Study.Work(new("habit", Habit: HabitKind.CutUntilClean), kind, 500, Seed, Stratum.Fleet, Slips.None)
+            .MedianExcess.ShouldBeGreaterThan(1.5 * light);
     }
 
     [Fact]

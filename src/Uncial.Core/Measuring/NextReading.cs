@@ -23,7 +23,9 @@ public sealed record ShapePrior(IReadOnlyList<(int Lobes, double Deviation)> Wav
     public static ShapePrior From(PartKind kind, IReadOnlyCollection<(int Lobes, double Amplitude)> amplitudes)
     {
         ArgumentNullException.ThrowIfNull(amplitudes);
-        var own = amplitudes.GroupBy(a => a.Lobes).Where(g => g.Count() >= FewestParts)
+        var own = amplitudes
+            .GroupBy(a => a.Lobes)
+            .Where(g => g.Count() >= FewestParts)
             .ToDictionary(g => g.Key, g => Math.Sqrt(g.Average(a => a.Amplitude * a.Amplitude) / 2));
         return new([.. Usual(kind).Waves.Select(w => own.TryGetValue(w.Lobes, out var deviation) ? (w.Lobes, deviation) : w)]);
     }
@@ -31,7 +33,10 @@ public sealed record ShapePrior(IReadOnlyList<(int Lobes, double Deviation)> Wav
     /// <summary>Amplitudes of the waves that readings once round show; none where they cannot be told apart.</summary>
     /// <param name="kind">Rotor or drum.</param>
     /// <param name="spots">Degrees and sizes read at one radius or depth.</param>
-    public static IReadOnlyList<(int Lobes, double Amplitude)> AmplitudesOf(PartKind kind, IReadOnlyList<(decimal Degrees, Length Size)> spots)
+    public static IReadOnlyList<(int Lobes, double Amplitude)> AmplitudesOf(
+        PartKind kind,
+        IReadOnlyList<(decimal Degrees, Length Size)> spots
+    )
     {
         ArgumentNullException.ThrowIfNull(spots);
         int[] orders = kind == PartKind.Rotor ? [1, 2] : [2];
@@ -82,7 +87,13 @@ public sealed record NextReading(ClockAngle At, double ChanceOfBeyond, bool IsEn
     /// <param name="limit">The limit.</param>
     /// <param name="prior">How such parts are shaped.</param>
     /// <returns>Null with fewer than two readings.</returns>
-    public static NextReading? Of(PartKind kind, IReadOnlyList<(decimal Degrees, Length Size)> spots, Length repeat, Length limit, ShapePrior prior)
+    public static NextReading? Of(
+        PartKind kind,
+        IReadOnlyList<(decimal Degrees, Length Size)> spots,
+        Length repeat,
+        Length limit,
+        ShapePrior prior
+    )
     {
         ArgumentNullException.ThrowIfNull(spots);
         ArgumentNullException.ThrowIfNull(prior);
@@ -121,7 +132,8 @@ public sealed record NextReading(ClockAngle At, double ChanceOfBeyond, bool IsEn
             var (precision, right) = (new double[n, n], new double[n]);
             precision[0, 0] = 1 / (AnyMean * AnyMean);
             for (var w = 0; w < prior.Waves.Count; w++)
-                precision[1 + 2 * w, 1 + 2 * w] = precision[2 + 2 * w, 2 + 2 * w] = 1 / (prior.Waves[w].Deviation * prior.Waves[w].Deviation);
+                precision[1 + 2 * w, 1 + 2 * w] = precision[2 + 2 * w, 2 + 2 * w] =
+                    1 / (prior.Waves[w].Deviation * prior.Waves[w].Deviation);
             foreach (var (degrees, size) in read)
             {
                 var x = Row(degrees, prior);
@@ -157,13 +169,13 @@ public sealed record NextReading(ClockAngle At, double ChanceOfBeyond, bool IsEn
             var n = a.GetLength(0);
             var l = new double[n, n];
             for (var i = 0; i < n; i++)
-                for (var j = 0; j <= i; j++)
-                {
-                    var sum = a[i, j];
-                    for (var k = 0; k < j; k++)
-                        sum -= l[i, k] * l[j, k];
-                    l[i, j] = i == j ? Math.Sqrt(sum) : sum / l[j, j];
-                }
+            for (var j = 0; j <= i; j++)
+            {
+                var sum = a[i, j];
+                for (var k = 0; k < j; k++)
+                    sum -= l[i, k] * l[j, k];
+                l[i, j] = i == j ? Math.Sqrt(sum) : sum / l[j, j];
+            }
             return l;
         }
 

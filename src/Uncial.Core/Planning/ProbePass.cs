@@ -22,7 +22,9 @@ public static class ProbePass
     public static Technique? Lightest(PlanRequest request)
     {
         ArgumentNullException.ThrowIfNull(request);
-        return request.Techniques.Where(t => !t.SparksOut && t is { MinRough: 0, MaxRough: > 0 } && t.RoughMin > Length.Zero).MinBy(t => t.RoughMin);
+        return request
+            .Techniques.Where(t => !t.SparksOut && t is { MinRough: 0, MaxRough: > 0 } && t.RoughMin > Length.Zero)
+            .MinBy(t => t.RoughMin);
     }
 
     /// <summary>The plan; null where every run-out was measured, a pass has been made, or it cannot be started.</summary>
@@ -65,7 +67,8 @@ public static class ProbePass
         return new(Key, null, laid.Start, total, total - needed, laid.Passes, notes) { Steps = steps.All };
     }
 
-    private static bool IsAssumed(SideNeed side) => side is { RunoutAssumed: true, Runout: { } runout } && side.Done == Length.Zero && runout > Length.Zero;
+    private static bool IsAssumed(SideNeed side) =>
+        side is { RunoutAssumed: true, Runout: { } runout } && side.Done == Length.Zero && runout > Length.Zero;
 
     /// <summary>The first pass, and after it whatever may be left at most.</summary>
     private static List<(PassKind, long[])>? Lay(PlanRequest request, Divisions divisions, Technique technique, long[] first, Length q)
@@ -114,15 +117,23 @@ public static class ProbePass
     }
 
     /// <summary>Metal and passes more, if a face runs out so far: what is seen after the first pass is what the next plan goes by.</summary>
-    private static (Length Metal, int More) Outcome(Length depth, Length runout, Length greatest, SideNeed side, Divisions divisions, Length q)
+    private static (Length Metal, int More) Outcome(
+        Length depth,
+        Length runout,
+        Length greatest,
+        SideNeed side,
+        Divisions divisions,
+        Length q
+    )
     {
         var (below, finishMax) = (side.Groove + side.Relief, divisions.FinishMax * q);
         if (depth >= runout + below)
             return (depth, 0);
         var clean = (int)(Coverage.CleanShare(depth - side.Relief, runout) * Coverage.Sectors);
         var target =
-            clean >= Coverage.Sectors ? depth + side.Groove
-            : Length.Min(greatest, Coverage.RunoutRange(depth, clean)?.Greatest ?? greatest) + below;
+            clean >= Coverage.Sectors
+                ? depth + side.Groove
+                : Length.Min(greatest, Coverage.RunoutRange(depth, clean)?.Greatest ?? greatest) + below;
         var rest = Length.Max(Divisions.Up(Length.Max(q, target - depth), q) * q, divisions.FinishMin * q);
         return (depth + rest, (int)Math.Ceiling(rest / finishMax));
     }
@@ -136,7 +147,8 @@ public static class ProbePass
         var mode = (double)assumed.Millimetres * 0.4;
         return
         [
-            .. Enumerable.Range(0, Possible)
+            .. Enumerable
+                .Range(0, Possible)
                 .Select(k => Length.FromTrigonometry(mode * Math.Sqrt(-2 * Math.Log(1 - (k + 0.5) / Possible)), Toward.Greater))
                 .Select(r => Length.Max(least, Length.Min(greatest, r))),
         ];
@@ -146,7 +158,11 @@ public static class ProbePass
     private static (Length Least, Length Greatest) Between(PlanRequest request, int i)
     {
         var most = 3 * request.Sides[i].Runout!.Value;
-        if (request.RunoutsDifferAtMost is not { } differ || request.Sides.Count < 2 || request.Sides[1 - i] is not { RunoutAssumed: false, Runout: { } other })
+        if (
+            request.RunoutsDifferAtMost is not { } differ
+            || request.Sides.Count < 2
+            || request.Sides[1 - i] is not { RunoutAssumed: false, Runout: { } other }
+        )
             return (Length.Zero, most);
         return (Length.Max(Length.Zero, other - differ), Length.Min(most, other + differ));
     }
