@@ -1,15 +1,4 @@
 using System.Globalization;
-using Uncial.Core;
-using Uncial.Core.Cutting;
-using Uncial.Core.Gauges;
-using Uncial.Core.Lengths;
-using Uncial.Core.Measuring;
-using Uncial.Core.Mounting;
-using Uncial.Core.Parts;
-using Uncial.Core.Planning;
-using Uncial.Core.Release;
-using Uncial.Data;
-using Uncial.Simulation;
 using Gauge = Uncial.Data.Gauge;
 using Part = Uncial.Data.Part;
 

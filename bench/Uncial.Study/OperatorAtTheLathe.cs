@@ -1,18 +1,3 @@
-using System.Globalization;
-using Uncial.Core;
-using Uncial.Core.Cutting;
-using Uncial.Core.Gauges;
-using Uncial.Core.Lengths;
-using Uncial.Core.Measuring;
-using Uncial.Core.Mounting;
-using Uncial.Core.Parts;
-using Uncial.Core.Planning;
-using Uncial.Core.Release;
-using Uncial.Data;
-using Uncial.Simulation;
-using Gauge = Uncial.Data.Gauge;
-using Part = Uncial.Data.Part;
-
 namespace Uncial.Study;
 
 /// <summary>The operator at the lathe: mounts, checks the set-up, touches, cuts and looks.</summary>

@@ -40,7 +40,7 @@ if (what is "places" or "all")
 if (what is "page")
     for (var n = 0; n < 20_000; n++)
         if (
-            Operator.PageOf(
+            Uncial.Study.Operator.PageOf(
                 VirtualJob.Draw(seed * 1_000_003 + n, Uncial.Core.Parts.PartKind.Rotor, onGrinder: true),
                 Uncial.Core.Planning.Technique.BuiltIn[5],
                 parts

@@ -318,16 +318,15 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                 if (known(kind) is { } said) unsaid.Add(said);
                 continue;
             }
-            var none = LookedFor.Is(kind) && LookedFor.IsNone(text);
-            if (none) text = "0";
+            if (LookedFor.Is(kind) && LookedFor.IsNone(text)) text = "0";
             var typed = ReadLength($"Figures[{kind}]", text, Reader.Unit, allowZero: true);
             // What the field showed is what is on record, rounded for the reader; only what was typed anew is a fact.
-            if (typed is not null && (text.Trim() != TextOf(known(kind)) || SentFor(kind) is not null)) changed.Add((kind, typed, !none));
+            if (typed is not null && (text.Trim() != TextOf(known(kind)) || SentFor(kind) is not null)) changed.Add((kind, typed, !LookedFor.Is(kind) || typed.Value > Length.Zero || SentFor(kind) is not null));
         }
         if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
         foreach (var (kind, typed, measured) in changed)
         {
-            // "None" is said by eye.
+            // "None" is said by eye, also as a 0 that no gauge has sent.
             var gauge = measured ? Record.Shop.GaugeFor(kind) : null;
             Journey.Read(Record, kind, null, typed, Reader.Unit, gauge, Hand, gauge is null ? null : new(Line: SentFor(kind)));
         }
