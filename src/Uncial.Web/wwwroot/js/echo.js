@@ -15,7 +15,7 @@ async function echo(input) {
     const body = await answer.json();
     if (waiting.get(input) !== turn) return;
     box.classList.remove('is-wrong');
-    says.textContent = answer.ok ? body.echo : Number(text) === 0 ? 'none' : body.errors?.text?.[0] ?? '';
+    says.textContent = answer.ok ? body.echo : Number(text.replace(',', '.')) === 0 ? 'none' : body.errors?.text?.[0] ?? '';
   } catch {
     says.textContent = 'The server does not answer; what you typed stays.';
   }
