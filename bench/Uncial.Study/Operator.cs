@@ -28,8 +28,10 @@ internal sealed record Variant(
 }
 
 /// <summary>
-/// An operator at the product's pages: states limits, reads where the page asks, answers its questions, mounts and checks the set-up, takes the
-/// plan, cuts what it says, and confirms. Every step goes through the same code as the pages; all that the operator knows was read with a gauge
+/// An operator at the product's pages: states limits, reads where the page asks, answers its questions, mounts and checks the set-up,
+/// takes the
+/// plan, cuts what it says, and confirms. Every step goes through the same code as the pages; all that the operator knows was read with a
+/// gauge
 /// or seen on the metal.
 /// </summary>
 internal sealed partial class Operator
@@ -110,7 +112,8 @@ internal sealed partial class Operator
     }
 
     /// <summary>
-    /// What a page of a part reckons with, measured: its record made anew as after loading, with its plan, what a new plan would start from, and the
+    /// What a page of a part reckons with, measured: its record made anew as after loading, with its plan, what a new plan would start
+    /// from, and the
     /// judgement.
     /// </summary>
     /// <returns>Passes on record and the median, milliseconds; null where the job came to fewer passes.</returns>
@@ -215,7 +218,9 @@ internal sealed partial class Operator
         State(LimitKind.Discard, metal.Limits.Discard);
     }
 
-    /// <summary>Off the lathe, cool and clean: gauge checked, read where the page asks, judged; where that is not enough, read between them too.</summary>
+    /// <summary>
+    /// Off the lathe, cool and clean: gauge checked, read where the page asks, judged; where that is not enough, read between them too.
+    /// </summary>
     private WorkResult Confirm(WorkResult so)
     {
         if (!job.Slip(Slips.ZeroCheckSkipped))

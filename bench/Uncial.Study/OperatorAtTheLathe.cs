@@ -3,7 +3,9 @@ namespace Uncial.Study;
 /// <summary>The operator at the lathe: mounts, checks the set-up, touches, cuts and looks.</summary>
 internal sealed partial class Operator
 {
-    /// <summary>Mounts, scratches or indicates before and after half a turn, and mounts anew where the check says so, three times at most.</summary>
+    /// <summary>
+    /// Mounts, scratches or indicates before and after half a turn, and mounts anew where the check says so, three times at most.
+    /// </summary>
     private void Mount()
     {
         for (var attempt = 0; ; attempt++)
@@ -24,7 +26,9 @@ internal sealed partial class Operator
         }
     }
 
-    /// <summary>Run-outs as the part turns now: both faces by three in four, otherwise one by two in five; a drum by four in five.</summary>
+    /// <summary>
+    /// Run-outs as the part turns now: both faces by three in four, otherwise one by two in five; a drum by four in five.
+    /// </summary>
     private void ReadRunouts()
     {
         if (!rotor)
@@ -42,7 +46,10 @@ internal sealed partial class Operator
             }
     }
 
-    /// <summary>Rotors by scratch or indicator, as the operator prefers; drums by the swing of opposite spots, since a scratch shows their oval too.</summary>
+    /// <summary>
+    /// Rotors by scratch or indicator, as the operator prefers; drums by the swing of opposite spots, since a scratch shows their oval
+    /// too.
+    /// </summary>
     private RunoutMark Mark() => rotor && scratches ? Scratch() : Indicate();
 
     /// <summary>A scratch of two hundredths, its ends seen to a few degrees.</summary>

@@ -2,7 +2,8 @@ using System.Globalization;
 using Uncial.Simulation;
 using Uncial.Study;
 
-// groups|slips|ways|rules|probe|records|places|why|all [parts of each kind in each row] [seed], or page [passes]: what comes of virtual parts. See docs/study.md.
+// groups|slips|ways|rules|probe|records|places|why|all [parts of each kind in each row] [seed], or page [passes]: what comes of virtual
+// parts. See docs/study.md.
 var what = args.Length > 0 ? args[0] : "all";
 var parts = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 20_000;
 var seed = args.Length > 2 ? long.Parse(args[2], CultureInfo.InvariantCulture) : 1;

@@ -13,7 +13,9 @@ internal static class Records
 {
     private const int PartsOfALathe = 60;
 
-    /// <summary>Lathes whose cross-slide is out by 0.01 to 0.02 over the band: sixty parts each, with the ledger of the head and without.</summary>
+    /// <summary>
+    /// Lathes whose cross-slide is out by 0.01 to 0.02 over the band: sixty parts each, with the ledger of the head and without.
+    /// </summary>
     public static void Ledger(int lathes, long seed, TextWriter to)
     {
         to.WriteLine("| kind | records | parts | mean z | bound failed | at most (95 %) | good, held back | **released beyond discard** |");
@@ -71,7 +73,8 @@ internal static class Records
     }
 
     /// <summary>
-    /// Gauges and people that repeat within a third to two and a half times what the shop assumes: how often the true size lies past the reading
+    /// Gauges and people that repeat within a third to two and a half times what the shop assumes: how often the true size lies past the
+    /// reading
     /// and its uncertainty, to the unsafe side, and how large that uncertainty is beside the one that knowing all would give.
     /// </summary>
     public static void Repeats(int gauges, long seed, TextWriter to)

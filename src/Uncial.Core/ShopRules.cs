@@ -21,7 +21,9 @@ public sealed record ShopRules
     /// <summary>A drum with less than this to its discard diameter is not started.</summary>
     public Length DrumFloor { get; init; } = Mm(0.75m);
 
-    /// <summary>A reading that is off its neighbours by so much more than they are among themselves is asked about before it is kept.</summary>
+    /// <summary>
+    /// A reading that is off its neighbours by so much more than they are among themselves is asked about before it is kept.
+    /// </summary>
     public Length UnlikeNeighbours { get; init; } = Mm(0.10m);
 
     /// <summary>Least run-out that is assumed of a face that nobody has measured, total reading.</summary>
@@ -31,13 +33,15 @@ public sealed record ShopRules
     public decimal UnreadShareOfVariation { get; init; } = 6m;
 
     /// <summary>
-    /// What the depth of a groove or relief that stays may be more than it was read. Three standard deviations, not two: it is read once, and
+    /// What the depth of a groove or relief that stays may be more than it was read. Three standard deviations, not two: it is read once,
+    /// and
     /// nothing stands behind it.
     /// </summary>
     public Length DepthUncertainty { get; init; } = Mm(0.03m);
 
     /// <summary>
-    /// A groove or low land that was said to be none by eye is looked at once more with the depth gauge where less than this would be left to
+    /// A groove or low land that was said to be none by eye is looked at once more with the depth gauge where less than this would be
+    /// left to
     /// discard beside all that is allowed for: deeper than most that somebody overlooks.
     /// </summary>
     public Length LookAgainWithin { get; init; } = Mm(0.30m);
@@ -46,7 +50,8 @@ public sealed record ShopRules
     public Length RepeatedDepthUncertainty { get; init; } = Mm(0.01m);
 
     /// <summary>
-    /// Waves around a part that eight evenly spaced places cannot see may be so deep: that much is allowed at least for what lies between them.
+    /// Waves around a part that eight evenly spaced places cannot see may be so deep: that much is allowed at least for what lies between
+    /// them.
     /// </summary>
     public Length UnseenLobesFullRound { get; init; } = Mm(0.01m);
 
@@ -54,7 +59,8 @@ public sealed record ShopRules
     public Length UnseenLobes { get; init; } = Mm(0.03m);
 
     /// <summary>
-    /// A surface that was turned bright in one chucking may run out of parallel over the band by so much: both faces of a rotor together, in
+    /// A surface that was turned bright in one chucking may run out of parallel over the band by so much: both faces of a rotor together,
+    /// in
     /// diameter of a drum.
     /// </summary>
     public Length UnknownParallelism { get; init; } = Mm(0.02m);
@@ -107,7 +113,9 @@ public sealed record ShopRules
     /// <summary>Taper over the band up to which a finished part goes without a reason.</summary>
     public Length GreatestTaper { get; init; } = Mm(0.08m);
 
-    /// <summary>Run-out of a face, total reading, up to which a finished rotor goes without a reason, where the limit book has none.</summary>
+    /// <summary>
+    /// Run-out of a face, total reading, up to which a finished rotor goes without a reason, where the limit book has none.
+    /// </summary>
     public Length GreatestRunout { get; init; } = Mm(0.08m);
 
     /// <summary>A part should go at least so far after a cut before it reaches discard, km.</summary>

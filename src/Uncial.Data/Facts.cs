@@ -38,7 +38,9 @@ public class Part
     public Corner Corner { get; set; }
     [MaxLength(60)] public string? Mark { get; set; }
 
-    /// <summary>When it was said to be marked to its wheel stud, so that it goes back in the same place; null where nobody has said so.</summary>
+    /// <summary>
+    /// When it was said to be marked to its wheel stud, so that it goes back in the same place; null where nobody has said so.
+    /// </summary>
     public DateTimeOffset? MarkedAt { get; set; }
     public int? MarkedById { get; set; }
 
@@ -87,7 +89,10 @@ public class WorkSurface
     /// <summary>Clock positions of a rotor, or axes of a drum, that are to be read.</summary>
     public int Places { get; set; }
 
-    /// <summary>Where it is read, in millimetres: depths of a drum from its open edge, or how far in from the outer edge of a rotor; empty for the usual one.</summary>
+    /// <summary>
+    /// Where it is read, in millimetres: depths of a drum from its open edge, or how far in from the outer edge of a rotor; empty for the
+    /// usual one.
+    /// </summary>
     public decimal[] DepthsMm { get; set; } = [];
 
     /// <summary>Greatest run-out that the limit book allows, or null.</summary>
@@ -190,7 +195,10 @@ public class ReadingEntry : PartFact
     /// <summary>The gauge; null for a reading from before gauges had a book.</summary>
     public int? GaugeId { get; set; }
 
-    /// <summary>The newest zero check of the gauge when the reading was stored; 0 for none, null for a reading of the first version. Set by the database.</summary>
+    /// <summary>
+    /// The newest zero check of the gauge when the reading was stored; 0 for none, null for a reading of the first version. Set by the
+    /// database.
+    /// </summary>
     public long? AfterCheckId { get; set; }
 
     /// <summary>The zero check that corrected it, if one did. The correction is in <see cref="Value"/> already.</summary>
@@ -202,7 +210,9 @@ public class ReadingEntry : PartFact
     /// <summary>What the operator remarked.</summary>
     [MaxLength(200)] public string? Note { get; set; }
 
-    /// <summary>It came with a job file and was not read here: it is shown and planned by, but nothing leaves on it. Null where it was read here.</summary>
+    /// <summary>
+    /// It came with a job file and was not read here: it is shown and planned by, but nothing leaves on it. Null where it was read here.
+    /// </summary>
     public bool? FromFile { get; set; }
 
     /// <summary>When it was typed, where it had to wait for the server; otherwise null.</summary>
@@ -211,7 +221,9 @@ public class ReadingEntry : PartFact
     /// <summary>Name that the page gave it, so that it goes in once however often it is sent.</summary>
     public Guid? Key { get; set; }
 
-    /// <summary>Session and running number of the line that a gauge sent it with, so that it goes in once; null for one that was typed.</summary>
+    /// <summary>
+    /// Session and running number of the line that a gauge sent it with, so that it goes in once; null for one that was typed.
+    /// </summary>
     [MaxLength(60)] public string? Line { get; set; }
 
     public Withdrawal? Withdrawal { get; set; }
@@ -328,13 +340,19 @@ public class Confirmation : PartFact
     /// <summary>The sizes before and after ruled out that the dial counts twice or half the depth.</summary>
     public bool DialBorneOut { get; set; }
 
-    /// <summary>What the dial took since its zero, off the thickness or on the diameter; null where that was not cut clean and measured before and after.</summary>
+    /// <summary>
+    /// What the dial took since its zero, off the thickness or on the diameter; null where that was not cut clean and measured before and
+    /// after.
+    /// </summary>
     public Length? DialTook { get; set; }
 
     /// <summary>What went by the sizes before and after, likewise.</summary>
     public Length? MetalGone { get; set; }
 
-    /// <summary>How far it is out of parallel, millimetres of size on a millimetre of band, signed; null where one station was read, or it was not cut bright.</summary>
+    /// <summary>
+    /// How far it is out of parallel, millimetres of size on a millimetre of band, signed; null where one station was read, or it was not
+    /// cut bright.
+    /// </summary>
     public double? Slope { get; set; }
 
     /// <summary>Thickness variation or out-of-round; null where it was not known.</summary>

@@ -133,7 +133,10 @@ public static partial class Journey
         (surface.MaxRunout, surface.MaxVariation) = (entry.MaxRunout, surface.Kind == PartKind.Rotor ? entry.MaxVariation : entry.MaxOutOfRound);
     }
 
-    /// <summary>Keeps a reading: corrected by the gauge's zero check, with the uncertainty that gauge and repeats give it. The database flags it where the gauge has failed since.</summary>
+    /// <summary>
+    /// Keeps a reading: corrected by the gauge's zero check, with the uncertainty that gauge and repeats give it. The database flags it
+    /// where the gauge has failed since.
+    /// </summary>
     public static ReadingEntry Read(SurfaceRecord record, ReadingKind kind, ReadingPlace? place, TypedLength typed, LengthUnit unit, Gauge? gauge, Hand hand, ReadingAside? aside = null)
     {
         ArgumentNullException.ThrowIfNull(record);
@@ -228,7 +231,8 @@ public static partial class Journey
     }
 
     /// <summary>
-    /// The part may be cut as it is mounted. Run-out that the check found enters the needs, unless it was read on the lathe since the part was mounted.
+    /// The part may be cut as it is mounted. Run-out that the check found enters the needs, unless it was read on the lathe since the
+    /// part was mounted.
     /// </summary>
     /// <exception cref="ArgumentException">Against the check, or without one, it takes a reason.</exception>
     public static void GoOn(SurfaceRecord record, string? reason, Hand hand)

@@ -107,13 +107,16 @@ public sealed partial class SurfaceRecord
     public IReadOnlyList<ReadingEntry> SizesBefore { get; }
 
     /// <summary>
-    /// The judgement that holds: of the newest cut, after any recall, and by the limits and rules of now. A limit stated since, or rules that
+    /// The judgement that holds: of the newest cut, after any recall, and by the limits and rules of now. A limit stated since, or rules
+    /// that
     /// were changed, end it; what has left keeps the judgement that it left by.
     /// </summary>
     public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.IsAfter(calledBack))).Newest() is { } newest
         && (Part.Outcome is not null || IsByTheLimitsOfNow(newest)) ? newest : null;
 
-    /// <summary>A judgement of this cut that holds no more, since limits or rules were changed after it; null where there is none.</summary>
+    /// <summary>
+    /// A judgement of this cut that holds no more, since limits or rules were changed after it; null where there is none.
+    /// </summary>
     public Confirmation? Outdated => Confirmation is null && Part.Outcome is null
         ? Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.IsAfter(calledBack))).Newest() : null;
 
@@ -129,7 +132,8 @@ public sealed partial class SurfaceRecord
         : sizes.GroupBy(r => (r.GaugeId, SpotOf(r))).Max(spot => UncertaintyOf(spot.Last()));
 
     /// <summary>
-    /// Uncertainty of one reading: as it was stored, unless a reading at its place that counted as its repeat was withdrawn since. Then it is
+    /// Uncertainty of one reading: as it was stored, unless a reading at its place that counted as its repeat was withdrawn since. Then
+    /// it is
     /// worked out anew from those that stand.
     /// </summary>
     private Length UncertaintyOf(ReadingEntry reading)
@@ -144,7 +148,9 @@ public sealed partial class SurfaceRecord
     /// <summary>Standing sizes at a place since the last cut; opposite ends of one diameter are one place.</summary>
     public IReadOnlyList<ReadingEntry> SizesAt(ReadingPlace place) => [.. Sizes.Where(r => IsAt(r, place))];
 
-    /// <summary>Why a size is asked about before it is kept, and the size that it is held against where there is one; null where it can well be.</summary>
+    /// <summary>
+    /// Why a size is asked about before it is kept, and the size that it is held against where there is one; null where it can well be.
+    /// </summary>
     /// <param name="size">As typed.</param>
     /// <param name="place">Where it was read.</param>
     /// <param name="lastVisit">Worst size when the part left last; null where it was not here before.</param>
@@ -176,7 +182,9 @@ public sealed partial class SurfaceRecord
     /// <summary>Somebody has looked at it.</summary>
     public bool IsLookedAt => Surface.Findings.Any(f => f.Withdrawal is null);
 
-    /// <summary>A finding on any surface of the part that ends its journey: a crack, or that it must not be turned; null where there is none.</summary>
+    /// <summary>
+    /// A finding on any surface of the part that ends its journey: a crack, or that it must not be turned; null where there is none.
+    /// </summary>
     public Finding? End => Part.Surfaces.SelectMany(s => s.Findings).Where(f => f.Withdrawal is null && Core.Looking.Findings.EndsTheJourney(f.Kind)).OrderBy(f => f.Kind).FirstOrDefault();
 
     /// <summary>The sources of a limit do not say the same, and nobody has settled it.</summary>
@@ -195,7 +203,9 @@ public sealed partial class SurfaceRecord
 
     private IReadOnlyList<ReadingPlace>? places;
 
-    /// <summary>The depths or radii of those places, from the outside inwards; one that nobody named counts as the middle of the band.</summary>
+    /// <summary>
+    /// The depths or radii of those places, from the outside inwards; one that nobody named counts as the middle of the band.
+    /// </summary>
     public IReadOnlyList<Length?> Stations => [.. Places.Select(p => p.Station).Distinct().OrderBy(s => s ?? Surface.Band / 2)];
 
     /// <summary>The newest standing reading at a place since the last cut.</summary>
@@ -256,7 +266,9 @@ public sealed partial class SurfaceRecord
     /// <summary>Metal that the worst sizes before and after say was taken, or null.</summary>
     public Length? TakenBySize => WorstBefore is { } before && Worst is { } after ? (before - after).Abs() : null;
 
-    /// <summary>The places that are asked for, and after a cut also any other that was read before it: both are compared place by place.</summary>
+    /// <summary>
+    /// The places that are asked for, and after a cut also any other that was read before it: both are compared place by place.
+    /// </summary>
     private List<ReadingPlace> PlacesOf(WorkSurface surface, IReadOnlyList<ReadingEntry> before)
     {
         var circle = surface.Kind == PartKind.Rotor ? 360m : 180m;
@@ -268,7 +280,8 @@ public sealed partial class SurfaceRecord
         List<ReadingPlace> asked = Kind == PartKind.Drum ? Along(stations) : [.. stations.SelectMany(Ring)];
         return [.. asked, .. before.Select(r => new ReadingPlace((r.Degrees ?? 0) % circle, r.Station)).Distinct().Except(asked).OrderBy(p => p.Station).ThenBy(p => p.Degrees)];
 
-        // A bore at several depths: every axis in the middle, one of them at each other depth, and every axis where that one shows another shape.
+        // A bore at several depths: every axis in the middle, one of them at each other depth, and every axis where that one shows
+        // another shape.
         List<ReadingPlace> Along(Length?[] depths)
         {
             var middle = depths[depths.Length / 2];
@@ -284,7 +297,9 @@ public sealed partial class SurfaceRecord
 
     private IReadOnlyList<Length> Ends => DrumDepths.Usual(Surface.Band);
 
-    /// <summary>A bore without named depths that was planned and is not bright is read near both ends as well, before it is judged.</summary>
+    /// <summary>
+    /// A bore without named depths that was planned and is not bright is read near both ends as well, before it is judged.
+    /// </summary>
     private bool EndsCount => Kind == PartKind.Drum && Surface.Band > Length.Zero && Plan is { } plan && PassesOfPlan.Count == plan.Option.Passes.Count && !TurnedBright;
 
     /// <summary>The place that a note of the judgement speaks of; null where it names none.</summary>
@@ -304,7 +319,9 @@ public sealed partial class SurfaceRecord
     /// <summary>A figure of a whole face, or null where nobody looked.</summary>
     private Length? ValueOf(ReadingKind kind) => Figure(kind)?.Value;
 
-    /// <summary>Low lands that stay: as measured since the last cut, or before it and less what was cut; null where nobody looked.</summary>
+    /// <summary>
+    /// Low lands that stay: as measured since the last cut, or before it and less what was cut; null where nobody looked.
+    /// </summary>
     private Length? ReliefLeft(int side, ReadingKind kind) =>
         Figure(kind) is not { } figure || !IsSinceItCameBack(figure) ? null
         : figure.Cuts == CutsDone ? figure.Value : Length.Max(Length.Zero, figure.Value - TakenFrom(side));

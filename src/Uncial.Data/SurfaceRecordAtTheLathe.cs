@@ -10,7 +10,9 @@ public sealed partial class SurfaceRecord
 {
     private long[]? dialsBefore;
 
-    /// <summary>Where the dials stand for a pass, as it is read off their scales: counted from the zero at first touch, through every plan since.</summary>
+    /// <summary>
+    /// Where the dials stand for a pass, as it is read off their scales: counted from the zero at first touch, through every plan since.
+    /// </summary>
     public IReadOnlyList<Length> DialAt(PlannedPass pass)
     {
         ArgumentNullException.ThrowIfNull(pass);

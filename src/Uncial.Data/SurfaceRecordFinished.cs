@@ -12,7 +12,9 @@ public sealed partial class SurfaceRecord
 {
     private ShapeCheck? shape;
 
-    /// <summary>The worst size that was read where every side is bright: a dark place says nothing of the dial. Null where none was.</summary>
+    /// <summary>
+    /// The worst size that was read where every side is bright: a dark place says nothing of the dial. Null where none was.
+    /// </summary>
     private Length? WorstOnBright
     {
         get
@@ -24,7 +26,9 @@ public sealed partial class SurfaceRecord
         }
     }
 
-    /// <summary>Metal of the newest plan by the dial, and by the worst size now against first touch; null where nothing was cut or read.</summary>
+    /// <summary>
+    /// Metal of the newest plan by the dial, and by the worst size now against first touch; null where nothing was cut or read.
+    /// </summary>
     private (Length ByDial, Length BySize, Length Slack)? DialAndMetal
     {
         get
@@ -36,7 +40,8 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>
-    /// The newest cut as the account of its head takes it: turned bright from a first touch that was read and not assumed, by the mean of the
+    /// The newest cut as the account of its head takes it: turned bright from a first touch that was read and not assumed, by the mean of
+    /// the
     /// sizes after it. Null where that is not so.
     /// </summary>
     internal (Length ByDial, Length BySize)? MeasuredCut
@@ -103,7 +108,9 @@ public sealed partial class SurfaceRecord
     /// <summary>Verdict of the standing readings against discard.</summary>
     public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;
 
-    /// <summary>Variation and run-out are measured and within what the limit book allows, and no groove or low land asks for a cut.</summary>
+    /// <summary>
+    /// Variation and run-out are measured and within what the limit book allows, and no groove or low land asks for a cut.
+    /// </summary>
     public bool IsWithinItsPapers
     {
         get
@@ -145,7 +152,9 @@ public sealed partial class SurfaceRecord
 
     private DepthsLeft? depthsLeft;
 
-    /// <summary>What may lie lower on each face. Grooves are looked at anew after every cut; a figure from before it counts no more.</summary>
+    /// <summary>
+    /// What may lie lower on each face. Grooves are looked at anew after every cut; a figure from before it counts no more.
+    /// </summary>
     private FaceLeft[] FacesLeft
     {
         get
@@ -186,7 +195,8 @@ public sealed partial class SurfaceRecord
             : null;
 
     /// <summary>
-    /// The depths to be measured three times, where that may settle a judgement that asks to measure again: each may then turn out less by the
+    /// The depths to be measured three times, where that may settle a judgement that asks to measure again: each may then turn out less
+    /// by the
     /// uncertainty of the mean. Empty where it cannot.
     /// </summary>
     public IReadOnlyList<ReadingKind> DepthsToRepeat(Judgement judgement)
@@ -223,7 +233,8 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>
-    /// Where a reading more tells most for a judgement that is not sure: at the radius or depth with the most places, against discard until that is
+    /// Where a reading more tells most for a judgement that is not sure: at the radius or depth with the most places, against discard
+    /// until that is
     /// sure, then against machine-to. Null where fewer than two places were read.
     /// </summary>
     public (ReadingPlace Place, NextReading Next)? ReadNext(Judgement judgement, ShapePrior prior)

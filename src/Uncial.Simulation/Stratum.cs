@@ -22,16 +22,22 @@ public sealed record Stratum(string Name)
     /// <summary>No machine-to is stated apart from discard: both are the same size.</summary>
     public bool MachineToIsDiscard { get; init; }
 
-    /// <summary>Greatest taper over the band: of thickness, both faces together, or of the diameter. Each part has from half of it to all.</summary>
+    /// <summary>
+    /// Greatest taper over the band: of thickness, both faces together, or of the diameter. Each part has from half of it to all.
+    /// </summary>
     public double Taper { get; init; }
 
     /// <summary>Peak to valley of one wave of three to eight lobes in the size; 0 for what fleets have.</summary>
     public double Lobes { get; init; }
 
-    /// <summary>How far the tool runs out of parallel over the band, both faces together or on the diameter: from half of it to all.</summary>
+    /// <summary>
+    /// How far the tool runs out of parallel over the band, both faces together or on the diameter: from half of it to all.
+    /// </summary>
     public double OutOfParallel { get; init; }
 
-    /// <summary>How far both faces of a rotor are warped together to a saddle, total reading: the mode of a Rayleigh distribution.</summary>
+    /// <summary>
+    /// How far both faces of a rotor are warped together to a saddle, total reading: the mode of a Rayleigh distribution.
+    /// </summary>
     public double Warp { get; init; } = 0.010;
 
     /// <summary>Share of lathes whose dial nobody has verified.</summary>

@@ -24,7 +24,9 @@ public sealed record WorkResult
     /// <summary>Everything is clean, with no more metal than the first plan had.</summary>
     public bool CleanedByFirstPlan { get; init; }
 
-    /// <summary>Metal taken over the least that physics asked for from the same first touch, all faces together, mm; 0 where none was cut.</summary>
+    /// <summary>
+    /// Metal taken over the least that physics asked for from the same first touch, all faces together, mm; 0 where none was cut.
+    /// </summary>
     public double Excess { get; init; }
 
     /// <summary>Everything was clean in the end.</summary>
@@ -67,10 +69,14 @@ public sealed record WorkResult
     public string HeldBackBy { get; init; } = "";
 }
 
-/// <summary>A part, a lathe, gauges and an operator, all with their errors: drawn once, so that every way of working meets the same.</summary>
+/// <summary>
+/// A part, a lathe, gauges and an operator, all with their errors: drawn once, so that every way of working meets the same.
+/// </summary>
 public sealed class VirtualJob
 {
-    /// <summary>How often a gauge's datum is shifted without anybody noticing: before the first reading, and while the part is on the lathe.</summary>
+    /// <summary>
+    /// How often a gauge's datum is shifted without anybody noticing: before the first reading, and while the part is on the lathe.
+    /// </summary>
     public const double DatumShifted = 0.005;
 
     /// <summary>Size of the setting standard of the micrometer, and of the drum gauge, mm.</summary>

@@ -108,7 +108,8 @@ public sealed class VirtualLathe
     public long Divisions(int face) => (long)taken[face];
 
     /// <summary>
-    /// Scratches a face a little beside a station, from its own first touch: where the scratch runs and how far, in degrees. Hardly any metal
+    /// Scratches a face a little beside a station, from its own first touch: where the scratch runs and how far, in degrees. Hardly any
+    /// metal
     /// goes.
     /// </summary>
     /// <param name="face">Outer or inner face, or the bore.</param>

@@ -3,7 +3,8 @@ using Uncial.Core.Parts;
 namespace Uncial.Simulation;
 
 /// <summary>
-/// A part as metal: the two faces of a rotor, or the bore of a drum. Its sizes are taken off the metal; no formula of the product is used, so
+/// A part as metal: the two faces of a rotor, or the bore of a drum. Its sizes are taken off the metal; no formula of the product is
+/// used, so
 /// it can be the yardstick for all of them.
 /// </summary>
 public sealed partial class VirtualPart

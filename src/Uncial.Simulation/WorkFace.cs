@@ -14,7 +14,8 @@ public enum Ground
 }
 
 /// <summary>
-/// A face of a rotor or the bore of a drum as metal: heights in millimetres over angle and station, counted out of the metal towards the tool
+/// A face of a rotor or the bore of a drum as metal: heights in millimetres over angle and station, counted out of the metal towards the
+/// tool
 /// (in a bore: less the radius), and which spots a tool has made bright. It knows nothing of run-out, needs or bounds.
 /// </summary>
 public sealed class WorkFace
@@ -107,7 +108,9 @@ public sealed class WorkFace
             hardness[station * Angles + i % Angles] = left;
     }
 
-    /// <summary>Mounts the face anew: as the spindle turns, its edge swings by so much to either side, highest at an angle in radians.</summary>
+    /// <summary>
+    /// Mounts the face anew: as the spindle turns, its edge swings by so much to either side, highest at an angle in radians.
+    /// </summary>
     public void Swing(double amplitude, double at) => (tilt, tiltAt) = (amplitude, at);
 
     /// <summary>Adds to the swing that is there.</summary>
@@ -207,7 +210,8 @@ public sealed class WorkFace
     }
 
     /// <summary>
-    /// What a straightedge laid along the face shows at its worst place: from the level of a station down to the lowest land that is dark there,
+    /// What a straightedge laid along the face shows at its worst place: from the level of a station down to the lowest land that is dark
+    /// there,
     /// patches of rust included; 0 where none lies lower.
     /// </summary>
     public double ReliefLeft(int from)

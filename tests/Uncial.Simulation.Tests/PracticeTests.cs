@@ -6,7 +6,9 @@ using Uncial.Study;
 
 namespace Uncial.Simulation.Tests;
 
-/// <summary>The product's pages against parts that they know only by gauge and eye. The study in bench/ does the same with a million.</summary>
+/// <summary>
+/// The product's pages against parts that they know only by gauge and eye. The study in bench/ does the same with a million.
+/// </summary>
 public class PracticeTests
 {
     private const long Seed = 4711;

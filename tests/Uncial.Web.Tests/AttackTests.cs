@@ -113,7 +113,8 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var (record, tom) = (await Rotor(db, "21.50"), await db.HandAsync("tom"));
         var (job, tag) = (record.Part.Job!.Number, record.Part.Tag);
-        // By SQL: the same source anew, the book with a figure of one's own, another part's or no signature, a signature written by oneself.
+        // By SQL: the same source anew, the book with a figure of one's own, another part's or no signature, a signature written by
+        // oneself.
         (await AsApplication(State(record, LimitKind.Discard, 20m, tom))).ShouldBe("UN017");
         (await AsApplication(State(record, LimitKind.MachineTo, 22.2m, tom))).ShouldBe("UN017");
         (await AsApplication(State(record, LimitKind.Discard, 20m, tom, "LimitBook"))).ShouldBe("UN016");
@@ -605,7 +606,8 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
                 command.Parameters.Add(new() { Value = value ?? DBNull.Value });
             return await command.ExecuteScalarAsync(Cancel) as long?;
         }
-        // Rolling back does not uncount a try, one try is good for the one PIN that it named, and in the transaction that counted it for none.
+        // Rolling back does not uncount a try, one try is good for the one PIN that it named, and in the transaction that counted it for
+        // none.
         await using (var transaction = await app.BeginTransactionAsync(Cancel))
         {
             (await Sign(session, await Begin(app, ilse, screen, "7316"), "7316", transaction)).ShouldBeNull();

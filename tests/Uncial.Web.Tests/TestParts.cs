@@ -74,7 +74,10 @@ internal static class TestParts
         return tag;
     }
 
-    /// <summary>Says of every groove and low land that nobody has looked at yet that there is none, and reads the worst place again where that is asked.</summary>
+    /// <summary>
+    /// Says of every groove and low land that nobody has looked at yet that there is none, and reads the worst place again where that is
+    /// asked.
+    /// </summary>
     public static async Task<SurfaceRecord> LookAtAsync(this UncialDb db, SurfaceRecord record, Hand hand)
     {
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);

@@ -10,7 +10,10 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    /// <summary>Changes made as the cluster's administrator with every trigger at rest, in a transaction that is looked at from inside and taken back.</summary>
+    /// <summary>
+    /// Changes made as the cluster's administrator with every trigger at rest, in a transaction that is looked at from inside and taken
+    /// back.
+    /// </summary>
     private async Task<IReadOnlyList<ChainFault>> Tampered(string sql, IReadOnlyList<ChainHead>? kept = null)
     {
         await using var db = new UncialDb(UncialDbOptions.For(shop.Connection));

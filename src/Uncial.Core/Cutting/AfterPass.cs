@@ -169,7 +169,8 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
         }
 
         /// <summary>
-        /// A bright spot that is worse than what was sure says that zero or dial is wrong. Twice or half the metal names the dial; half of it
+        /// A bright spot that is worse than what was sure says that zero or dial is wrong. Twice or half the metal names the dial; half
+        /// of it
         /// wastes nothing and only needs saying.
         /// </summary>
         private bool Contradicts(Ledger ledger, SizeSeen size)

@@ -108,7 +108,8 @@ public sealed class HeadLedger
     }
 
     /// <summary>
-    /// What one setting may take more than the dial says, from the cuts themselves: two and a half standard deviations, and the mean where more
+    /// What one setting may take more than the dial says, from the cuts themselves: two and a half standard deviations, and the mean
+    /// where more
     /// metal goes than the dial says; at least half a division. A mean to the other side takes nothing from a part.
     /// </summary>
     /// <param name="depthPerDivision">Depth that one division makes.</param>

@@ -15,7 +15,8 @@ public sealed record ShapePrior(IReadOnlyList<(int Lobes, double Deviation)> Wav
             : new([(2, 0.020), (4, 0.006), (6, 0.003), (8, 0.002)]);
 
     /// <summary>
-    /// The same from a shop's own parts: one and two lobes of a rotor, two of a drum, as their readings show them; the rest as usual. Twenty parts
+    /// The same from a shop's own parts: one and two lobes of a rotor, two of a drum, as their readings show them; the rest as usual.
+    /// Twenty parts
     /// and more say something.
     /// </summary>
     /// <param name="kind">Rotor or drum.</param>
@@ -64,8 +65,10 @@ public sealed record ShapePrior(IReadOnlyList<(int Lobes, double Deviation)> Wav
 }
 
 /// <summary>
-/// Where a reading more would tell most: the place at which the part is likeliest to be past its limit, by what was read and by how such parts
-/// are shaped. It only adds to the readings that a release asks for. Source: Bayesian linear regression on harmonics (computation, section 8).
+/// Where a reading more would tell most: the place at which the part is likeliest to be past its limit, by what was read and by how such
+/// parts
+/// are shaped. It only adds to the readings that a release asks for. Source: Bayesian linear regression on harmonics (computation,
+/// section 8).
 /// </summary>
 /// <param name="At">The place, to half an hour.</param>
 /// <param name="ChanceOfBeyond">Probability, 0 … 1, that the size there is past the limit.</param>

@@ -32,7 +32,8 @@ public static class RotorAssessment
         stations.Select(FitOf).OfType<ThicknessFit>();
 
     /// <summary>
-    /// The wave through a station's places with the highest order whose leverage is at most 1.5: places bunched on one side would let it swing
+    /// The wave through a station's places with the highest order whose leverage is at most 1.5: places bunched on one side would let it
+    /// swing
     /// between them. None with fewer than five places, or a gap over 120°.
     /// </summary>
     internal static ThicknessFit? FitOf(StationReadings station)
@@ -187,7 +188,8 @@ public static class RotorAssessment
         }
 
         /// <summary>
-        /// What one face runs out more than the other shows in the thickness: so far at most, where a run-out is assumed. Null where both are
+        /// What one face runs out more than the other shows in the thickness: so far at most, where a run-out is assumed. Null where both
+        /// are
         /// measured, or fewer than three places were read.
         /// </summary>
         private Length? RunoutsDifferAtMost()
@@ -211,8 +213,10 @@ public static class RotorAssessment
         }
 
         /// <summary>
-        /// The least share of a wave of one high and one low side that these places see, whichever way it lies: 0.75 for three even ones, 0.71
-        /// for four. The least of (max − min of cos(θ − φ))/2 lies where the greatest or the least changes hands, midway between two places.
+        /// The least share of a wave of one high and one low side that these places see, whichever way it lies: 0.75 for three even ones,
+        /// 0.71
+        /// for four. The least of (max − min of cos(θ − φ))/2 lies where the greatest or the least changes hands, midway between two
+        /// places.
         /// </summary>
         private static decimal LeastSpreadOfAWave((decimal Degrees, Length Size)[] spots)
         {

@@ -117,7 +117,9 @@ public sealed record RotorFigures
     /// <summary>Whether variation and the two run-outs can belong to one part; null where that cannot be tested.</summary>
     public bool? FiguresAgree { get; init; }
 
-    /// <summary>What the run-outs of the two faces differ by at most, by the thickness; null where both are measured, or that cannot be told.</summary>
+    /// <summary>
+    /// What the run-outs of the two faces differ by at most, by the thickness; null where both are measured, or that cannot be told.
+    /// </summary>
     public Length? RunoutsDifferAtMost { get; init; }
 
     /// <summary>Mean at the greatest radius less mean at the least: thinner inside if positive; null with one radius.</summary>

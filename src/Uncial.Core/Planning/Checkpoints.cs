@@ -6,7 +6,9 @@ using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Planning;
 
-/// <summary>Lays the passes out with their forecast and bound, and puts a measurement before every pass that could reach past machine-to.</summary>
+/// <summary>
+/// Lays the passes out with their forecast and bound, and puts a measurement before every pass that could reach past machine-to.
+/// </summary>
 internal sealed class Checkpoints
 {
     private readonly PlanRequest request;
@@ -31,7 +33,8 @@ internal sealed class Checkpoints
     public bool PastDiscard { get; private set; }
 
     /// <summary>
-    /// By how much a pass behind a checkpoint would still end past machine-to, if the part measures there what the plan expects: it would be
+    /// By how much a pass behind a checkpoint would still end past machine-to, if the part measures there what the plan expects: it would
+    /// be
     /// begun and hardly be finished. 0 where all of it can go on.
     /// </summary>
     public Length ShortAtCheckpoint { get; private set; }

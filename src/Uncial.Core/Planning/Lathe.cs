@@ -63,7 +63,9 @@ public sealed record Lathe
     /// <summary>Bench lathe, engine lathe or grinder.</summary>
     public LatheKind Kind { get; init; }
 
-    /// <summary>What one division of its dials is marked as: of the head that cuts rotors, and of the other where that has no dial of its own.</summary>
+    /// <summary>
+    /// What one division of its dials is marked as: of the head that cuts rotors, and of the other where that has no dial of its own.
+    /// </summary>
     public required Length Division { get; init; }
 
     /// <summary>Unit in which its dials are marked; settings are given in it whatever the reader's unit.</summary>
@@ -233,7 +235,9 @@ public sealed record Lathe
         };
     }
 
-    /// <summary>Iron that a pass takes, by its depths, in grams; 0 where size or band are not known. The first pass over a wave takes less.</summary>
+    /// <summary>
+    /// Iron that a pass takes, by its depths, in grams; 0 where size or band are not known. The first pass over a wave takes less.
+    /// </summary>
     /// <param name="part">Rotor or drum.</param>
     /// <param name="depths">Depth on each side.</param>
     /// <param name="diameter">Outside of a rotor, inside of a drum.</param>
@@ -267,6 +271,8 @@ public sealed record PassRun(Feed Feed, Length PerTurn, decimal TurnsPerMinute, 
     /// <summary>m/min at the inner edge of a rotor's band; the same as at the outer one in a drum.</summary>
     public double SurfaceAtInnerEdge { get; init; }
 
-    /// <summary>How it was worked out, in order: surface speed in m/min of millimetres and turns, minutes, Ra in µm of millimetres.</summary>
+    /// <summary>
+    /// How it was worked out, in order: surface speed in m/min of millimetres and turns, minutes, Ra in µm of millimetres.
+    /// </summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
 }

@@ -50,7 +50,8 @@ public static class PassPlanner
     }
 
     /// <summary>
-    /// Lays passes out as an operator has set them, with forecast, bound and checkpoints like any plan. Nothing is made shallower by itself.
+    /// Lays passes out as an operator has set them, with forecast, bound and checkpoints like any plan. Nothing is made shallower by
+    /// itself.
     /// What does not go stays shown, refused, so that it can be moved on.
     /// </summary>
     /// <param name="request">What the plan rests on.</param>
@@ -141,7 +142,8 @@ public static class PassPlanner
     }
 
     /// <summary>
-    /// Note on a plan that can be started and will hardly be finished: a pass behind a measurement would still end past machine-to, if the part
+    /// Note on a plan that can be started and will hardly be finished: a pass behind a measurement would still end past machine-to, if
+    /// the part
     /// then measures what the plan expects.
     /// </summary>
     public const string ShortAtCheckpoint = "shortAtCheckpoint";

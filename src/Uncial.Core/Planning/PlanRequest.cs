@@ -47,7 +47,8 @@ public sealed record PlanRequest
     public Length? Worst { get; init; }
 
     /// <summary>
-    /// Lands that were not read may lie lower than the worst reading by so much, both faces together: it lessens the bound's second term. Nothing
+    /// Lands that were not read may lie lower than the worst reading by so much, both faces together: it lessens the bound's second term.
+    /// Nothing
     /// where every land was read, or in calculations that do not know it.
     /// </summary>
     public Length UnreadRelief { get; init; }
@@ -101,7 +102,8 @@ public sealed record PlanRequest
     public IReadOnlyList<int>? RoughsDoneBySide { get; init; }
 
     /// <summary>
-    /// Everything is clean and measured: zero anew on what is there, with nothing needed but what grooves are left. That holds in the mounting
+    /// Everything is clean and measured: zero anew on what is there, with nothing needed but what grooves are left. That holds in the
+    /// mounting
     /// it was cut in; in another see <see cref="MountedAnew"/>.
     /// </summary>
     /// <param name="worst">Least reading of a rotor, greatest of a drum, taken now.</param>
@@ -138,7 +140,8 @@ public sealed record PlanRequest
     /// What the sizes prove stays.
     /// </summary>
     /// <param name="runouts">
-    /// Run-out of each face, or twice the eccentricity of a drum, as read on the lathe or found by the check of this set-up; null where neither
+    /// Run-out of each face, or twice the eccentricity of a drum, as read on the lathe or found by the check of this set-up; null where
+    /// neither
     /// was done, which counts as the run-out that the shop assumes.
     /// </param>
     /// <param name="rules">The shop's rules.</param>
@@ -147,7 +150,8 @@ public sealed record PlanRequest
         ArgumentNullException.ThrowIfNull(runouts);
         ArgumentNullException.ThrowIfNull(rules);
         if (runouts.Count != Sides.Count) throw new ArgumentException("A run-out, or null, for each side.", nameof(runouts));
-        // First touch is on the highest spot, so it is better than the size by half of what both sides run out; where nobody read it, by nothing.
+        // First touch is on the highest spot, so it is better than the size by half of what both sides run out; where nobody read it, by
+        // nothing.
         var higher = Length.Zero;
         foreach (var runout in runouts) higher += (runout ?? Length.Zero) * (Kind == PartKind.Drum ? 2 : 1) / 2;
         return this with
@@ -187,7 +191,8 @@ public sealed record PlanRequest
     }
 
     /// <summary>Makes the request from a measured rotor.</summary>
-    /// <param name="rotor">What was read. Relief that nobody looked at counts nothing in the need, and the shop's rule in the bound.</param>
+    /// <param name="rotor">What was read. Relief that nobody looked at counts nothing in the need, and the shop's rule in the
+    /// bound.</param>
     /// <param name="figures">What the readings come to.</param>
     /// <param name="dial">The dial of the head that cuts.</param>
     /// <param name="rules">The shop's rules.</param>
@@ -240,7 +245,8 @@ public sealed record PlanRequest
     }
 
     /// <summary>
-    /// The deepest cut at a place where another side is still dark: of a rotor the deeper of the faces whose other face is not clean; of a drum
+    /// The deepest cut at a place where another side is still dark: of a rotor the deeper of the faces whose other face is not clean; of
+    /// a drum
     /// the bore's own. Null where everything is clean.
     /// </summary>
     /// <param name="depths">Depth of each side.</param>

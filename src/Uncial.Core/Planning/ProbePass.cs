@@ -6,19 +6,24 @@ namespace Uncial.Core.Planning;
 
 /// <summary>
 /// A plan whose first pass is as deep as tells most where nobody measured the run-out of a face: what it leaves dark says how far the face
-/// runs out, and only that is cut then. Source: computation, section 7: least expected metal and passes over the run-outs that are possible.
+/// runs out, and only that is cut then. Source: computation, section 7: least expected metal and passes over the run-outs that are
+/// possible.
 /// </summary>
 public static class ProbePass
 {
     /// <summary>Key of the option.</summary>
     public const string Key = "probe";
 
-    /// <summary>Metal that a pass more must save. With it, 0.3 passes more than the working technique halve its waste (docs/study.md).</summary>
+    /// <summary>
+    /// Metal that a pass more must save. With it, 0.3 passes more than the working technique halve its waste (docs/study.md).
+    /// </summary>
     private static readonly Length WorthOfAPass = Length.FromMillimetres(0.008m);
 
     private const int Possible = 16;
 
-    /// <summary>The lightest technique of a request that cuts: the one that the first pass and what follows are taken from; null without one.</summary>
+    /// <summary>
+    /// The lightest technique of a request that cuts: the one that the first pass and what follows are taken from; null without one.
+    /// </summary>
     public static Technique? Lightest(PlanRequest request)
     {
         ArgumentNullException.ThrowIfNull(request);
@@ -116,7 +121,9 @@ public static class ProbePass
         return (best, bestMetal);
     }
 
-    /// <summary>Metal and passes more, if a face runs out so far: what is seen after the first pass is what the next plan goes by.</summary>
+    /// <summary>
+    /// Metal and passes more, if a face runs out so far: what is seen after the first pass is what the next plan goes by.
+    /// </summary>
     private static (Length Metal, int More) Outcome(
         Length depth,
         Length runout,
@@ -139,7 +146,8 @@ public static class ProbePass
     }
 
     /// <summary>
-    /// Run-outs that are equally likely: spread as the size of a vector is (Rayleigh), four tenths of what the shop assumes the most frequent,
+    /// Run-outs that are equally likely: spread as the size of a vector is (Rayleigh), four tenths of what the shop assumes the most
+    /// frequent,
     /// and held between what is possible.
     /// </summary>
     private static Length[] Runouts(Length assumed, Length least, Length greatest)
@@ -154,7 +162,9 @@ public static class ProbePass
         ];
     }
 
-    /// <summary>What a face can run out, by the other one and the thickness; from 0 to three times what is assumed where neither tells.</summary>
+    /// <summary>
+    /// What a face can run out, by the other one and the thickness; from 0 to three times what is assumed where neither tells.
+    /// </summary>
     private static (Length Least, Length Greatest) Between(PlanRequest request, int i)
     {
         var most = 3 * request.Sides[i].Runout!.Value;

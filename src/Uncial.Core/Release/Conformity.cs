@@ -45,7 +45,9 @@ public static class Conformity
         ? (Math.Sign(margin.Millimetres) + 1) / 2.0
         : NormalDistribution((double)(2 * margin.Millimetres / uncertainty.Millimetres));
 
-    /// <summary>A probability for showing, in percent and never more than it is: <c>over 99.9</c>, <c>97.31</c>, <c>under 0.01</c>.</summary>
+    /// <summary>
+    /// A probability for showing, in percent and never more than it is: <c>over 99.9</c>, <c>97.31</c>, <c>under 0.01</c>.
+    /// </summary>
     /// <param name="probability">0 … 1.</param>
     public static string Percent(double probability) => probability switch
     {
@@ -56,7 +58,9 @@ public static class Conformity
 
     private static int Rank(Verdict v) => v switch { Verdict.Beyond => 3, Verdict.NotEnough => 2, Verdict.TooClose => 1, _ => 0 };
 
-    /// <summary>Φ(x), to about 1e-15: series near the middle, continued fraction in the tails. Source: Abramowitz and Stegun 26.2.</summary>
+    /// <summary>
+    /// Φ(x), to about 1e-15: series near the middle, continued fraction in the tails. Source: Abramowitz and Stegun 26.2.
+    /// </summary>
     internal static double NormalDistribution(double x)
     {
         if (x < -37) return 0;

@@ -5,7 +5,8 @@ namespace Uncial.Core.Release;
 /// <summary>What may lie lower than the lands that were read, on one face of a rotor or in the bore of a drum.</summary>
 /// <param name="Side"><c>outer</c>, <c>inner</c> or <c>bore</c>.</param>
 /// <param name="Groove">Deepest groove that stays; null: nobody looked.</param>
-/// <param name="Relief">From the lands that were read down to the lowest dark land; null: nobody looked. Not asked where <paramref name="IsBright"/>.</param>
+/// <param name="Relief">From the lands that were read down to the lowest dark land; null: nobody looked. Not asked where <paramref
+/// name="IsBright"/>.</param>
 /// <param name="IsBright">Turned bright all round in this job: no land is lower than where the tool went.</param>
 public readonly record struct FaceLeft(string Side, Length? Groove, Length? Relief, bool IsBright)
 {
@@ -60,7 +61,10 @@ public sealed record DepthsLeft(Length? Groove, Length? Relief, Length Uncertain
             : Length.FromTrigonometry(Math.Sqrt(faces.Sum(f => Of(f.GrooveIsRepeated) + Of(f.ReliefIsRepeated))), Toward.Greater);
     }
 
-    /// <summary>What the depths of so many faces may be more than they were read. Errors of several depths seldom fall the same way: they add in squares.</summary>
+    /// <summary>
+    /// What the depths of so many faces may be more than they were read. Errors of several depths seldom fall the same way: they add in
+    /// squares.
+    /// </summary>
     /// <param name="faces">Faces whose depths count; each has a groove and a relief.</param>
     /// <param name="one">Uncertainty of one depth.</param>
     public static Length UncertaintyOf(int faces, Length one) =>

@@ -37,7 +37,8 @@ public sealed record FinishedPart
     public Length? GrooveLeft { get; init; }
 
     /// <summary>
-    /// From the lands that were read down to the lowest dark land that was not: the sum of both faces of a rotor, radial in a drum; null: nobody
+    /// From the lands that were read down to the lowest dark land that was not: the sum of both faces of a rotor, radial in a drum; null:
+    /// nobody
     /// looked. Not asked where the part was turned bright.
     /// </summary>
     public Length? ReliefLeft { get; init; }
@@ -54,7 +55,9 @@ public sealed record FinishedPart
     /// <summary>Grooves and low lands that were said to be none by eye, by name. Near the limit they are looked at with a gauge.</summary>
     public IReadOnlyList<string> SaidByEye { get; init; } = [];
 
-    /// <summary>Turned bright all round in this job, in one chucking or between twin tools: no land lies lower than where the tools went.</summary>
+    /// <summary>
+    /// Turned bright all round in this job, in one chucking or between twin tools: no land lies lower than where the tools went.
+    /// </summary>
     public bool TurnedBright { get; init; }
 
     /// <summary>
@@ -79,7 +82,8 @@ public sealed record FinishedPart
 /// <param name="Discard">Worst against discard.</param>
 /// <param name="MachineTo">Worst against machine-to.</param>
 /// <param name="Decision">What may happen now.</param>
-/// <param name="ProbabilityWithinDiscard">0 … 0.999, Φ(2m/U) of the worst place that was read; null where it is to be measured again.</param>
+/// <param name="ProbabilityWithinDiscard">0 … 0.999, Φ(2m/U) of the worst place that was read; null where it is to be measured
+/// again.</param>
 /// <param name="LeftToDiscard">Margin to discard, negative beyond.</param>
 /// <param name="LeftToMachineTo">Margin to machine-to, negative beyond.</param>
 /// <param name="Notes">Conditions that are not met, and where to read.</param>
@@ -91,12 +95,15 @@ public sealed record Judgement(
     public IReadOnlyList<Step> Steps { get; init; } = [];
 
     /// <summary>
-    /// What grooves, low lands and the uncertainty of their depths ask beyond uncertainty and allowance; nothing where the whole band was turned
+    /// What grooves, low lands and the uncertainty of their depths ask beyond uncertainty and allowance; nothing where the whole band was
+    /// turned
     /// bright and no groove stays.
     /// </summary>
     public Length ForWhatLiesLower { get; init; }
 
-    /// <summary>What the part may be at worst: the worst size less (rotor) or plus (drum) all that it may be off by; null without readings.</summary>
+    /// <summary>
+    /// What the part may be at worst: the worst size less (rotor) or plus (drum) all that it may be off by; null without readings.
+    /// </summary>
     /// <param name="kind">Rotor or drum.</param>
     /// <param name="uncertainty">Expanded uncertainty of one reading.</param>
     public Length? AtWorst(PartKind kind, Length uncertainty) =>
@@ -184,7 +191,9 @@ public sealed record Judgement(
             return new(worst, bore.Depths.Max(d => d.Spots.Length), new Unread(part, rules, steps, notes).OfDrum(bore), fits);
         }
 
-        /// <summary>The worst reading. Where the worst place must have been read twice, the worst of the places, each by the mean of its readings.</summary>
+        /// <summary>
+        /// The worst reading. Where the worst place must have been read twice, the worst of the places, each by the mean of its readings.
+        /// </summary>
         private Length WorstOf(StationReadings[] stations)
         {
             var worst = kind == PartKind.Rotor ? stations.Min(s => s.Least) : stations.Max(s => s.Greatest);
@@ -198,7 +207,9 @@ public sealed record Judgement(
 
         private Place? deciding;
 
-        /// <summary>A place with everything that was read there. Readings too far apart to be of one size are not averaged: the worse one stands.</summary>
+        /// <summary>
+        /// A place with everything that was read there. Readings too far apart to be of one size are not averaged: the worse one stands.
+        /// </summary>
         private sealed record Place(decimal Degrees, Length? Station, Length[] Sizes, Length Size, bool Disagrees)
         {
             public static Func<IGrouping<(decimal Degrees, Length? Station), Reading>, Place> Of(PartKind kind, Length u) => place =>
@@ -232,7 +243,8 @@ public sealed record Judgement(
         }
 
         /// <summary>
-        /// What somebody overlooks is seldom deep: "none", said by eye, is enough while so much would be left. Nearer to discard a gauge is laid on.
+        /// What somebody overlooks is seldom deep: "none", said by eye, is enough while so much would be left. Nearer to discard a gauge
+        /// is laid on.
         /// </summary>
         private bool IsLookedAtAgain(Length toDiscard, Evidence evidence, Lower lower)
         {

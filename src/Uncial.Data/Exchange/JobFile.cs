@@ -260,7 +260,9 @@ internal sealed class JobShape
     }
 }
 
-/// <summary>Looks at what a job file says: names that mean something, figures that can be, and that what was typed is what is said in millimetres.</summary>
+/// <summary>
+/// Looks at what a job file says: names that mean something, figures that can be, and that what was typed is what is said in millimetres.
+/// </summary>
 internal sealed class JobSense
 {
     private const decimal Agree = 0.01m;

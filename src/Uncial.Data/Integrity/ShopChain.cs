@@ -6,7 +6,9 @@ using Npgsql;
 
 namespace Uncial.Data;
 
-/// <summary>The newest link of the shop's chain: who keeps it outside the database finds out every later change of what was there.</summary>
+/// <summary>
+/// The newest link of the shop's chain: who keeps it outside the database finds out every later change of what was there.
+/// </summary>
 /// <param name="Number">Number of the link.</param>
 /// <param name="Hash">Its hash, hexadecimal.</param>
 /// <param name="At">When it was made, by the database's clock.</param>
@@ -25,7 +27,8 @@ public sealed record ChainHead(long Number, string Hash, DateTimeOffset At)
 }
 
 /// <summary>
-/// The chain over the whole shop, and its check: every part's chain, every row that belongs to no part, and the guards themselves. Hashes are
+/// The chain over the whole shop, and its check: every part's chain, every row that belongs to no part, and the guards themselves. Hashes
+/// are
 /// worked out here, not by the database that is being checked.
 /// </summary>
 public static class ShopChain
@@ -34,7 +37,10 @@ public static class ShopChain
     private static IEnumerable<string> Tables =>
         GuardedTables.All.Where(t => !t.IsOfParts).Select(t => t.Name).Concat(["signatures", "parts", "surfaces"]);
 
-    /// <summary>Takes what was there before the chain began into it; photos of the first version lose their location first. Needs the owner's login.</summary>
+    /// <summary>
+    /// Takes what was there before the chain began into it; photos of the first version lose their location first. Needs the owner's
+    /// login.
+    /// </summary>
     public static async Task BeginAsync(UncialDb owner, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(owner);

@@ -47,7 +47,9 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     public static ReadingKind? ReadingOf(ShapeQuantity quantity) => quantity switch { ShapeQuantity.RunoutOuter => ReadingKind.RunoutOuter, ShapeQuantity.RunoutInner => ReadingKind.RunoutInner, _ => null };
 
-    /// <summary>The depths that are to be measured: three times where that may settle it, once where they were said to be none by eye.</summary>
+    /// <summary>
+    /// The depths that are to be measured: three times where that may settle it, once where they were said to be none by eye.
+    /// </summary>
     public IReadOnlyList<ReadingKind> Repeats { get; private set; } = [];
 
     /// <summary>They were said to be none by eye, and so near the limit a gauge is laid on.</summary>

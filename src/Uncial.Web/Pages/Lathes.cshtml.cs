@@ -71,7 +71,10 @@ public sealed class LatheTyped
 /// <param name="Confirmed">A measured cut has borne its dial out.</param>
 public sealed record HeadShown(Core.Parts.PartKind Part, HeadLedger Ledger, bool Confirmed);
 
-/// <summary>The lathes of the shop: how true their set-ups have been, what their inserts have cut, and their profiles. The owner enters and changes them.</summary>
+/// <summary>
+/// The lathes of the shop: how true their set-ups have been, what their inserts have cut, and their profiles. The owner enters and
+/// changes them.
+/// </summary>
 public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
 {
     [BindProperty(SupportsGet = true)] public int? Id { get; set; }

@@ -16,7 +16,9 @@ namespace Uncial.Web.Pages;
 [Authorize(Roles = Roles.Owner)]
 public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignature signature, TimeProvider time) : PageModel
 {
-    /// <summary>A length among the settings: its name on the form, its label, how it is read from the shop and whether it may be nothing.</summary>
+    /// <summary>
+    /// A length among the settings: its name on the form, its label, how it is read from the shop and whether it may be nothing.
+    /// </summary>
     public sealed record Setting(string Name, string Label, Func<Shop, Length> Of, bool AllowZero = false);
 
     public static IReadOnlyList<Setting> RuleSettings { get; } =
