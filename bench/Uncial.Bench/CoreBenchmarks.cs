@@ -35,7 +35,7 @@ public class CoreBenchmarks
             Readings = [.. diameters.Select((s, i) => new Reading(ClockAngle.FromDegrees(i % 4 * 45), Mm(i < 4 ? 10 : 40), Mm(s)))],
         };
         rotorPlan = PlanRequest.For(rotor, RotorAssessment.Assess(rotor, ShopRules.Default), Dial, ShopRules.Default);
-        drumPlan = PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial);
+        drumPlan = PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial, ShopRules.Default);
         finished = new() { Limits = rotor.Limits, Readings = rotor.Readings, Uncertainty = rotor.Uncertainty, GrooveLeft = Length.Zero, ReliefLeft = Length.Zero };
     }
 

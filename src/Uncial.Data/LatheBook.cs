@@ -76,7 +76,11 @@ public static class LatheBook
             var from = turned.Where(t => t <= at).DefaultIfEmpty(DateTimeOffset.MinValue).Max();
             return passes.Where(p => p.At >= from && p.At <= at).Sum(p => p.Metres);
         }
-        return HeadLedger.Of([.. cuts.Select(c => new HeadCut(c.DialTook!.Value, c.MetalGone!.Value, MetresAt(c.At), c.Slope)).Reverse()], BitsOf(lathe, kind));
+        return HeadLedger.Of(
+            [.. cuts.Select(c => new HeadCut(c.DialTook!.Value, c.MetalGone!.Value, MetresAt(c.At), c.Slope)).Reverse()],
+            BitsOf(lathe, kind),
+            MetresAt(DateTimeOffset.MaxValue)
+        );
     }
 
     private static int BitsOf(ShopLathe lathe, Core.Parts.PartKind kind) => kind == Core.Parts.PartKind.Rotor && lathe.Profile.TwinCutter ? 2 : 1;

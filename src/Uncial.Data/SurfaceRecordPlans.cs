@@ -237,7 +237,7 @@ public sealed partial class SurfaceRecord
                 Groove = FigureBefore(ReadingKind.Groove)?.Value,
                 Relief = FigureBefore(ReadingKind.Relief)?.Value,
             };
-        return PlanRequest.For(drum, DrumAssessment.Assess(drum, Shop.Rules), dial);
+        return PlanRequest.For(drum, DrumAssessment.Assess(drum, Shop.Rules), dial, Shop.Rules);
 
         Face Before(ReadingKind runout, ReadingKind groove, ReadingKind relief) =>
             new(RunoutIn(FirstCutIn, FigureBefore(runout)), FigureBefore(groove)?.Value, FigureBefore(relief)?.Value);

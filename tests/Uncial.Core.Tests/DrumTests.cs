@@ -53,7 +53,7 @@ public class DrumTests
                 Limits = Mm.Drum(231.0m, 230.4m, 228.6m), Uncertainty = Mm.Of(0.02m), Eccentricity = Mm.Of((decimal)Math.Round(bore.Eccentricity, 3)),
                 Readings = [.. new[] { 0, 45, 90, 135 }.Select(a => Mm.At(a, bore.Across(a, random, 0.02)))],
             };
-            var plan = PassPlanner.Plan(PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial));
+            var plan = PassPlanner.Plan(PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial, ShopRules.Default));
             if (plan.Recommended is null) continue;
             planned++;
             var passes = plan.Options.Single(o => o.Key == plan.Recommended).Passes;
@@ -98,6 +98,31 @@ public class DrumTests
     }
 
     [Fact]
+    public void An_eccentricity_that_nobody_read_is_planned_for_and_one_that_was_read_as_none_is_not()
+    {
+        PlanRequest Request(decimal? e)
+        {
+            var drum = new DrumMeasurement
+            {
+                Limits = Mm.Drum(205.2m, nominal: 203.2m),
+                Uncertainty = Mm.Of(0.02m),
+                Eccentricity = e is { } read ? Mm.Of(read) : null,
+                Groove = Mm.Of(0.05m),
+                Readings = Mm.Axes(203.62m, 203.86m, 203.62m, 203.38m),
+            };
+            return PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial, ShopRules.Default);
+        }
+
+        // Out-of-round 0.48 makes a need of 0.24, with the groove 0.29; twice an eccentricity of 0.025 is the run-out that the shop assumes.
+        Request(e: 0).Sides[0].ShouldBe(new(Mm.Of(0.29m), Mm.Of(0.05m), Mm.Of(0.24m), UnreadRelief: Length.Zero));
+        Request(e: null).Sides[0].ShouldBe(new(Mm.Of(0.34m), Mm.Of(0.05m), Mm.Of(0.29m), RunoutAssumed: true, UnreadRelief: Length.Zero));
+        Request(e: 0.025m).Sides[0].Need.ShouldBe(Request(e: null).Sides[0].Need);
+        // First touch is where it was read, and so is what is sure of it.
+        (Request(e: null).Touch, Request(e: null).TouchBound).ShouldBe((Request(e: 0).Touch, Request(e: 0).TouchBound));
+        PassPlanner.Plan(Request(e: null)).Options.ShouldNotContain(o => o.Key == ProbePass.Key);
+    }
+
+    [Fact]
     public void After_a_pass_a_drum_goes_on_from_twice_the_depth()
     {
         var drum = new DrumMeasurement
@@ -105,7 +130,7 @@ public class DrumTests
             Limits = Mm.Drum(205.2m, nominal: 203.2m), Uncertainty = Mm.Of(0.02m), Eccentricity = Length.Zero, Groove = Mm.Of(0.05m),
             Readings = Mm.Axes(203.62m, 203.86m, 203.62m, 203.38m),
         };
-        var request = PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial);
+        var request = PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial, ShopRules.Default);
         var passes = PassPlanner.Plan(request).Options[0].Passes;
         AfterPass After(int dark, decimal? groove, SizeSeen? size = null) => AfterPass.Read(
             request, [passes[0]], [.. passes.Skip(1)], [new(12 - dark, groove is { } g ? Mm.Of(g) : null)], size, ShopRules.Default);

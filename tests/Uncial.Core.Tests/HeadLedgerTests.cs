@@ -13,7 +13,8 @@ public class HeadLedgerTests
         Func<int, double> residual,
         Func<int, decimal>? metres = null,
         Func<int, double?>? slope = null,
-        int bits = 2
+        int bits = 2,
+        decimal metresNow = 0
     ) =>
         HeadLedger.Of(
             [
@@ -26,7 +27,8 @@ public class HeadLedgerTests
                         slope?.Invoke(i)
                     )),
             ],
-            bits
+            bits,
+            metresNow
         );
 
     private static double Wave(int i) => i % 2 == 0 ? 0.004 : -0.004;
@@ -76,6 +78,24 @@ public class HeadLedgerTests
         worn.LossPerThousandMetres!.Value.ShouldBe(-0.002, 0.0002);
         ((double)worn.EdgeDueAfter(Mm.Of(0.025m))!.Value).ShouldBe(0.025 / 4 / 0.002 * 1000, 400);
         (Of(24, Wave, metres: i => 150 * i).LossPerThousandMetres, Of(24, Wave).EdgeDueAfter(Mm.Of(0.025m))).ShouldBe((null, null));
+    }
+
+    [Theory]
+    [InlineData(8000, 0.005, 2)] // 0.016 short, ± 0.0013
+    [InlineData(8000, 0.02, 0)] // under a division
+    [InlineData(8000, 0.016, 0)] // a division in the mean, and not surely
+    [InlineData(1000, 0.005, 0)] // turned lately: 0.002 short
+    public void A_worn_edge_is_set_deeper_by_whole_divisions_that_it_surely_falls_short(decimal metresNow, decimal division, int divisions) =>
+        Of(24, i => -0.000002 * 150 * i + (i % 2 == 0 ? 0.0005 : -0.0005), metres: i => 150 * i, metresNow: metresNow)
+            .Correction(Mm.Of(division))
+            .ShouldBe(divisions);
+
+    [Fact]
+    public void Without_a_loss_that_shows_no_setting_is_deepened()
+    {
+        Of(24, i => Wave(i) - 0.02, metres: i => 150 * i, metresNow: 8000).Correction(Mm.Of(0.005m)).ShouldBe(0); // steady, off its zero
+        Of(24, i => 0.000002 * 150 * i, metres: i => 150 * i, metresNow: 8000).Correction(Mm.Of(0.005m)).ShouldBe(0); // ever more metal
+        Of(11, i => -0.000002 * 150 * i, metres: i => 150 * i, metresNow: 8000).Correction(Mm.Of(0.005m)).ShouldBe(0); // too few cuts
     }
 
     /// <summary>

@@ -47,7 +47,7 @@ public class ReasoningTests
             var figures = DrumAssessment.Assess(drum, ShopRules.Default);
             AllTrue(figures.Steps);
             AllTrue(Judgement.Of(new() { Limits = drum.Limits, Readings = drum.Readings, Uncertainty = drum.Uncertainty, TurnedBright = clean > 6, GrooveLeft = Mm.Of(groove), ReliefLeft = Length.Zero }, ShopRules.Default).Steps);
-            PlanAndCut(PlanRequest.For(drum, figures, new(Mm.Of(0.02m), true, Mm.Of(0.01m), true)), clean);
+            PlanAndCut(PlanRequest.For(drum, figures, new(Mm.Of(0.02m), true, Mm.Of(0.01m), true), ShopRules.Default), clean);
         });
 
     private static void PlanAndCut(PlanRequest request, int clean)

@@ -47,7 +47,7 @@ public class WorthTests
         var drum = new DrumMeasurement { Limits = Mm.Drum(230.1m, 229.6m, 228.6m), Readings = Mm.Axes(229.4m, 229.42m, 229.4m, 229.38m), Uncertainty = Mm.Of(0.02m), Eccentricity = Length.Zero };
         var figures = DrumAssessment.Assess(drum, Rules);
         figures.BelowFloor.ShouldBeTrue();
-        var plan = PassPlanner.Plan(PlanRequest.For(drum, figures, new Dial(Mm.Of(0.01m), false, Mm.Of(0.01m), true)));
+        var plan = PassPlanner.Plan(PlanRequest.For(drum, figures, new Dial(Mm.Of(0.01m), false, Mm.Of(0.01m), true), ShopRules.Default));
         WorthCutting.Of(drum.Limits, figures.Largest!.Value, figures.DiscardVerdict, figures.BelowFloor, plan, default, Rules).ShouldSatisfyAllConditions(w => w.Word.ShouldBe(WorthWord.BelowFloor), w => w.Option.ShouldBeNull());
     }
 

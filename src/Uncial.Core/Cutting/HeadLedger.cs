@@ -83,7 +83,8 @@ public sealed class HeadLedger
     /// <summary>Reads the cuts of a head.</summary>
     /// <param name="cuts">Its measured cuts, the oldest first; more than <see cref="LookedBack"/> are cut off at the old end.</param>
     /// <param name="bits">Bits that cut at once: two err each by itself, one on a diameter errs twice over.</param>
-    public static HeadLedger Of(IReadOnlyList<HeadCut> cuts, int bits)
+    /// <param name="metresNow">Metres that its edge has cut by now.</param>
+    public static HeadLedger Of(IReadOnlyList<HeadCut> cuts, int bits, decimal metresNow = 0)
     {
         ArgumentNullException.ThrowIfNull(cuts);
         ArgumentOutOfRangeException.ThrowIfLessThan(bits, 1);
@@ -104,7 +105,7 @@ public sealed class HeadLedger
             // Only where the sum stands high now does something drift now.
             cusum = up > CusumLimit || down > CusumLimit;
         }
-        return new(cuts, residuals, means, scatter, cusum, bits > 1 ? Math.Sqrt(2) : 1);
+        return new(cuts, residuals, means, scatter, cusum, bits > 1 ? Math.Sqrt(2) : 1) { MetresNow = metresNow };
     }
 
     /// <summary>
@@ -135,25 +136,50 @@ public sealed class HeadLedger
         return Length.FromTrigonometry((Math.Abs(mean) + 2 * Deviation(slopes)) * (double)band.Millimetres, Toward.Greater);
     }
 
+    /// <summary>Metres that the edge has cut by now.</summary>
+    public decimal MetresNow { get; private init; }
+
     /// <summary>
     /// What the edge loses for each thousand metres that it cuts, millimetres: below 0 where ever less metal goes than the dial says. Null
     /// where the cuts show no such trend: three standard errors.
     /// </summary>
-    public double? LossPerThousandMetres
+    public double? LossPerThousandMetres => Trend() is { } trend ? trend.Slope : null;
+
+    /// <summary>
+    /// How many divisions deeper a setting may be than a plan says, because the edge has receded: what it surely falls short by after the
+    /// metres that it has cut by now, in whole divisions, so that no more metal goes than is planned. 0 where no such loss shows.
+    /// </summary>
+    /// <param name="depthPerDivision">Depth that one division makes, above 0.</param>
+    public int Correction(Length depthPerDivision)
     {
-        get
-        {
-            if (Cuts.Count < Fewest)
-                return null;
-            var metres = Cuts.Select(c => (double)c.Metres / 1000).ToArray();
-            var (x, y) = (metres.Average(), residuals.Average());
-            var spread = metres.Sum(m => (m - x) * (m - x));
-            if (spread <= 0)
-                return null;
-            var slope = metres.Zip(residuals, (m, r) => (m - x) * (r - y)).Sum() / spread;
-            var rest = metres.Zip(residuals, (m, r) => Math.Pow(r - y - slope * (m - x), 2)).Sum();
-            return Math.Abs(slope) > 3 * Math.Sqrt(rest / (residuals.Length - 2) / spread) ? slope : null;
-        }
+        ArgumentOutOfRangeException.ThrowIfLessThanOrEqual(depthPerDivision, Length.Zero);
+        if (Trend() is not { Slope: < 0 } trend)
+            return 0;
+        var metres = (double)MetresNow / 1000;
+        var surely = -(trend.At(metres) + 2 * trend.ErrorAt(metres));
+        return surely <= 0 ? 0 : (int)Math.Floor(surely / (double)depthPerDivision.Millimetres);
+    }
+
+    private Line? Trend()
+    {
+        if (Cuts.Count < Fewest)
+            return null;
+        var metres = Cuts.Select(c => (double)c.Metres / 1000).ToArray();
+        var (x, y) = (metres.Average(), residuals.Average());
+        var spread = metres.Sum(m => (m - x) * (m - x));
+        if (spread <= 0)
+            return null;
+        var slope = metres.Zip(residuals, (m, r) => (m - x) * (r - y)).Sum() / spread;
+        var rest = metres.Zip(residuals, (m, r) => Math.Pow(r - y - slope * (m - x), 2)).Sum() / (residuals.Length - 2);
+        return Math.Abs(slope) > 3 * Math.Sqrt(rest / spread) ? new(slope, x, y, rest, spread, residuals.Length) : null;
+    }
+
+    /// <summary>Least squares of the residuals over thousands of metres.</summary>
+    private sealed record Line(double Slope, double X, double Y, double Variance, double Spread, int Count)
+    {
+        public double At(double x) => Y + Slope * (x - X);
+
+        public double ErrorAt(double x) => Math.Sqrt(Variance * (1.0 / Count + (x - X) * (x - X) / Spread));
     }
 
     /// <summary>Metres after which an edge has lost a quarter of the variation that is allowed; null where no loss shows.</summary>

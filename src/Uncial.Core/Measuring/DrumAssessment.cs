@@ -200,7 +200,7 @@ public static class DrumAssessment
             if (belly > u) notes.Add(new("barrel", belly));
             if (belly < -u) notes.Add(new("waist", -belly));
             if (drum.Groove is null) notes.Add(new("notLookedAt", Subject: "grooveBore"));
-            if (drum.Eccentricity is null) notes.Add(new("eccentricityAssumed"));
+            if (drum.Eccentricity is null) notes.Add(new("eccentricityAssumed", rules.AssumedRunout / 2));
             if (belowFloor) notes.Add(new("belowFloor", left, rules.DrumFloor));
             if (drum.Limits.MachineToDerived) notes.Add(new("machineToDerived", drum.Limits.MachineTo));
             return [.. notes];

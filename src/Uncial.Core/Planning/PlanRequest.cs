@@ -263,12 +263,22 @@ public sealed record PlanRequest
     }
 
     /// <summary>Makes the request from a measured drum.</summary>
+    /// <param name="drum">
+    /// What was read. An eccentricity that nobody read counts as half the run-out that the shop assumes; relief counts nothing.
+    /// </param>
+    /// <param name="figures">What the readings come to.</param>
+    /// <param name="dial">The dial of the head that cuts.</param>
+    /// <param name="rules">The shop's rules.</param>
     /// <exception cref="InvalidOperationException">The drum has no readings.</exception>
-    public static PlanRequest For(DrumMeasurement drum, DrumFigures figures, Dial dial)
+    public static PlanRequest For(DrumMeasurement drum, DrumFigures figures, Dial dial, ShopRules rules)
     {
         ArgumentNullException.ThrowIfNull(drum);
         ArgumentNullException.ThrowIfNull(figures);
-        if (figures.Need is not { } need) throw new InvalidOperationException("A plan needs readings.");
+        ArgumentNullException.ThrowIfNull(rules);
+        if (figures.Need is not { } known) throw new InvalidOperationException("A plan needs readings.");
+        var assumed = drum.Eccentricity is null;
+        var need = assumed ? known + rules.AssumedRunout : known;
+        var (groove, relief) = (drum.Groove ?? Length.Zero, drum.Relief ?? Length.Zero);
         return new()
         {
             Kind = PartKind.Drum,
@@ -278,8 +288,8 @@ public sealed record PlanRequest
             MachineTo = drum.Limits.MachineTo,
             Discard = drum.Limits.Discard,
             Uncertainty = drum.Uncertainty,
-            UnreadRelief = 2 * (drum.Relief ?? Length.Zero),
-            Sides = [new(need, drum.Groove ?? Length.Zero, need - (drum.Groove ?? Length.Zero) - (drum.Relief ?? Length.Zero), drum.Relief ?? Length.Zero, UnreadRelief: drum.Relief ?? Length.Zero)],
+            UnreadRelief = 2 * relief,
+            Sides = [new(need, groove, need - groove - relief, relief, assumed, UnreadRelief: relief)],
             Dial = dial,
         };
     }

@@ -1,5 +1,6 @@
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
 using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Planning;
@@ -32,11 +33,14 @@ public static class ProbePass
             .MinBy(t => t.RoughMin);
     }
 
-    /// <summary>The plan; null where every run-out was measured, a pass has been made, or it cannot be started.</summary>
+    /// <summary>
+    /// The plan; null for a drum, whose out-of-round is known, and where every run-out was measured, a pass has been made, or it cannot
+    /// be started.
+    /// </summary>
     internal static PlanOption? Of(PlanRequest request, Length budget)
     {
         var assumed = request.Sides.Select(IsAssumed).ToArray();
-        if (!assumed.Contains(true) || request.Sides.Any(s => s.Done > Length.Zero) || Lightest(request) is not { } technique)
+        if (request.Kind == PartKind.Drum || !assumed.Contains(true) || request.Sides.Any(s => s.Done > Length.Zero) || Lightest(request) is not { } technique)
             return null;
         var (steps, q) = (new Steps(), request.Dial.DepthPerDivision);
         if (Divisions.Of(technique, q, steps) is not { } divisions || divisions.RoughMax < divisions.RoughMin)

@@ -124,6 +124,9 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
 
     public SwarfBin Bin { get; private set; }
 
+    /// <summary>Divisions to set deeper than planned because the edge has receded; 0 for none.</summary>
+    public int EdgeCorrection { get; private set; }
+
     /// <summary>A finishing pass that may still be taken where all is clean.</summary>
     public PlanOption? Offered { get; private set; }
 
@@ -149,6 +152,11 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
         if (Draft?.Of != DraftOf) Draft = null;
         if (View is CutView.Noise or CutView.Ready) Edges = [.. (await LatheBook.InsertsAsync(Db, Record.Lathe, cancel)).Where(e => (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn))];
+        if (View == CutView.Ready && Record.PlanDoubt is null)
+        {
+            await Record.LoadHeadAsync(Db, cancel);
+            EdgeCorrection = Record.Head!.Correction(Record.Lathe.Profile.DialOf(Record.Kind).DepthPerDivision);
+        }
         if (View == CutView.Noise)
         {
             Helped = await LatheBook.HelpedAsync(Db, Record.Lathe.Id, cancel);
