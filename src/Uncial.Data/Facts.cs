@@ -259,8 +259,8 @@ public class PlanEntry : PartFact
 
     private PlanDocument? read;
 
-    /// <summary>The document, read once for each entry that is loaded.</summary>
-    public PlanDocument Read() => read ??= StoredJson.Read<PlanDocument>(Document);
+    /// <summary>The document as objects; the same text is parsed once while it is in use.</summary>
+    public PlanDocument Read() => read ??= PlanDocuments.Read(Document);
 
     /// <summary>The lead's signature for a first pass that could end past machine-to; otherwise null.</summary>
     public long? SignatureId { get; set; }

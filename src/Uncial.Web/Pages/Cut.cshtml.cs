@@ -155,7 +155,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (View == CutView.Ready && Record.PlanDoubt is null)
         {
             await Record.LoadHeadAsync(Db, cancel);
-            EdgeCorrection = Record.Head!.Correction(Record.Lathe.Profile.DialOf(Record.Kind).DepthPerDivision);
+            EdgeCorrection = Record.Head!.Correction(Record.Lathe.Profile.Dial(Record.Kind, true).DepthPerDivision);
         }
         if (View == CutView.Noise)
         {
