@@ -237,7 +237,8 @@ public sealed partial class SurfaceRecord
                 Groove = FigureBefore(ReadingKind.Groove)?.Value,
                 Relief = FigureBefore(ReadingKind.Relief)?.Value,
             };
-        return PlanRequest.For(drum, DrumAssessment.Assess(drum, Shop.Rules), dial, Shop.Rules);
+        var assumed = RunsOutAtMost is { } most ? Length.Min(most, Shop.Rules.AssumedRunout) : Shop.Rules.AssumedRunout;
+        return PlanRequest.For(drum, DrumAssessment.Assess(drum, Shop.Rules), dial, Shop.Rules with { AssumedRunout = assumed });
 
         Face Before(ReadingKind runout, ReadingKind groove, ReadingKind relief) =>
             new(RunoutIn(FirstCutIn, FigureBefore(runout)), FigureBefore(groove)?.Value, FigureBefore(relief)?.Value);
@@ -286,6 +287,17 @@ public sealed partial class SurfaceRecord
     }
 
     private ReadingEntry? FigureBefore(ReadingKind kind) => standing[kind].LastOrDefault(r => r.Cuts == 0);
+
+    /// <summary>What the part runs out at most as it is mounted: a scratch that goes all round is so deep; null where none does.</summary>
+    private Length? RunsOutAtMost =>
+        FirstCutIn is { } first && first.Id != Mount?.Id
+            ? null
+            : SetUp switch
+            {
+                { Manner: SetUpManner.TwoScratches, SecondArc: >= 360, SecondLength: { } depth } => depth,
+                { Manner: SetUpManner.OneScratch, FirstArc: >= 360, FirstLength: { } depth } => depth,
+                _ => null,
+            };
 
     /// <summary>The mounting in which the first cut was made.</summary>
     private MountEntry? FirstCutIn =>
