@@ -5,6 +5,10 @@ using Uncial.Bench.Search;
 
 // search [parts]: the logbook on a shop of many years; see bench/search.
 if (args is ["search", ..])
-    return await SearchBench.RunAsync(Environment.GetEnvironmentVariable("UNCIAL_BENCH_DATABASE") ?? throw new InvalidOperationException("Run bench/search."), args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 100_000, Console.Out);
+    return await SearchBench.RunAsync(
+        Environment.GetEnvironmentVariable("UNCIAL_BENCH_DATABASE") ?? throw new InvalidOperationException("Run bench/search."),
+        args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 100_000,
+        Console.Out
+    );
 BenchmarkSwitcher.FromAssembly(typeof(CoreBenchmarks).Assembly).Run(args);
 return 0;

@@ -146,13 +146,14 @@ public sealed record ShopRules
     public Length LargeDiameter { get; init; } = Mm(300m);
 
     /// <summary>Standard deviation of repeats with a kind of gauge, where too few were taken to tell.</summary>
-    public Length RepeatOf(GaugeKind kind) => kind switch
-    {
-        GaugeKind.Caliper => CaliperRepeat,
-        GaugeKind.DrumGauge or GaugeKind.DrumGaugeStations or GaugeKind.DrumGaugeEighths => DrumGaugeRepeat,
-        GaugeKind.Tape => TapeRepeat,
-        _ => MicrometerRepeat,
-    };
+    public Length RepeatOf(GaugeKind kind) =>
+        kind switch
+        {
+            GaugeKind.Caliper => CaliperRepeat,
+            GaugeKind.DrumGauge or GaugeKind.DrumGaugeStations or GaugeKind.DrumGaugeEighths => DrumGaugeRepeat,
+            GaugeKind.Tape => TapeRepeat,
+            _ => MicrometerRepeat,
+        };
 
     /// <summary>
     /// Whether these rules derive a machine-to limit that lets more be machined off than other rules do, for rotors or drums.

@@ -14,7 +14,9 @@ public class ShopTechnique
     public required Technique Spec { get; set; }
 
     public DateTimeOffset? RetiredAt { get; set; }
-    [ConcurrencyCheck] public int Turn { get; set; }
+
+    [ConcurrencyCheck]
+    public int Turn { get; set; }
 }
 
 /// <summary>A pass was started: from here on nobody else starts it.</summary>
@@ -59,7 +61,9 @@ public class CutStop : PartFact
 {
     public long StartId { get; set; }
     public CutStopKind Kind { get; set; }
-    [MaxLength(300)] public string? Reason { get; set; }
+
+    [MaxLength(300)]
+    public string? Reason { get; set; }
 }
 
 /// <summary>The part was finished after its cuts: hatched, edges, washed.</summary>
@@ -72,7 +76,8 @@ public class FinishEntry : PartFact
     public string[] Steps { get; set; } = [];
 
     /// <summary>Why a step was left out.</summary>
-    [MaxLength(300)] public string? Reason { get; set; }
+    [MaxLength(300)]
+    public string? Reason { get; set; }
 }
 
 /// <summary>Chatter that was heard or seen, what was tried, and whether it helped. Kept for the lathe.</summary>
@@ -100,10 +105,12 @@ public class BinEmptied : Fact
 public class CutDraft
 {
     /// <summary>The surface that it belongs to.</summary>
-    [Key] public int SurfaceId { get; set; }
+    [Key]
+    public int SurfaceId { get; set; }
 
     /// <summary>Which view of which pass it belongs to; another view starts empty.</summary>
-    [MaxLength(60)] public required string Of { get; set; }
+    [MaxLength(60)]
+    public required string Of { get; set; }
 
     /// <summary>Names and values of the fields, JSON.</summary>
     public required string Document { get; set; }

@@ -15,8 +15,12 @@ public class Job
 
     public int Id { get; set; }
     public int Number { get; set; }
-    [MaxLength(120)] public required string Vehicle { get; set; }
-    [MaxLength(120)] public string? Customer { get; set; }
+
+    [MaxLength(120)]
+    public required string Vehicle { get; set; }
+
+    [MaxLength(120)]
+    public string? Customer { get; set; }
     public int? OdometerKm { get; set; }
     public DateTimeOffset? PromisedAt { get; set; }
     public DateTimeOffset ReceivedAt { get; set; }
@@ -26,7 +30,14 @@ public class Job
 }
 
 /// <summary>Where a part belongs on the vehicle.</summary>
-public enum Corner { FrontLeft, FrontRight, RearLeft, RearRight, Other }
+public enum Corner
+{
+    FrontLeft,
+    FrontRight,
+    RearLeft,
+    RearRight,
+    Other,
+}
 
 /// <summary>A removed rotor or drum with its tag.</summary>
 public class Part
@@ -34,9 +45,13 @@ public class Part
     public int Id { get; set; }
     public int JobId { get; set; }
     public Job? Job { get; set; }
-    [MaxLength(12)] public required string Tag { get; set; }
+
+    [MaxLength(12)]
+    public required string Tag { get; set; }
     public Corner Corner { get; set; }
-    [MaxLength(60)] public string? Mark { get; set; }
+
+    [MaxLength(60)]
+    public string? Mark { get; set; }
 
     /// <summary>
     /// When it was said to be marked to its wheel stud, so that it goes back in the same place; null where nobody has said so.
@@ -63,10 +78,12 @@ public class Part
     public List<Outcome> Outcomes { get; } = [];
 
     /// <summary>How it left; null while it is here, also where it was called back.</summary>
-    [NotMapped] public Outcome? Outcome => Outcomes.Where(o => o.Withdrawal is null).Newest();
+    [NotMapped]
+    public Outcome? Outcome => Outcomes.Where(o => o.Withdrawal is null).Newest();
 
     /// <summary>The newest calling back, or null.</summary>
-    [NotMapped] public OutcomeWithdrawal? CalledBack => Outcomes.Select(o => o.Withdrawal).OfType<OutcomeWithdrawal>().Newest();
+    [NotMapped]
+    public OutcomeWithdrawal? CalledBack => Outcomes.Select(o => o.Withdrawal).OfType<OutcomeWithdrawal>().Newest();
 }
 
 /// <summary>A pair of faces or a bore: what has limits, is measured, cut and judged.</summary>
@@ -102,7 +119,8 @@ public class WorkSurface
     public Length? MaxVariation { get; set; }
 
     /// <summary>Goes up with every fact that is added; a page that was made before another's fact is noticed by it.</summary>
-    [ConcurrencyCheck] public int Turn { get; set; }
+    [ConcurrencyCheck]
+    public int Turn { get; set; }
 
     /// <summary>Place among the facts of its part. Given by the database.</summary>
     public int FactNumber { get; set; }
@@ -139,7 +157,13 @@ public abstract class PartFact : Fact
 }
 
 /// <summary>Where a limit was read.</summary>
-public enum LimitSource { CastMarking, LimitBook, MakersSheet, OtherShop }
+public enum LimitSource
+{
+    CastMarking,
+    LimitBook,
+    MakersSheet,
+    OtherShop,
+}
 
 /// <summary>A limit as it was read somewhere. The newest of each source counts; of several sources the stricter holds.</summary>
 public class LimitEntry : PartFact
@@ -147,7 +171,9 @@ public class LimitEntry : PartFact
     public int SurfaceId { get; set; }
     public LimitKind Kind { get; set; }
     public Length Value { get; set; }
-    [MaxLength(120)] public required string Typed { get; set; }
+
+    [MaxLength(120)]
+    public required string Typed { get; set; }
     public LengthUnit Unit { get; set; }
     public LimitSource Source { get; set; }
 
@@ -166,7 +192,19 @@ public class LimitEntry : PartFact
 }
 
 /// <summary>What a reading is of.</summary>
-public enum ReadingKind { Size, RunoutOuter, RunoutInner, GrooveOuter, GrooveInner, ReliefOuter, ReliefInner, Eccentricity, Groove, Relief }
+public enum ReadingKind
+{
+    Size,
+    RunoutOuter,
+    RunoutInner,
+    GrooveOuter,
+    GrooveInner,
+    ReliefOuter,
+    ReliefInner,
+    Eccentricity,
+    Groove,
+    Relief,
+}
 
 /// <summary>One reading of one gauge, as typed.</summary>
 public class ReadingEntry : PartFact
@@ -181,7 +219,9 @@ public class ReadingEntry : PartFact
     public Length? Station { get; set; }
 
     public Length Value { get; set; }
-    [MaxLength(120)] public required string Typed { get; set; }
+
+    [MaxLength(120)]
+    public required string Typed { get; set; }
     public LengthUnit Unit { get; set; }
     public Length Resolution { get; set; }
     public Length Uncertainty { get; set; }
@@ -208,7 +248,8 @@ public class ReadingEntry : PartFact
     public Length Correction { get; set; }
 
     /// <summary>What the operator remarked.</summary>
-    [MaxLength(200)] public string? Note { get; set; }
+    [MaxLength(200)]
+    public string? Note { get; set; }
 
     /// <summary>
     /// It came with a job file and was not read here: it is shown and planned by, but nothing leaves on it. Null where it was read here.
@@ -224,20 +265,24 @@ public class ReadingEntry : PartFact
     /// <summary>
     /// Session and running number of the line that a gauge sent it with, so that it goes in once; null for one that was typed.
     /// </summary>
-    [MaxLength(60)] public string? Line { get; set; }
+    [MaxLength(60)]
+    public string? Line { get; set; }
 
     public Withdrawal? Withdrawal { get; set; }
     public ReadingFlag? Flag { get; set; }
 
     /// <summary>When the gauge was read.</summary>
-    [NotMapped] public DateTimeOffset TakenAt => TypedAt ?? At;
+    [NotMapped]
+    public DateTimeOffset TakenAt => TypedAt ?? At;
 }
 
 /// <summary>A reading taken back, with the reason.</summary>
 public class Withdrawal : PartFact
 {
     public long ReadingId { get; set; }
-    [MaxLength(200)] public required string Reason { get; set; }
+
+    [MaxLength(200)]
+    public required string Reason { get; set; }
 
     /// <summary>The lead's signature where the reading was beyond discard; otherwise null.</summary>
     public long? SignatureId { get; set; }
@@ -249,7 +294,9 @@ public class PlanEntry : PartFact
 {
     public int SurfaceId { get; set; }
     public int Version { get; set; }
-    [MaxLength(60)] public required string Technique { get; set; }
+
+    [MaxLength(60)]
+    public required string Technique { get; set; }
 
     /// <summary>The lathe that its dial settings are for; null for one from before lathes had a book.</summary>
     public int? LatheId { get; set; }
@@ -362,7 +409,8 @@ public class Confirmation : PartFact
     public Length? Taper { get; set; }
 
     /// <summary>Why it goes on although its shape, its fellow on the axle or the dial spoke against it; null where nothing did.</summary>
-    [MaxLength(300)] public string? Reason { get; set; }
+    [MaxLength(300)]
+    public string? Reason { get; set; }
 
     /// <summary>Newest change of the shop's rules when it was judged; null or 0 for none. Set by the database.</summary>
     public long? RulesId { get; set; }

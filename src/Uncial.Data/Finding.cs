@@ -5,7 +5,12 @@ using Uncial.Core.Looking;
 namespace Uncial.Data;
 
 /// <summary>Which side of a work surface a finding is on.</summary>
-public enum Side { Whole, Outer, Inner }
+public enum Side
+{
+    Whole,
+    Outer,
+    Inner,
+}
 
 /// <summary>What somebody found on a surface by eye and hand.</summary>
 public class Finding : PartFact
@@ -20,7 +25,8 @@ public class Finding : PartFact
     /// <summary>Depth of a groove, height of a ridge.</summary>
     public Length? Depth { get; set; }
 
-    [MaxLength(200)] public string? Note { get; set; }
+    [MaxLength(200)]
+    public string? Note { get; set; }
     public int? PhotoId { get; set; }
     public FindingWithdrawal? Withdrawal { get; set; }
 }
@@ -29,7 +35,9 @@ public class Finding : PartFact
 public class FindingWithdrawal : PartFact
 {
     public long FindingId { get; set; }
-    [MaxLength(200)] public required string Reason { get; set; }
+
+    [MaxLength(200)]
+    public required string Reason { get; set; }
 
     /// <summary>The lead's signature where the finding ended the part's way; otherwise null.</summary>
     public long? SignatureId { get; set; }
@@ -43,7 +51,9 @@ public class Photo
     public const int LargestBytes = 4 * 1024 * 1024;
 
     public int Id { get; set; }
-    [MaxLength(20)] public required string ContentType { get; set; }
+
+    [MaxLength(20)]
+    public required string ContentType { get; set; }
     public required byte[] Bytes { get; set; }
     public DateTimeOffset At { get; set; }
     public int ById { get; set; }
@@ -52,5 +62,6 @@ public class Photo
     public static string? TypeOf(ReadOnlySpan<byte> bytes) =>
         bytes.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]) ? "image/jpeg"
         : bytes.StartsWith((ReadOnlySpan<byte>)[0x89, (byte)'P', (byte)'N', (byte)'G', 13, 10, 26, 10]) ? "image/png"
-        : bytes.Length > 12 && bytes.StartsWith("RIFF"u8) && bytes[8..].StartsWith("WEBP"u8) ? "image/webp" : null;
+        : bytes.Length > 12 && bytes.StartsWith("RIFF"u8) && bytes[8..].StartsWith("WEBP"u8) ? "image/webp"
+        : null;
 }

@@ -14,7 +14,8 @@ public class Gauge
     public int ShopId { get; set; } = 1;
 
     /// <summary>What it is called at the bench.</summary>
-    [MaxLength(60)] public required string Name { get; set; }
+    [MaxLength(60)]
+    public required string Name { get; set; }
 
     public GaugeKind Kind { get; set; }
 
@@ -49,35 +50,51 @@ public class Gauge
     public Length? Reach { get; set; }
 
     /// <summary>Where a gauge that sends its readings is listened to, as <c>host:port</c>; null for one that is read by eye.</summary>
-    [MaxLength(80)] public string? Address { get; set; }
+    [MaxLength(80)]
+    public string? Address { get; set; }
 
     /// <summary>Taken out of use; its readings stay.</summary>
     public DateTimeOffset? RetiredAt { get; set; }
 
-    [ConcurrencyCheck] public int Turn { get; set; }
+    [ConcurrencyCheck]
+    public int Turn { get; set; }
 
     public List<ZeroCheckEntry> ZeroChecks { get; } = [];
 
     /// <summary>What the doubt in its readings rests on.</summary>
-    [NotMapped] public GaugeFacts Facts => new(Kind, Resolution, CertificateUncertainty, PermissibleError, StandardSize is null ? null : StandardUncertainty);
+    [NotMapped]
+    public GaugeFacts Facts =>
+        new(Kind, Resolution, CertificateUncertainty, PermissibleError, StandardSize is null ? null : StandardUncertainty);
 
     /// <summary>Its bar; null for a gauge that is read directly, or whose stations nobody has entered.</summary>
     [NotMapped]
-    public Bar? Bar => (Kind, Reach, StartsMm) switch
-    {
-        (GaugeKind.DrumGaugeStations, { } reach, [_, ..]) => Bar.WithStations(StartsMm.Select(Length.FromMillimetres), reach, Unit ?? LengthUnit.Inch),
-        (GaugeKind.DrumGaugeEighths, { } reach, [var least, var most]) => Bar.WithEighths((int)Length.FromMillimetres(least).Inches, (int)Length.FromMillimetres(most).Inches, reach),
-        _ => null,
-    };
+    public Bar? Bar =>
+        (Kind, Reach, StartsMm) switch
+        {
+            (GaugeKind.DrumGaugeStations, { } reach, [_, ..]) => Bar.WithStations(
+                StartsMm.Select(Length.FromMillimetres),
+                reach,
+                Unit ?? LengthUnit.Inch
+            ),
+            (GaugeKind.DrumGaugeEighths, { } reach, [var least, var most]) => Bar.WithEighths(
+                (int)Length.FromMillimetres(least).Inches,
+                (int)Length.FromMillimetres(most).Inches,
+                reach
+            ),
+            _ => null,
+        };
 
     /// <summary>It can be checked on a standard.</summary>
-    [NotMapped] public bool HasStandard => StandardSize is not null && ZeroTolerance is not null;
+    [NotMapped]
+    public bool HasStandard => StandardSize is not null && ZeroTolerance is not null;
 
     /// <summary>Its newest check on the standard, as far as checks are loaded.</summary>
-    [NotMapped] public ZeroCheckEntry? LastCheck => ZeroChecks.NewestById();
+    [NotMapped]
+    public ZeroCheckEntry? LastCheck => ZeroChecks.NewestById();
 
     /// <summary>Its newest check failed: nothing is read with it until it was set right and checked again.</summary>
-    [NotMapped] public bool Failed => LastCheck is { Passed: false };
+    [NotMapped]
+    public bool Failed => LastCheck is { Passed: false };
 
     /// <summary>
     /// The check that corrects a reading: the newest, if the gauge passed it and it still holds, or has corrected this surface already.
@@ -85,7 +102,8 @@ public class Gauge
     public ZeroCheckEntry? Correction(SurfaceRecord record, DateTimeOffset at)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (LastCheck is not { Passed: true } check) return null;
+        if (LastCheck is not { Passed: true } check)
+            return null;
         var holds = (at - check.At).Duration() <= TimeSpan.FromMinutes(record.Shop.Rules.ZeroCheckHoldsMinutes);
         return holds || record.Sizes.Any(s => s.ZeroCheckId == check.Id) ? check : null;
     }
@@ -105,7 +123,8 @@ public class Gauge
         ReadingUncertainty.Of(Facts, size, repeats, rules, corrected ? 1 : 0, Pooled).Expanded;
 
     /// <summary>What its repeats on record say, as far as they were looked up (see <see cref="GaugeBook.LoadRepeatsAsync"/>).</summary>
-    [NotMapped] public Repeatability Pooled { get; set; }
+    [NotMapped]
+    public Repeatability Pooled { get; set; }
 }
 
 /// <summary>A gauge read on its setting standard.</summary>
@@ -119,7 +138,8 @@ public class ZeroCheckEntry : Fact
     /// <summary>What the gauge showed.</summary>
     public Length Shown { get; set; }
 
-    [MaxLength(120)] public required string Typed { get; set; }
+    [MaxLength(120)]
+    public required string Typed { get; set; }
 
     /// <summary>Greatest error that it may have had.</summary>
     public Length Tolerance { get; set; }
@@ -127,7 +147,8 @@ public class ZeroCheckEntry : Fact
     public bool Passed { get; set; }
 
     /// <summary>To be added to every reading.</summary>
-    [NotMapped] public Length Correction => Nominal - Shown;
+    [NotMapped]
+    public Length Correction => Nominal - Shown;
 }
 
 /// <summary>A reading that is in doubt, since its gauge failed on the standard afterwards.</summary>

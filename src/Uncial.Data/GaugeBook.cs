@@ -23,12 +23,21 @@ public static class GaugeBook
         ArgumentNullException.ThrowIfNull(gauge);
         for (var tries = 1; ; tries++)
         {
-            try { return await CheckOnceAsync(db, gauge, typed, hand, cancel); }
-            catch (Exception e) when (tries < MostTries && (e.InnerException ?? e) is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.DeadlockDetected })
+            try
+            {
+                return await CheckOnceAsync(db, gauge, typed, hand, cancel);
+            }
+            catch (Exception e)
+                when (tries < MostTries
+                    && (e.InnerException ?? e) is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.DeadlockDetected }
+                )
             {
                 // A reading of this gauge was being stored: what was begun here is forgotten, and done again.
                 gauge.ZeroChecks.RemoveAll(c => c.Id == 0 || db.Entry(c).State == EntityState.Added);
-                foreach (var entry in db.ChangeTracker.Entries().Where(e => e.State == EntityState.Added || e.Entity is ReadingEntry).ToList()) entry.State = EntityState.Detached;
+                foreach (
+                    var entry in db.ChangeTracker.Entries().Where(e => e.State == EntityState.Added || e.Entity is ReadingEntry).ToList()
+                )
+                    entry.State = EntityState.Detached;
             }
         }
     }
@@ -43,15 +52,19 @@ public static class GaugeBook
     public static async Task<IReadOnlyDictionary<int, Repeatability>> RepeatsAsync(UncialDb db, int gauge, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        var rows = await db.Database.SqlQuery<PersonRepeats>($"""
-            select by_id, sum(squares) as squares, sum(degrees)::int as degrees from (
-                select by_id, count(*) * var_pop(value_mm) as squares, count(*) - 1 as degrees from (
-                    select r.*, s.kind as surface_kind from readings r join surfaces s on s.id = r.surface_id
-                        left join withdrawals w on w.reading_id = r.id left join reading_flags f on f.reading_id = r.id
-                        where r.gauge_id = {gauge} and r.kind = 'Size' and w.id is null and f.id is null and r.from_file is not true order by r.id desc limit {RepeatsLookedBack}) r
-                group by surface_id, cuts, mod(coalesce(degrees, 0), case when surface_kind = 'Rotor' then 360 else 180 end), station_mm, by_id having count(*) > 1) spot
-            group by by_id
-            """).ToListAsync(cancel);
+        var rows = await db
+            .Database.SqlQuery<PersonRepeats>(
+                $"""
+                select by_id, sum(squares) as squares, sum(degrees)::int as degrees from (
+                    select by_id, count(*) * var_pop(value_mm) as squares, count(*) - 1 as degrees from (
+                        select r.*, s.kind as surface_kind from readings r join surfaces s on s.id = r.surface_id
+                            left join withdrawals w on w.reading_id = r.id left join reading_flags f on f.reading_id = r.id
+                            where r.gauge_id = {gauge} and r.kind = 'Size' and w.id is null and f.id is null and r.from_file is not true order by r.id desc limit {RepeatsLookedBack}) r
+                    group by surface_id, cuts, mod(coalesce(degrees, 0), case when surface_kind = 'Rotor' then 360 else 180 end), station_mm, by_id having count(*) > 1) spot
+                group by by_id
+                """
+            )
+            .ToListAsync(cancel);
         return rows.ToDictionary(r => r.ById, r => new Repeatability(r.Squares, r.Degrees));
     }
 
@@ -67,7 +80,8 @@ public static class GaugeBook
     public static Repeatability PooledOf(IReadOnlyDictionary<int, Repeatability> all, int person)
     {
         ArgumentNullException.ThrowIfNull(all);
-        return all.TryGetValue(person, out var own) && own.Degrees >= Repeatability.OwnDegrees ? own
+        return all.TryGetValue(person, out var own) && own.Degrees >= Repeatability.OwnDegrees
+            ? own
             : all.Values.Aggregate(default(Repeatability), (sum, r) => new(sum.Squares + r.Squares, sum.Degrees + r.Degrees));
     }
 
@@ -75,20 +89,40 @@ public static class GaugeBook
 
     private const int MostTries = 4;
 
-    private static async Task<ZeroCheckEntry> CheckOnceAsync(UncialDb db, Gauge gauge, TypedLength typed, Hand hand, CancellationToken cancel)
+    private static async Task<ZeroCheckEntry> CheckOnceAsync(
+        UncialDb db,
+        Gauge gauge,
+        TypedLength typed,
+        Hand hand,
+        CancellationToken cancel
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         // From here on nobody stores a reading of this gauge until the check is kept: none slips in between.
         await db.Database.ExecuteSqlAsync($"select 1 from gauges where id = {gauge.Id} for update", cancel);
-        var good = await db.ZeroChecks.Where(c => c.GaugeId == gauge.Id && c.Passed).OrderByDescending(c => c.Id).Select(c => new { c.Id, c.At }).FirstOrDefaultAsync(cancel);
+        var good = await db
+            .ZeroChecks.Where(c => c.GaugeId == gauge.Id && c.Passed)
+            .OrderByDescending(c => c.Id)
+            .Select(c => new { c.Id, c.At })
+            .FirstOrDefaultAsync(cancel);
         var (goodId, goodAt) = (good?.Id ?? 0, good?.At);
         // Readings of the first version do not know the check before them: of those the clock tells.
-        var since = await db.Readings.AsTracking().Include(r => r.Flag)
-            .Where(r => r.GaugeId == gauge.Id && r.Flag == null && (r.AfterCheckId >= goodId || (r.AfterCheckId == null && (goodAt == null || (r.TypedAt ?? r.At) > goodAt)))).ToListAsync(cancel);
+        var since = await db
+            .Readings.AsTracking()
+            .Include(r => r.Flag)
+            .Where(r =>
+                r.GaugeId == gauge.Id
+                && r.Flag == null
+                && (r.AfterCheckId >= goodId || (r.AfterCheckId == null && (goodAt == null || (r.TypedAt ?? r.At) > goodAt)))
+            )
+            .ToListAsync(cancel);
         var check = Journey.CheckZero(gauge, typed, since, hand);
         await db.SaveChangesAsync(cancel);
         var surfaces = since.Where(r => r.Flag is not null).Select(r => r.SurfaceId).Distinct().ToList();
-        if (surfaces.Count > 0) await db.Surfaces.Where(s => surfaces.Contains(s.Id)).ExecuteUpdateAsync(set => set.SetProperty(s => s.Turn, s => s.Turn + 1), cancel);
+        if (surfaces.Count > 0)
+            await db
+                .Surfaces.Where(s => surfaces.Contains(s.Id))
+                .ExecuteUpdateAsync(set => set.SetProperty(s => s.Turn, s => s.Turn + 1), cancel);
         await transaction.CommitAsync(cancel);
         return check;
     }

@@ -21,7 +21,15 @@ public readonly record struct Hand(int OperatorId, DateTimeOffset At);
 /// <param name="Size">A size measured now, or null.</param>
 /// <param name="SizeDegrees">Where it was measured.</param>
 /// <param name="Noise">What was heard or seen of chatter, or null.</param>
-public sealed record PassSeen(int DarkOuter, int DarkInner, Length? GrooveOuter, Length? GrooveInner, Length? Size, decimal? SizeDegrees, ChatterSign? Noise = null);
+public sealed record PassSeen(
+    int DarkOuter,
+    int DarkInner,
+    Length? GrooveOuter,
+    Length? GrooveInner,
+    Length? Size,
+    decimal? SizeDegrees,
+    ChatterSign? Noise = null
+);
 
 /// <summary>What was seen when the set-up was checked.</summary>
 /// <param name="Manner">How it was checked.</param>
@@ -39,8 +47,16 @@ public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark Fi
         {
             SetUpManner.OneScratch => SetUpCheck.OfFirstScratch(First, rules),
             SetUpManner.TwoArcs => SetUpCheck.OfOval(First.Arc!.Value, Second!.Arc!.Value),
-            _ => SetUpCheck.Of(record.Kind, Turned, rules.SetUpTolerance,
-                Manner == SetUpManner.Indicator ? record.Shop.GaugeFor(ReadingKind.RunoutOuter)?.Resolution ?? Length.FromMillimetres(0.01m) : record.Lathe.Profile.Dial(record.Kind, true).DepthPerDivision, First, Second!),
+            _ => SetUpCheck.Of(
+                record.Kind,
+                Turned,
+                rules.SetUpTolerance,
+                Manner == SetUpManner.Indicator
+                    ? record.Shop.GaugeFor(ReadingKind.RunoutOuter)?.Resolution ?? Length.FromMillimetres(0.01m)
+                    : record.Lathe.Profile.Dial(record.Kind, true).DepthPerDivision,
+                First,
+                Second!
+            ),
         };
     }
 }
@@ -51,7 +67,13 @@ public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark Fi
 /// <param name="TypedAt">When it was typed, where it had to wait for the server.</param>
 /// <param name="Key">Name that the page gave it, so that it goes in once.</param>
 /// <param name="Line">Session and number of the line with which a gauge sent it.</param>
-public sealed record ReadingAside(bool Insisted = false, string? Note = null, DateTimeOffset? TypedAt = null, Guid? Key = null, string? Line = null);
+public sealed record ReadingAside(
+    bool Insisted = false,
+    string? Note = null,
+    DateTimeOffset? TypedAt = null,
+    Guid? Key = null,
+    string? Line = null
+);
 
 /// <summary>What goes with the end of a journey beside its reason.</summary>
 /// <param name="Cause">Why it is scrap.</param>
@@ -59,7 +81,13 @@ public sealed record ReadingAside(bool Insisted = false, string? Note = null, Da
 /// <param name="Preservative">What keeps rust off it.</param>
 /// <param name="SignatureId">The lead's signature for a release between the limits.</param>
 /// <param name="SignedById">Who signed; the database sets it from the signature.</param>
-public sealed record OutcomeAside(ScrapCause? Cause = null, string? Place = null, string? Preservative = null, long? SignatureId = null, int? SignedById = null);
+public sealed record OutcomeAside(
+    ScrapCause? Cause = null,
+    string? Place = null,
+    string? Preservative = null,
+    long? SignatureId = null,
+    int? SignedById = null
+);
 
 /// <summary>
 /// The steps of a part's journey: each adds its facts, in one place, for the pages and the demo data alike. Nothing is saved here.
@@ -78,29 +106,77 @@ public static partial class Journey
     private const int AllSectors = Coverage.Sectors;
 
     /// <summary>States a limit. One that makes the limit that holds laxer takes a lead's signature; the database asks for it.</summary>
-    public static LimitEntry Limit(WorkSurface surface, LimitKind kind, TypedLength typed, LengthUnit unit, LimitSource source, Hand hand, int? book = null, long? signature = null)
+    public static LimitEntry Limit(
+        WorkSurface surface,
+        LimitKind kind,
+        TypedLength typed,
+        LengthUnit unit,
+        LimitSource source,
+        Hand hand,
+        int? book = null,
+        long? signature = null
+    )
     {
         ArgumentNullException.ThrowIfNull(surface);
         ArgumentNullException.ThrowIfNull(typed);
         surface.Turn++;
-        var entry = new LimitEntry { Kind = kind, Value = typed.Value, Typed = typed.Text, Unit = unit, Source = source, BookEntryId = book, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
+        var entry = new LimitEntry
+        {
+            Kind = kind,
+            Value = typed.Value,
+            Typed = typed.Text,
+            Unit = unit,
+            Source = source,
+            BookEntryId = book,
+            SignatureId = signature,
+            At = hand.At,
+            ById = hand.OperatorId,
+        };
         surface.LimitEntries.Add(entry);
         return entry;
     }
 
     /// <summary>Keeps what was found by eye; the depth of a groove enters the figures as a reading as well.</summary>
-    public static Finding Find(SurfaceRecord record, FindingKind kind, Side side, int sectors, TypedLength? depth, LengthUnit unit, string? note, int? photo, Hand hand)
+    public static Finding Find(
+        SurfaceRecord record,
+        FindingKind kind,
+        Side side,
+        int sectors,
+        TypedLength? depth,
+        LengthUnit unit,
+        string? note,
+        int? photo,
+        Hand hand
+    )
     {
         ArgumentNullException.ThrowIfNull(record);
         record.Surface.Turn++;
-        var finding = new Finding { Kind = kind, Side = side, Sectors = sectors & (1 << AllSectors) - 1, Depth = depth?.Value, Note = Trimmed(note), PhotoId = photo, At = hand.At, ById = hand.OperatorId };
+        var finding = new Finding
+        {
+            Kind = kind,
+            Side = side,
+            Sectors = sectors & (1 << AllSectors) - 1,
+            Depth = depth?.Value,
+            Note = Trimmed(note),
+            PhotoId = photo,
+            At = hand.At,
+            ById = hand.OperatorId,
+        };
         record.Surface.Findings.Add(finding);
         if (kind == FindingKind.Groove && depth is not null)
         {
             var rotor = record.Kind == PartKind.Rotor;
-            ReadingKind[] figures = !rotor ? [ReadingKind.Groove] : side switch { Side.Outer => [ReadingKind.GrooveOuter], Side.Inner => [ReadingKind.GrooveInner], _ => [ReadingKind.GrooveOuter, ReadingKind.GrooveInner] };
+            ReadingKind[] figures = !rotor
+                ? [ReadingKind.Groove]
+                : side switch
+                {
+                    Side.Outer => [ReadingKind.GrooveOuter],
+                    Side.Inner => [ReadingKind.GrooveInner],
+                    _ => [ReadingKind.GrooveOuter, ReadingKind.GrooveInner],
+                };
             // A second, shallower groove does not hide the first.
-            foreach (var figure in figures.Where(f => record.Figure(f) is not { } known || known.Value < depth.Value)) Read(record, figure, null, depth, unit, record.Shop.GaugeFor(figure), hand);
+            foreach (var figure in figures.Where(f => record.Figure(f) is not { } known || known.Value < depth.Value))
+                Read(record, figure, null, depth, unit, record.Shop.GaugeFor(figure), hand);
         }
         return finding;
     }
@@ -111,7 +187,13 @@ public static partial class Journey
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(finding);
         record.Surface.Turn++;
-        finding.Withdrawal = new() { Reason = reason, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
+        finding.Withdrawal = new()
+        {
+            Reason = reason,
+            SignatureId = signature,
+            At = hand.At,
+            ById = hand.OperatorId,
+        };
     }
 
     /// <summary>A lead hand says which source of a limit holds.</summary>
@@ -120,7 +202,17 @@ public static partial class Journey
         ArgumentNullException.ThrowIfNull(surface);
         ArgumentNullException.ThrowIfNull(entry);
         surface.Turn++;
-        surface.Settlements.Add(new() { Kind = entry.Kind, EntryId = entry.Id, Reason = reason, SignatureId = signature, At = hand.At, ById = hand.OperatorId });
+        surface.Settlements.Add(
+            new()
+            {
+                Kind = entry.Kind,
+                EntryId = entry.Id,
+                Reason = reason,
+                SignatureId = signature,
+                At = hand.At,
+                ById = hand.OperatorId,
+            }
+        );
     }
 
     /// <summary>What the limit book says of a surface goes in as statements of the book.</summary>
@@ -128,16 +220,44 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(surface);
         ArgumentNullException.ThrowIfNull(entry);
-        foreach (var (kind, value) in new[] { (LimitKind.Nominal, entry.Nominal), (LimitKind.MachineTo, entry.MachineTo), (LimitKind.Discard, entry.Discard) })
-            if (value is { } length) Limit(surface, kind, new(LengthText.Limit(length, entry.Unit, surface.Kind == PartKind.Rotor), entry.Unit, length, ""), entry.Unit, LimitSource.LimitBook, hand, entry.Id);
-        (surface.MaxRunout, surface.MaxVariation) = (entry.MaxRunout, surface.Kind == PartKind.Rotor ? entry.MaxVariation : entry.MaxOutOfRound);
+        foreach (
+            var (kind, value) in new[]
+            {
+                (LimitKind.Nominal, entry.Nominal),
+                (LimitKind.MachineTo, entry.MachineTo),
+                (LimitKind.Discard, entry.Discard),
+            }
+        )
+            if (value is { } length)
+                Limit(
+                    surface,
+                    kind,
+                    new(LengthText.Limit(length, entry.Unit, surface.Kind == PartKind.Rotor), entry.Unit, length, ""),
+                    entry.Unit,
+                    LimitSource.LimitBook,
+                    hand,
+                    entry.Id
+                );
+        (surface.MaxRunout, surface.MaxVariation) = (
+            entry.MaxRunout,
+            surface.Kind == PartKind.Rotor ? entry.MaxVariation : entry.MaxOutOfRound
+        );
     }
 
     /// <summary>
     /// Keeps a reading: corrected by the gauge's zero check, with the uncertainty that gauge and repeats give it. The database flags it
     /// where the gauge has failed since.
     /// </summary>
-    public static ReadingEntry Read(SurfaceRecord record, ReadingKind kind, ReadingPlace? place, TypedLength typed, LengthUnit unit, Gauge? gauge, Hand hand, ReadingAside? aside = null)
+    public static ReadingEntry Read(
+        SurfaceRecord record,
+        ReadingKind kind,
+        ReadingPlace? place,
+        TypedLength typed,
+        LengthUnit unit,
+        Gauge? gauge,
+        Hand hand,
+        ReadingAside? aside = null
+    )
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(typed);
@@ -148,10 +268,25 @@ public static partial class Journey
         var repeats = isSize && place is { } p ? record.SizesAt(p).Count(r => r.GaugeId == gauge?.Id) + 1 : 1;
         var entry = new ReadingEntry
         {
-            Kind = kind, Degrees = place?.Degrees, Station = place?.Station, Value = value, Typed = typed.Text, Unit = unit, Insisted = aside?.Insisted ?? false,
-            GaugeId = gauge?.Id, ZeroCheckId = check?.Id, Correction = check?.Correction ?? Length.Zero, Note = Trimmed(aside?.Note), TypedAt = aside?.TypedAt, Key = aside?.Key, Line = aside?.Line,
-            Resolution = gauge?.Resolution ?? Length.Zero, Uncertainty = gauge?.UncertaintyAt(value, repeats, check is not null, rules) ?? Length.Zero,
-            Cuts = record.CutsDone, At = hand.At, ById = hand.OperatorId,
+            Kind = kind,
+            Degrees = place?.Degrees,
+            Station = place?.Station,
+            Value = value,
+            Typed = typed.Text,
+            Unit = unit,
+            Insisted = aside?.Insisted ?? false,
+            GaugeId = gauge?.Id,
+            ZeroCheckId = check?.Id,
+            Correction = check?.Correction ?? Length.Zero,
+            Note = Trimmed(aside?.Note),
+            TypedAt = aside?.TypedAt,
+            Key = aside?.Key,
+            Line = aside?.Line,
+            Resolution = gauge?.Resolution ?? Length.Zero,
+            Uncertainty = gauge?.UncertaintyAt(value, repeats, check is not null, rules) ?? Length.Zero,
+            Cuts = record.CutsDone,
+            At = hand.At,
+            ById = hand.OperatorId,
         };
         record.Surface.Turn++;
         record.Surface.Readings.Add(entry);
@@ -173,11 +308,24 @@ public static partial class Journey
         var check = new ZeroCheck(gauge.StandardSize!.Value, typed.Value, gauge.ZeroTolerance!.Value);
         var entry = new ZeroCheckEntry
         {
-            Nominal = check.Nominal, Shown = check.Shown, Typed = typed.Text, Tolerance = check.Tolerance, Passed = check.Passes, At = hand.At, ById = hand.OperatorId,
+            Nominal = check.Nominal,
+            Shown = check.Shown,
+            Typed = typed.Text,
+            Tolerance = check.Tolerance,
+            Passed = check.Passes,
+            At = hand.At,
+            ById = hand.OperatorId,
         };
         gauge.ZeroChecks.Add(entry);
-        if (check.Passes) return entry;
-        foreach (var reading in since.Where(r => r.Flag is null)) reading.Flag = new() { ZeroCheck = entry, At = hand.At, ById = hand.OperatorId };
+        if (check.Passes)
+            return entry;
+        foreach (var reading in since.Where(r => r.Flag is null))
+            reading.Flag = new()
+            {
+                ZeroCheck = entry,
+                At = hand.At,
+                ById = hand.OperatorId,
+            };
         return entry;
     }
 
@@ -186,7 +334,13 @@ public static partial class Journey
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(reading);
         record.Surface.Turn++;
-        reading.Withdrawal = new() { Reason = reason, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
+        reading.Withdrawal = new()
+        {
+            Reason = reason,
+            SignatureId = signature,
+            At = hand.At,
+            ById = hand.OperatorId,
+        };
     }
 
     /// <summary>Puts the part on a lathe.</summary>
@@ -204,7 +358,15 @@ public static partial class Journey
         record.Surface.Turn++;
         var mount = new MountEntry
         {
-            LatheId = lathe.Id, Cuts = record.CutsDone, Way = mounting.Way, Centring = mounting.Centring, Document = StoredJson.Write(mounting), Damped = damped, Found = found, At = hand.At, ById = hand.OperatorId,
+            LatheId = lathe.Id,
+            Cuts = record.CutsDone,
+            Way = mounting.Way,
+            Centring = mounting.Centring,
+            Document = StoredJson.Write(mounting),
+            Damped = damped,
+            Found = found,
+            At = hand.At,
+            ById = hand.OperatorId,
         };
         record.Surface.Mounts.Add(mount);
         return mount;
@@ -220,11 +382,26 @@ public static partial class Journey
         record.Surface.Turn++;
         var entry = new SetUpEntry
         {
-            MountId = mount.Id, Mount = mount, Manner = seen.Manner, Turned = seen.Second is null || seen.Manner == SetUpManner.TwoArcs ? 0 : seen.Turned,
-            FirstDegrees = seen.First.At.Degrees, FirstArc = seen.First.Arc, FirstLength = seen.First.Depth ?? seen.First.Runout,
-            SecondDegrees = seen.Second?.At.Degrees, SecondArc = seen.Second?.Arc, SecondLength = seen.Second?.Depth ?? seen.Second?.Runout,
-            Tolerance = record.Shop.Rules.SetUpTolerance, Verdict = check.Verdict, SetUpRunout = check.SetUpRunout, PartRunout = check.PartRunout,
-            RunoutNow = check.RunoutNow, CostNow = check.CostNow, LeftOnVehicle = check.LeftOnVehicle, SetUpShare = check.SetUpShare, At = hand.At, ById = hand.OperatorId,
+            MountId = mount.Id,
+            Mount = mount,
+            Manner = seen.Manner,
+            Turned = seen.Second is null || seen.Manner == SetUpManner.TwoArcs ? 0 : seen.Turned,
+            FirstDegrees = seen.First.At.Degrees,
+            FirstArc = seen.First.Arc,
+            FirstLength = seen.First.Depth ?? seen.First.Runout,
+            SecondDegrees = seen.Second?.At.Degrees,
+            SecondArc = seen.Second?.Arc,
+            SecondLength = seen.Second?.Depth ?? seen.Second?.Runout,
+            Tolerance = record.Shop.Rules.SetUpTolerance,
+            Verdict = check.Verdict,
+            SetUpRunout = check.SetUpRunout,
+            PartRunout = check.PartRunout,
+            RunoutNow = check.RunoutNow,
+            CostNow = check.CostNow,
+            LeftOnVehicle = check.LeftOnVehicle,
+            SetUpShare = check.SetUpShare,
+            At = hand.At,
+            ById = hand.OperatorId,
         };
         record.Surface.SetUps.Add(entry);
         return entry;
@@ -240,13 +417,34 @@ public static partial class Journey
         ArgumentNullException.ThrowIfNull(record);
         var mount = record.Mount ?? throw new InvalidOperationException("The part is not on a lathe.");
         var check = record.SetUp;
-        if (check is not { Verdict: SetUpVerdict.True } && Trimmed(reason) is null) throw new ArgumentException("Going on against the check takes a reason.", nameof(reason));
-        record.Surface.SetUpDecisions.Add(new() { MountId = mount.Id, CheckId = check?.Id, Reason = check is { Verdict: SetUpVerdict.True } ? null : Trimmed(reason), At = hand.At, ById = hand.OperatorId });
+        if (check is not { Verdict: SetUpVerdict.True } && Trimmed(reason) is null)
+            throw new ArgumentException("Going on against the check takes a reason.", nameof(reason));
+        record.Surface.SetUpDecisions.Add(
+            new()
+            {
+                MountId = mount.Id,
+                CheckId = check?.Id,
+                Reason = check is { Verdict: SetUpVerdict.True } ? null : Trimmed(reason),
+                At = hand.At,
+                ById = hand.OperatorId,
+            }
+        );
         record.Surface.Turn++;
-        if (check?.RunoutNow is not { } runout) return;
+        if (check?.RunoutNow is not { } runout)
+            return;
         var (kind, value) = record.Kind == PartKind.Rotor ? (ReadingKind.RunoutOuter, runout) : (ReadingKind.Eccentricity, runout / 2);
-        if (record.Figure(kind) is { } known && known.IsAfter(mount)) return;
-        Read(record, kind, null, new(LengthText.Figure(value, LengthUnit.Millimetre, 3, Toward.Nearest), LengthUnit.Millimetre, value, ""), LengthUnit.Millimetre, null, hand, new(Note: "from the set-up check"));
+        if (record.Figure(kind) is { } known && known.IsAfter(mount))
+            return;
+        Read(
+            record,
+            kind,
+            null,
+            new(LengthText.Figure(value, LengthUnit.Millimetre, 3, Toward.Nearest), LengthUnit.Millimetre, value, ""),
+            LengthUnit.Millimetre,
+            null,
+            hand,
+            new(Note: "from the set-up check")
+        );
     }
 
     /// <summary>Something done to an insert.</summary>
@@ -254,20 +452,55 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(lathe);
         ArgumentNullException.ThrowIfNull(now);
-        var edge = kind switch { InsertEventKind.Replaced => 1, InsertEventKind.Turned => (now.Edge ?? 1) % lathe.Profile.EdgesPerInsert + 1, _ => now.Edge ?? 1 };
-        return new() { LatheId = lathe.Id, Holder = now.Holder, Kind = kind, Edge = edge, At = hand.At, ById = hand.OperatorId };
+        var edge = kind switch
+        {
+            InsertEventKind.Replaced => 1,
+            InsertEventKind.Turned => (now.Edge ?? 1) % lathe.Profile.EdgesPerInsert + 1,
+            _ => now.Edge ?? 1,
+        };
+        return new()
+        {
+            LatheId = lathe.Id,
+            Holder = now.Holder,
+            Kind = kind,
+            Edge = edge,
+            At = hand.At,
+            ById = hand.OperatorId,
+        };
     }
 
-    public static void TakePlan(SurfaceRecord record, PlanRequest request, PlanOption option, IReadOnlyList<Note> why, Hand hand, AfterPass? after = null, long? signature = null, bool newZero = false)
+    public static void TakePlan(
+        SurfaceRecord record,
+        PlanRequest request,
+        PlanOption option,
+        IReadOnlyList<Note> why,
+        Hand hand,
+        AfterPass? after = null,
+        long? signature = null,
+        bool newZero = false
+    )
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(option);
         record.Surface.Turn++;
-        record.Surface.Plans.Add(new()
-        {
-            LatheId = record.Lathe.Id, Version = NextVersion(record.Surface), SignatureId = signature, Technique = option.Key, At = hand.At, ById = hand.OperatorId,
-            Document = StoredJson.Write(new PlanDocument(request, option, why) { Seen = newZero ? [] : after?.Steps ?? [], Continues = after is not null && !newZero }),
-        });
+        record.Surface.Plans.Add(
+            new()
+            {
+                LatheId = record.Lathe.Id,
+                Version = NextVersion(record.Surface),
+                SignatureId = signature,
+                Technique = option.Key,
+                At = hand.At,
+                ById = hand.OperatorId,
+                Document = StoredJson.Write(
+                    new PlanDocument(request, option, why)
+                    {
+                        Seen = newZero ? [] : after?.Steps ?? [],
+                        Continues = after is not null && !newZero,
+                    }
+                ),
+            }
+        );
     }
 
     /// <summary>Version that the next plan of a surface gets.</summary>
@@ -282,7 +515,9 @@ public static partial class Journey
         TakePlan(record, request, Empty(scuffed ? Scuff : NoCut), [], hand);
 
     internal static SideSeen[] Sides(PartKind kind, int darkOuter, int darkInner, Length? grooveOuter, Length? grooveInner) =>
-        kind == PartKind.Rotor ? [new(Clean(darkOuter), grooveOuter), new(Clean(darkInner), grooveInner)] : [new(Clean(darkOuter), grooveOuter)];
+        kind == PartKind.Rotor
+            ? [new(Clean(darkOuter), grooveOuter), new(Clean(darkInner), grooveInner)]
+            : [new(Clean(darkOuter), grooveOuter)];
 
     /// <summary>Records the pass that is due, reads the metal, and plans anew where that changes the plan.</summary>
     public static AfterPass RecordPass(SurfaceRecord record, PassSeen seen, Hand hand)
@@ -292,27 +527,52 @@ public static partial class Journey
         var plan = record.Plan ?? throw new InvalidOperationException("No plan was taken.");
         var index = record.PassesOfPlan.Count;
         var passes = plan.Option.Passes;
-        if (index >= passes.Count) throw new InvalidOperationException("All passes of the plan are done.");
+        if (index >= passes.Count)
+            throw new InvalidOperationException("All passes of the plan are done.");
 
         var sides = Sides(record.Kind, seen.DarkOuter, seen.DarkInner, seen.GrooveOuter, seen.GrooveInner);
-        var size = seen.Size is { } s ? new SizeSeen(s, seen.SizeDegrees is { } at && IsBright(record.Kind, seen.DarkOuter, seen.DarkInner, at)) : (SizeSeen?)null;
+        var size = seen.Size is { } s
+            ? new SizeSeen(s, seen.SizeDegrees is { } at && IsBright(record.Kind, seen.DarkOuter, seen.DarkInner, at))
+            : (SizeSeen?)null;
         var after = AfterPass.Read(plan.Request, [.. passes.Take(index + 1)], [.. passes.Skip(index + 1)], sides, size, record.Shop.Rules);
         var doubt = record.PlanDoubt;
         record.Surface.Turn++;
-        record.Surface.Passes.Add(new()
-        {
-            Plan = record.LatestPlan, PlanId = record.LatestPlan!.Id, Index = index, Cut = record.CutsDone + 1, DarkOuter = seen.DarkOuter, DarkInner = seen.DarkInner,
-            GrooveOuter = seen.GrooveOuter, GrooveInner = seen.GrooveInner, Size = seen.Size, Next = after.Next, DialBorneOut = after.BearsDialOut,
-            Notes = StoredJson.Write(after.Notes), LatheId = record.Lathe.Id, Metres = MetresOf(record, passes[index].Kind),
-            Grams = Lathe.IronOf(record.Kind, passes[index].Depth, record.Surface.Diameter, record.Surface.Band), Noise = seen.Noise, At = hand.At, ById = hand.OperatorId,
-        });
+        record.Surface.Passes.Add(
+            new()
+            {
+                Plan = record.LatestPlan,
+                PlanId = record.LatestPlan!.Id,
+                Index = index,
+                Cut = record.CutsDone + 1,
+                DarkOuter = seen.DarkOuter,
+                DarkInner = seen.DarkInner,
+                GrooveOuter = seen.GrooveOuter,
+                GrooveInner = seen.GrooveInner,
+                Size = seen.Size,
+                Next = after.Next,
+                DialBorneOut = after.BearsDialOut,
+                Notes = StoredJson.Write(after.Notes),
+                LatheId = record.Lathe.Id,
+                Metres = MetresOf(record, passes[index].Kind),
+                Grams = Lathe.IronOf(record.Kind, passes[index].Depth, record.Surface.Diameter, record.Surface.Band),
+                Noise = seen.Noise,
+                At = hand.At,
+                ById = hand.OperatorId,
+            }
+        );
         // What the plan rested on changed while this pass was cut: what follows is made from what is known now.
         if (doubt is not null and not PlanDoubt.Dial && after.Next != NextStep.Stop && record.CanPlanAnew)
         {
             var request = new SurfaceRecord(record.Surface, record.Part, record.Shop).RequestForPlan(after.Request.Dial.Confirmed);
-            after = after with { Next = request.Sides.All(s => s.Need == Length.Zero) ? NextStep.Finished : NextStep.PlanAnew, Request = request, Notes = [.. after.Notes, DoubtNote(doubt.Value)] };
+            after = after with
+            {
+                Next = request.Sides.All(s => s.Need == Length.Zero) ? NextStep.Finished : NextStep.PlanAnew,
+                Request = request,
+                Notes = [.. after.Notes, DoubtNote(doubt.Value)],
+            };
         }
-        if (after.Next == NextStep.PlanAnew) PlanAnew(record, after, plan.Option.Key, hand);
+        if (after.Next == NextStep.PlanAnew)
+            PlanAnew(record, after, plan.Option.Key, hand);
         else if (after.Next == NextStep.Stop || (after.Next == NextStep.Finished && index + 1 < passes.Count))
             TakePlan(record, after.Request, Empty(Finished), after.Notes, hand, after);
         return after;
@@ -327,16 +587,35 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(record);
         var judgement = record.Judge(readingsAreFit);
-        if (judgement.Worst is not { } worst) return judgement;
+        if (judgement.Worst is not { } worst)
+            return judgement;
         record.Surface.Turn++;
-        record.Surface.Confirmations.Add(new()
-        {
-            Cuts = record.CutsDone, Kind = record.Kind, Worst = worst, Discard = record.Limits!.Discard, MachineTo = record.Limits.MachineTo,
-            Uncertainty = record.Uncertainty, Allowance = judgement.Allowance, GrooveLeft = record.DepthsLeft.Groove, ReliefLeft = record.DepthsLeft.Relief,
-            DepthUncertainty = record.TurnedBright ? Length.Zero : record.DepthsLeft.Uncertainty, Decision = judgement.Decision,
-            DialTook = record.MeasuredCut?.ByDial, MetalGone = record.MeasuredCut?.BySize, Slope = record.MeasuredCut is null ? null : record.SlopeNow,
-            DialBorneOut = record.DialBorneOut, LatheId = record.Lathe.Id, Variation = record.Spread, Taper = record.Taper, Reason = Trimmed(reason), At = hand.At, ById = hand.OperatorId,
-        });
+        record.Surface.Confirmations.Add(
+            new()
+            {
+                Cuts = record.CutsDone,
+                Kind = record.Kind,
+                Worst = worst,
+                Discard = record.Limits!.Discard,
+                MachineTo = record.Limits.MachineTo,
+                Uncertainty = record.Uncertainty,
+                Allowance = judgement.Allowance,
+                GrooveLeft = record.DepthsLeft.Groove,
+                ReliefLeft = record.DepthsLeft.Relief,
+                DepthUncertainty = record.TurnedBright ? Length.Zero : record.DepthsLeft.Uncertainty,
+                Decision = judgement.Decision,
+                DialTook = record.MeasuredCut?.ByDial,
+                MetalGone = record.MeasuredCut?.BySize,
+                Slope = record.MeasuredCut is null ? null : record.SlopeNow,
+                DialBorneOut = record.DialBorneOut,
+                LatheId = record.Lathe.Id,
+                Variation = record.Spread,
+                Taper = record.Taper,
+                Reason = Trimmed(reason),
+                At = hand.At,
+                ById = hand.OperatorId,
+            }
+        );
         return judgement;
     }
 
@@ -346,9 +625,16 @@ public static partial class Journey
         ArgumentNullException.ThrowIfNull(part);
         var outcome = new Outcome
         {
-            Kind = kind, Reason = Trimmed(reason), DoNotMachineAgain = betweenLimits, Cause = kind == OutcomeKind.Scrapped ? aside?.Cause ?? ScrapCause.Other : null,
-            Place = kind == OutcomeKind.Shelved ? Trimmed(aside?.Place) : null, Preservative = kind == OutcomeKind.Shelved ? Trimmed(aside?.Preservative) : null,
-            SignatureId = aside?.SignatureId, SignedById = aside?.SignedById, At = hand.At, ById = hand.OperatorId,
+            Kind = kind,
+            Reason = Trimmed(reason),
+            DoNotMachineAgain = betweenLimits,
+            Cause = kind == OutcomeKind.Scrapped ? aside?.Cause ?? ScrapCause.Other : null,
+            Place = kind == OutcomeKind.Shelved ? Trimmed(aside?.Place) : null,
+            Preservative = kind == OutcomeKind.Shelved ? Trimmed(aside?.Preservative) : null,
+            SignatureId = aside?.SignatureId,
+            SignedById = aside?.SignedById,
+            At = hand.At,
+            ById = hand.OperatorId,
         };
         part.Outcomes.Add(outcome);
         return outcome;
@@ -363,7 +649,14 @@ public static partial class Journey
     public static void CallBack(Outcome outcome, string reason, bool hadLeft, long? signature, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(outcome);
-        outcome.Withdrawal = new() { Reason = reason.Trim(), HadLeft = hadLeft, SignatureId = signature, At = hand.At, ById = hand.OperatorId };
+        outcome.Withdrawal = new()
+        {
+            Reason = reason.Trim(),
+            HadLeft = hadLeft,
+            SignatureId = signature,
+            At = hand.At,
+            ById = hand.OperatorId,
+        };
     }
 
     private static Note DoubtNote(PlanDoubt doubt) => new("planOutlived", Subject: doubt.ToString());
@@ -378,9 +671,18 @@ public static partial class Journey
         var anew = PassPlanner.Plan(after.Request with { DefaultTechnique = technique });
         var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart)
             // After a first pass that was made to tell how far a face runs out, what is left goes with the least metal.
-            ?? (technique == ProbePass.Key ? anew.Options.Where(o => o.CanStart).MinBy(o => o.Metal) : null) ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
-        Note says = option is null ? new("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)
-            : new("willBeLeft", Limits.Margin(record.Kind, option.Passes.Count > 0 ? option.Passes[^1].SizeAfter : after.Request.Touch, after.Request.MachineTo));
+            ?? (technique == ProbePass.Key ? anew.Options.Where(o => o.CanStart).MinBy(o => o.Metal) : null)
+            ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
+        Note says = option is null
+            ? new("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)
+            : new(
+                "willBeLeft",
+                Limits.Margin(
+                    record.Kind,
+                    option.Passes.Count > 0 ? option.Passes[^1].SizeAfter : after.Request.Touch,
+                    after.Request.MachineTo
+                )
+            );
         TakePlan(record, after.Request, option ?? Empty(Finished), [.. after.Notes, says], hand, after, newZero: newZero);
     }
 
@@ -388,9 +690,13 @@ public static partial class Journey
     private static decimal MetresOf(SurfaceRecord record, PassKind kind)
     {
         var (across, band) = (record.Surface.Diameter, record.Surface.Band);
-        if (across <= Length.Zero || band <= Length.Zero) return 0;
+        if (across <= Length.Zero || band <= Length.Zero)
+            return 0;
         var mean = record.Kind == PartKind.Rotor ? Length.Max(band, across - band) : across;
-        return Math.Round((decimal)CuttingData.LengthOfCut(mean, band, record.Lathe.Profile.Run(kind, record.Kind, across, band).PerTurn), 1);
+        return Math.Round(
+            (decimal)CuttingData.LengthOfCut(mean, band, record.Lathe.Profile.Run(kind, record.Kind, across, band).PerTurn),
+            1
+        );
     }
 
     private static string? Trimmed(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();

@@ -17,7 +17,12 @@ public static partial class Journey
     public static AgainRefusal? RefusesAgain(Part last)
     {
         ArgumentNullException.ThrowIfNull(last);
-        return last.Outcome switch { null => AgainRefusal.StillHere, { Kind: OutcomeKind.Scrapped } => AgainRefusal.IsScrap, _ => null };
+        return last.Outcome switch
+        {
+            null => AgainRefusal.StillHere,
+            { Kind: OutcomeKind.Scrapped } => AgainRefusal.IsScrap,
+            _ => null,
+        };
     }
 
     /// <summary>
@@ -31,18 +36,45 @@ public static partial class Journey
     public static Part Again(Part last, Shop shop, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(last);
-        if (RefusesAgain(last) is not null) throw new InvalidOperationException("The part may not be taken in again.");
-        var part = new Part { Tag = last.Tag, Visit = last.Visit + 1, Corner = last.Corner, Mark = last.Mark, Shape = last.Shape, NewPrice = last.NewPrice };
+        if (RefusesAgain(last) is not null)
+            throw new InvalidOperationException("The part may not be taken in again.");
+        var part = new Part
+        {
+            Tag = last.Tag,
+            Visit = last.Visit + 1,
+            Corner = last.Corner,
+            Mark = last.Mark,
+            Shape = last.Shape,
+            NewPrice = last.NewPrice,
+        };
         foreach (var before in last.Surfaces)
         {
             var surface = new WorkSurface
             {
-                Kind = before.Kind, InHat = before.InHat, Diameter = before.Diameter, Band = before.Band, Places = before.Places, DepthsMm = [.. before.DepthsMm],
-                MaxRunout = before.MaxRunout, MaxVariation = before.MaxVariation,
+                Kind = before.Kind,
+                InHat = before.InHat,
+                Diameter = before.Diameter,
+                Band = before.Band,
+                Places = before.Places,
+                DepthsMm = [.. before.DepthsMm],
+                MaxRunout = before.MaxRunout,
+                MaxVariation = before.MaxVariation,
             };
             var record = new SurfaceRecord(before, last, shop);
             foreach (var stated in Enum.GetValues<Core.Parts.LimitKind>().SelectMany(record.Stated).OrderBy(l => l.Id))
-                surface.LimitEntries.Add(new() { Kind = stated.Kind, Value = stated.Value, Typed = stated.Typed, Unit = stated.Unit, Source = stated.Source, CopiedFromId = stated.Id, At = hand.At, ById = hand.OperatorId });
+                surface.LimitEntries.Add(
+                    new()
+                    {
+                        Kind = stated.Kind,
+                        Value = stated.Value,
+                        Typed = stated.Typed,
+                        Unit = stated.Unit,
+                        Source = stated.Source,
+                        CopiedFromId = stated.Id,
+                        At = hand.At,
+                        ById = hand.OperatorId,
+                    }
+                );
             part.Surfaces.Add(surface);
         }
         return part;

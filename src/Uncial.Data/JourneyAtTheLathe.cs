@@ -16,15 +16,32 @@ public static partial class Journey
     public static CutStart StartPass(SurfaceRecord record, decimal overrun, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record.Plan is not { } plan || record.PassesOfPlan.Count >= plan.Option.Passes.Count || record.IsCutting || record.IsCut || record.PlanDoubt is not null || record.StartRefusal is not null)
+        if (
+            record.Plan is not { } plan
+            || record.PassesOfPlan.Count >= plan.Option.Passes.Count
+            || record.IsCutting
+            || record.IsCut
+            || record.PlanDoubt is not null
+            || record.StartRefusal is not null
+        )
             throw new InvalidOperationException("This pass may not be started.");
         var (index, surface) = (record.PassesOfPlan.Count, record.Surface);
-        var minutes = surface.Diameter > Length.Zero && surface.Band > Length.Zero ? record.Lathe.Profile.Run(plan.Option.Passes[index].Kind, record.Kind, surface.Diameter, surface.Band).Minutes : 0;
+        var minutes =
+            surface.Diameter > Length.Zero && surface.Band > Length.Zero
+                ? record.Lathe.Profile.Run(plan.Option.Passes[index].Kind, record.Kind, surface.Diameter, surface.Band).Minutes
+                : 0;
         surface.Turn++;
         var start = new CutStart
         {
-            Plan = record.LatestPlan, PlanId = record.LatestPlan!.Id, Index = index, Attempt = (record.Start?.Attempt ?? 0) + 1, LatheId = record.Lathe.Id,
-            PlannedMinutes = Math.Round(minutes, 3), Seconds = PassTime.Seconds(minutes, overrun), At = hand.At, ById = hand.OperatorId,
+            Plan = record.LatestPlan,
+            PlanId = record.LatestPlan!.Id,
+            Index = index,
+            Attempt = (record.Start?.Attempt ?? 0) + 1,
+            LatheId = record.Lathe.Id,
+            PlannedMinutes = Math.Round(minutes, 3),
+            Seconds = PassTime.Seconds(minutes, overrun),
+            At = hand.At,
+            ById = hand.OperatorId,
         };
         surface.CutStarts.Add(start);
         return start;
@@ -35,10 +52,18 @@ public static partial class Journey
     public static void StopPass(SurfaceRecord record, CutStopKind kind, string? reason, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (!record.IsCutting) throw new InvalidOperationException("No pass is being cut.");
-        if (kind == CutStopKind.BrokenOff && Trimmed(reason) is null) throw new ArgumentException("A cut that is broken off takes a reason.", nameof(reason));
+        if (!record.IsCutting)
+            throw new InvalidOperationException("No pass is being cut.");
+        if (kind == CutStopKind.BrokenOff && Trimmed(reason) is null)
+            throw new ArgumentException("A cut that is broken off takes a reason.", nameof(reason));
         record.Surface.Turn++;
-        record.Start!.Stop = new() { Kind = kind, Reason = Trimmed(reason), At = hand.At, ById = hand.OperatorId };
+        record.Start!.Stop = new()
+        {
+            Kind = kind,
+            Reason = Trimmed(reason),
+            At = hand.At,
+            ById = hand.OperatorId,
+        };
     }
 
     /// <summary>Hatched, edges, washed: what finishing asks for was done. A step that was left out takes a reason.</summary>
@@ -47,25 +72,59 @@ public static partial class Journey
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(done);
         var asked = record.FinishSteps.Select(s => s.Kind).ToList();
-        if (asked.Except(done).Any() && Trimmed(reason) is null) throw new ArgumentException("A step that is left out takes a reason.", nameof(reason));
+        if (asked.Except(done).Any() && Trimmed(reason) is null)
+            throw new ArgumentException("A step that is left out takes a reason.", nameof(reason));
         record.Surface.Turn++;
-        record.Surface.Finishes.Add(new() { Cuts = record.CutsDone, Steps = [.. asked.Where(done.Contains).Select(s => s.ToString())], Reason = Trimmed(reason), At = hand.At, ById = hand.OperatorId });
+        record.Surface.Finishes.Add(
+            new()
+            {
+                Cuts = record.CutsDone,
+                Steps = [.. asked.Where(done.Contains).Select(s => s.ToString())],
+                Reason = Trimmed(reason),
+                At = hand.At,
+                ById = hand.OperatorId,
+            }
+        );
     }
 
     /// <summary>Keeps what was tried against chatter on this lathe, and whether it helped.</summary>
     public static void Tried(SurfaceRecord record, ChatterSign sign, ChatterRemedy remedy, bool helped, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        record.Surface.Chatters.Add(new() { LatheId = record.Lathe.Id, Cuts = record.CutsDone, Sign = sign, Remedy = remedy, Helped = helped, At = hand.At, ById = hand.OperatorId });
+        record.Surface.Chatters.Add(
+            new()
+            {
+                LatheId = record.Lathe.Id,
+                Cuts = record.CutsDone,
+                Sign = sign,
+                Remedy = remedy,
+                Helped = helped,
+                At = hand.At,
+                ById = hand.OperatorId,
+            }
+        );
     }
 
     /// <summary>The finishing pass that may still be taken where everything was clean before it; null where none can be.</summary>
     public static PlanOption? FinishOffered(SurfaceRecord record)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record.Plan is not { Option.Key: Finished } plan || record.CutsDone == 0 || record.Surface.Passes.MaxBy(p => p.Cut)!.Next != NextStep.Finished) return null;
-        var option = PassPlanner.Plan(plan.Request).Options.Where(o => o.CanStart && o.Passes.Count == 1 && o.Passes[0].Kind == PassKind.Finish).MinBy(o => o.Metal);
-        return option is null || PassStart.Refuses(plan.Request, option.Passes[0], record.Surface.Passes.MaxBy(p => p.Cut)!.Size is not null, false) is not null ? null : option;
+        if (
+            record.Plan is not { Option.Key: Finished } plan
+            || record.CutsDone == 0
+            || record.Surface.Passes.MaxBy(p => p.Cut)!.Next != NextStep.Finished
+        )
+            return null;
+        var option = PassPlanner
+            .Plan(plan.Request)
+            .Options.Where(o => o.CanStart && o.Passes.Count == 1 && o.Passes[0].Kind == PassKind.Finish)
+            .MinBy(o => o.Metal);
+        return
+            option is null
+            || PassStart.Refuses(plan.Request, option.Passes[0], record.Surface.Passes.MaxBy(p => p.Cut)!.Size is not null, false)
+                is not null
+            ? null
+            : option;
     }
 
     /// <summary>Takes the finishing pass that was offered; the dials stay as they are.</summary>
@@ -81,7 +140,8 @@ public static partial class Journey
     public static void PlanForFacts(SurfaceRecord record, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record is not { PlanDoubt: { } doubt, Plan: { } plan, CanPlanAnew: true } || record.IsCutting || record.IsCut) throw new InvalidOperationException("The plan holds as it is, or cannot be made anew.");
+        if (record is not { PlanDoubt: { } doubt, Plan: { } plan, CanPlanAnew: true } || record.IsCutting || record.IsCut)
+            throw new InvalidOperationException("The plan holds as it is, or cannot be made anew.");
         var otherDial = record.IsOtherDial(plan.Request.Dial);
         var request = record.RequestForPlan(plan.Request.Dial.Confirmed && !otherDial);
         var note = otherDial ? new Note("dialChanged", plan.Request.Dial.Division, request.Dial.Division) : DoubtNote(doubt);

@@ -25,11 +25,24 @@ public static class LatheBook
     public static async Task<IReadOnlyList<SetUpPast>> SetUpsAsync(UncialDb db, int? lathe, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        var checks = await db.SetUpChecks.AsNoTracking()
-            .Where(c => c.SetUpRunout != null && (lathe == null || c.Mount!.LatheId == lathe)
-                && !db.SetUpChecks.Any(n => n.MountId == c.MountId && n.Id > c.Id && n.SetUpRunout != null))
-            .OrderByDescending(c => c.Id).Take(SetUpsLookedAt)
-            .Select(c => new { c.Mount!.LatheId, c.Mount.Centring, c.At, c.SetUpRunout, c.Verdict }).ToListAsync(cancel);
+        var checks = await db
+            .SetUpChecks.AsNoTracking()
+            .Where(c =>
+                c.SetUpRunout != null
+                && (lathe == null || c.Mount!.LatheId == lathe)
+                && !db.SetUpChecks.Any(n => n.MountId == c.MountId && n.Id > c.Id && n.SetUpRunout != null)
+            )
+            .OrderByDescending(c => c.Id)
+            .Take(SetUpsLookedAt)
+            .Select(c => new
+            {
+                c.Mount!.LatheId,
+                c.Mount.Centring,
+                c.At,
+                c.SetUpRunout,
+                c.Verdict,
+            })
+            .ToListAsync(cancel);
         return [.. checks.Select(c => new SetUpPast(c.LatheId, c.Centring, c.At, c.SetUpRunout!.Value, c.Verdict)).Reverse()];
     }
 
@@ -37,14 +50,25 @@ public static class LatheBook
     public static async Task<IReadOnlyList<RemountCause>> CausesAsync(UncialDb db, int lathe, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        return await db.Mounts.Where(m => m.LatheId == lathe && m.Found != null).OrderByDescending(m => m.Id).Take(SetUpsLookedAt).Select(m => m.Found!.Value).ToListAsync(cancel);
+        return await db
+            .Mounts.Where(m => m.LatheId == lathe && m.Found != null)
+            .OrderByDescending(m => m.Id)
+            .Take(SetUpsLookedAt)
+            .Select(m => m.Found!.Value)
+            .ToListAsync(cancel);
     }
 
     /// <summary>The kind of part that was last put on a lathe; null where none was.</summary>
     public static async Task<Core.Parts.PartKind?> LastKindAsync(UncialDb db, int lathe, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        return await (from m in db.Mounts join s in db.Surfaces on m.SurfaceId equals s.Id where m.LatheId == lathe orderby m.Id descending select (Core.Parts.PartKind?)s.Kind).FirstOrDefaultAsync(cancel);
+        return await (
+            from m in db.Mounts
+            join s in db.Surfaces on m.SurfaceId equals s.Id
+            where m.LatheId == lathe
+            orderby m.Id descending
+            select (Core.Parts.PartKind?)s.Kind
+        ).FirstOrDefaultAsync(cancel);
     }
 
     /// <summary>Whether a measured cut on record has borne the dial of a head out, since it was entered, changed or realigned.</summary>
@@ -54,7 +78,12 @@ public static class LatheBook
         ArgumentNullException.ThrowIfNull(lathe);
         var since = lathe.Profile.DialOf(kind).Since ?? DateTimeOffset.MinValue;
         return await db.Confirmations.AnyAsync(c => c.DialBorneOut && c.LatheId == lathe.Id && c.Kind == kind && c.At >= since, cancel)
-            || await (from p in db.Passes join s in db.Surfaces on p.SurfaceId equals s.Id where p.DialBorneOut && p.LatheId == lathe.Id && s.Kind == kind && p.At >= since select p.Id).AnyAsync(cancel);
+            || await (
+                from p in db.Passes
+                join s in db.Surfaces on p.SurfaceId equals s.Id
+                where p.DialBorneOut && p.LatheId == lathe.Id && s.Kind == kind && p.At >= since
+                select p.Id
+            ).AnyAsync(cancel);
     }
 
     /// <summary>The account of a head: its newest measured cuts, with what the edge had cut by then.</summary>
@@ -63,14 +92,37 @@ public static class LatheBook
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(lathe);
         var since = lathe.Profile.DialOf(kind).Since ?? DateTimeOffset.MinValue;
-        var cuts = await db.Confirmations.AsNoTracking().Where(c => c.LatheId == lathe.Id && c.Kind == kind && c.DialTook != null && c.MetalGone != null && c.At >= since)
-            .OrderByDescending(c => c.Id).Take(HeadLedger.LookedBack).Select(c => new { c.At, c.DialTook, c.MetalGone, c.Slope }).ToListAsync(cancel);
-        if (cuts.Count == 0) return HeadLedger.Of([], BitsOf(lathe, kind));
+        var cuts = await db
+            .Confirmations.AsNoTracking()
+            .Where(c => c.LatheId == lathe.Id && c.Kind == kind && c.DialTook != null && c.MetalGone != null && c.At >= since)
+            .OrderByDescending(c => c.Id)
+            .Take(HeadLedger.LookedBack)
+            .Select(c => new
+            {
+                c.At,
+                c.DialTook,
+                c.MetalGone,
+                c.Slope,
+            })
+            .ToListAsync(cancel);
+        if (cuts.Count == 0)
+            return HeadLedger.Of([], BitsOf(lathe, kind));
         var oldest = cuts[^1].At;
         ToolHolder[] holders = kind == Core.Parts.PartKind.Drum ? [ToolHolder.Bar] : [ToolHolder.Outer, ToolHolder.Inner];
-        var turned = await db.InsertEvents.AsNoTracking().Where(e => e.LatheId == lathe.Id && e.Kind != InsertEventKind.Chipped && holders.Contains(e.Holder)).OrderBy(e => e.At).Select(e => e.At).ToListAsync(cancel);
+        var turned = await db
+            .InsertEvents.AsNoTracking()
+            .Where(e => e.LatheId == lathe.Id && e.Kind != InsertEventKind.Chipped && holders.Contains(e.Holder))
+            .OrderBy(e => e.At)
+            .Select(e => e.At)
+            .ToListAsync(cancel);
         var edge = turned.Where(t => t <= oldest).DefaultIfEmpty(DateTimeOffset.MinValue).Max();
-        var passes = await (from p in db.Passes join s in db.Surfaces on p.SurfaceId equals s.Id where p.LatheId == lathe.Id && s.Kind == kind && p.At >= edge orderby p.At select new { p.At, p.Metres }).ToListAsync(cancel);
+        var passes = await (
+            from p in db.Passes
+            join s in db.Surfaces on p.SurfaceId equals s.Id
+            where p.LatheId == lathe.Id && s.Kind == kind && p.At >= edge
+            orderby p.At
+            select new { p.At, p.Metres }
+        ).ToListAsync(cancel);
         decimal MetresAt(DateTimeOffset at)
         {
             var from = turned.Where(t => t <= at).DefaultIfEmpty(DateTimeOffset.MinValue).Max();
@@ -83,31 +135,76 @@ public static class LatheBook
         );
     }
 
-    private static int BitsOf(ShopLathe lathe, Core.Parts.PartKind kind) => kind == Core.Parts.PartKind.Rotor && lathe.Profile.TwinCutter ? 2 : 1;
+    private static int BitsOf(ShopLathe lathe, Core.Parts.PartKind kind) =>
+        kind == Core.Parts.PartKind.Rotor && lathe.Profile.TwinCutter ? 2 : 1;
 
     /// <summary>The inserts of a lathe as they stand.</summary>
     public static async Task<IReadOnlyList<InsertNow>> InsertsAsync(UncialDb db, ShopLathe lathe, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(lathe);
-        var events = await db.InsertEvents.AsNoTracking().Where(e => e.LatheId == lathe.Id).GroupBy(e => e.Holder)
-            .Select(g => new { g.Key, Last = g.OrderByDescending(e => e.Id).First(), Fresh = g.Where(e => e.Kind != InsertEventKind.Chipped).Max(e => (DateTimeOffset?)e.At) }).ToListAsync(cancel);
-        var oldest = events.Count == 0 ? DateTimeOffset.MinValue : lathe.Holders.Select(h => events.Find(e => e.Key == h)?.Fresh ?? DateTimeOffset.MinValue).Min();
-        var cuts = await (from p in db.Passes join s in db.Surfaces on p.SurfaceId equals s.Id where p.LatheId == lathe.Id && p.At > oldest select new { p.At, p.Metres, s.Kind }).ToListAsync(cancel);
-        return [.. lathe.Holders.Select(holder =>
-        {
-            var known = events.Find(e => e.Key == holder);
-            var metres = cuts.Where(c => c.At > (known?.Fresh ?? DateTimeOffset.MinValue) && c.Kind == (holder == ToolHolder.Bar ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor)).Sum(c => c.Metres);
-            return new InsertNow(holder, known?.Last.Edge, metres, known?.Last.Kind == InsertEventKind.Chipped, metres > lathe.Profile.EdgeMetres);
-        })];
+        var events = await db
+            .InsertEvents.AsNoTracking()
+            .Where(e => e.LatheId == lathe.Id)
+            .GroupBy(e => e.Holder)
+            .Select(g => new
+            {
+                g.Key,
+                Last = g.OrderByDescending(e => e.Id).First(),
+                Fresh = g.Where(e => e.Kind != InsertEventKind.Chipped).Max(e => (DateTimeOffset?)e.At),
+            })
+            .ToListAsync(cancel);
+        var oldest =
+            events.Count == 0
+                ? DateTimeOffset.MinValue
+                : lathe.Holders.Select(h => events.Find(e => e.Key == h)?.Fresh ?? DateTimeOffset.MinValue).Min();
+        var cuts = await (
+            from p in db.Passes
+            join s in db.Surfaces on p.SurfaceId equals s.Id
+            where p.LatheId == lathe.Id && p.At > oldest
+            select new
+            {
+                p.At,
+                p.Metres,
+                s.Kind,
+            }
+        ).ToListAsync(cancel);
+        return
+        [
+            .. lathe.Holders.Select(holder =>
+            {
+                var known = events.Find(e => e.Key == holder);
+                var metres = cuts.Where(c =>
+                        c.At > (known?.Fresh ?? DateTimeOffset.MinValue)
+                        && c.Kind == (holder == ToolHolder.Bar ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor)
+                    )
+                    .Sum(c => c.Metres);
+                return new InsertNow(
+                    holder,
+                    known?.Last.Edge,
+                    metres,
+                    known?.Last.Kind == InsertEventKind.Chipped,
+                    metres > lathe.Profile.EdgeMetres
+                );
+            }),
+        ];
     }
 
     /// <summary>What the newest passes on a lathe took of the time planned for them.</summary>
     public static async Task<decimal> OverrunAsync(UncialDb db, int lathe, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        var passes = await db.CutStarts.Where(s => s.LatheId == lathe && s.PlannedMinutes > 0 && s.Stop!.Kind == CutStopKind.Done).OrderByDescending(s => s.Id).Take(PassTime.LookedBack)
-            .Select(s => new { s.PlannedMinutes, From = s.At, To = s.Stop!.At }).ToListAsync(cancel);
+        var passes = await db
+            .CutStarts.Where(s => s.LatheId == lathe && s.PlannedMinutes > 0 && s.Stop!.Kind == CutStopKind.Done)
+            .OrderByDescending(s => s.Id)
+            .Take(PassTime.LookedBack)
+            .Select(s => new
+            {
+                s.PlannedMinutes,
+                From = s.At,
+                To = s.Stop!.At,
+            })
+            .ToListAsync(cancel);
         return PassTime.Overrun(passes.Select(p => (p.PlannedMinutes, (decimal)(p.To - p.From).TotalMinutes)));
     }
 
@@ -115,7 +212,11 @@ public static class LatheBook
     public static async Task<IReadOnlyDictionary<ChatterRemedy, int>> HelpedAsync(UncialDb db, int lathe, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        return await db.Chatters.Where(c => c.LatheId == lathe && c.Helped).GroupBy(c => c.Remedy).Select(g => new { g.Key, Count = g.Count() }).ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
+        return await db
+            .Chatters.Where(c => c.LatheId == lathe && c.Helped)
+            .GroupBy(c => c.Remedy)
+            .Select(g => new { g.Key, Count = g.Count() })
+            .ToDictionaryAsync(g => g.Key, g => g.Count, cancel);
     }
 
     /// <summary>The swarf bin as it stands, and when it was emptied last.</summary>
@@ -136,8 +237,21 @@ public static class LatheBook
         var (vehicle, kind) = (part.Job!.Vehicle, part.Surfaces[0].Kind);
         var front = part.Corner is Corner.FrontLeft or Corner.FrontRight;
         var rear = part.Corner is Corner.RearLeft or Corner.RearRight;
-        return await db.Parts.AsNoTracking().Where(p => p.Id != part.Id && p.Shape != null && p.Job!.Vehicle == vehicle && p.Surfaces.Any(s => !s.InHat && s.Kind == kind)
-                && (front ? p.Corner == Corner.FrontLeft || p.Corner == Corner.FrontRight : rear ? p.Corner == Corner.RearLeft || p.Corner == Corner.RearRight : p.Corner == Corner.Other))
-            .OrderByDescending(p => p.Id).Select(p => p.Shape).FirstOrDefaultAsync(cancel);
+        return await db
+            .Parts.AsNoTracking()
+            .Where(p =>
+                p.Id != part.Id
+                && p.Shape != null
+                && p.Job!.Vehicle == vehicle
+                && p.Surfaces.Any(s => !s.InHat && s.Kind == kind)
+                && (
+                    front ? p.Corner == Corner.FrontLeft || p.Corner == Corner.FrontRight
+                    : rear ? p.Corner == Corner.RearLeft || p.Corner == Corner.RearRight
+                    : p.Corner == Corner.Other
+                )
+            )
+            .OrderByDescending(p => p.Id)
+            .Select(p => p.Shape)
+            .FirstOrDefaultAsync(cancel);
     }
 }

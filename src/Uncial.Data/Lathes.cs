@@ -18,14 +18,24 @@ public class ShopLathe
     public DateTimeOffset? RetiredAt { get; set; }
 
     /// <summary>Where its read-out is listened to, host:port; null where it has none.</summary>
-    [MaxLength(60)] public string? Address { get; set; }
+    [MaxLength(60)]
+    public string? Address { get; set; }
 
-    [ConcurrencyCheck] public int Turn { get; set; }
+    [ConcurrencyCheck]
+    public int Turn { get; set; }
 
     /// <summary>The tool holders that hold an insert.</summary>
     [NotMapped]
-    public IReadOnlyList<ToolHolder> Holders => Profile.Kind == LatheKind.Grinder ? []
-        : [.. !Profile.CutsRotors ? [] : Profile.TwinCutter ? new[] { ToolHolder.Outer, ToolHolder.Inner } : [ToolHolder.Outer], .. !Profile.CutsDrums ? Array.Empty<ToolHolder>() : [ToolHolder.Bar]];
+    public IReadOnlyList<ToolHolder> Holders =>
+        Profile.Kind == LatheKind.Grinder
+            ? []
+            :
+            [
+                .. !Profile.CutsRotors ? []
+                : Profile.TwinCutter ? new[] { ToolHolder.Outer, ToolHolder.Inner }
+                : [ToolHolder.Outer],
+                .. !Profile.CutsDrums ? Array.Empty<ToolHolder>() : [ToolHolder.Bar],
+            ];
 }
 
 /// <summary>An adapter on the board.</summary>
@@ -35,14 +45,26 @@ public class BoardAdapter
     public int ShopId { get; set; } = 1;
     public required Adapter Spec { get; set; }
     public DateTimeOffset? RetiredAt { get; set; }
-    [ConcurrencyCheck] public int Turn { get; set; }
+
+    [ConcurrencyCheck]
+    public int Turn { get; set; }
 }
 
 /// <summary>Where an insert is held.</summary>
-public enum ToolHolder { Outer, Inner, Bar }
+public enum ToolHolder
+{
+    Outer,
+    Inner,
+    Bar,
+}
 
 /// <summary>What was done to an insert, or seen on it.</summary>
-public enum InsertEventKind { Replaced, Turned, Chipped }
+public enum InsertEventKind
+{
+    Replaced,
+    Turned,
+    Chipped,
+}
 
 /// <summary>Something done to an insert, or seen on it.</summary>
 public class InsertEvent : Fact
@@ -75,7 +97,8 @@ public class MountEntry : PartFact
     public MountWay Way { get; set; }
 
     /// <summary>Adapter that centres it.</summary>
-    [MaxLength(60)] public required string Centring { get; set; }
+    [MaxLength(60)]
+    public required string Centring { get; set; }
 
     /// <summary>The stack, as <see cref="Mounting"/>.</summary>
     public required string Document { get; set; }
@@ -88,7 +111,14 @@ public class MountEntry : PartFact
 }
 
 /// <summary>How a set-up was checked.</summary>
-public enum SetUpManner { TwoScratches, Angles, OneScratch, Indicator, TwoArcs }
+public enum SetUpManner
+{
+    TwoScratches,
+    Angles,
+    OneScratch,
+    Indicator,
+    TwoArcs,
+}
 
 /// <summary>A check of a set-up: what was seen, and what it came to.</summary>
 public class SetUpEntry : PartFact
@@ -138,5 +168,6 @@ public class SetUpDecision : PartFact
     public long? CheckId { get; set; }
     public SetUpEntry? Check { get; set; }
 
-    [MaxLength(300)] public string? Reason { get; set; }
+    [MaxLength(300)]
+    public string? Reason { get; set; }
 }

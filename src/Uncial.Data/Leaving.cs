@@ -3,27 +3,45 @@ using System.ComponentModel.DataAnnotations;
 namespace Uncial.Data;
 
 /// <summary>How a part left the journey. A refused one goes back as it came, unturned and unjudged.</summary>
-public enum OutcomeKind { Released, Shelved, Scrapped, Refused }
+public enum OutcomeKind
+{
+    Released,
+    Shelved,
+    Scrapped,
+    Refused,
+}
 
 /// <summary>Why a part is scrap.</summary>
-public enum ScrapCause { BeyondDiscard, Crack, HardSpots, Damage, NotWorthIt, Other }
+public enum ScrapCause
+{
+    BeyondDiscard,
+    Crack,
+    HardSpots,
+    Damage,
+    NotWorthIt,
+    Other,
+}
 
 /// <summary>The end of a part's journey in this job. Who called it back is on record beside it.</summary>
 public class Outcome : PartFact
 {
     public int PartId { get; set; }
     public OutcomeKind Kind { get; set; }
-    [MaxLength(300)] public string? Reason { get; set; }
+
+    [MaxLength(300)]
+    public string? Reason { get; set; }
     public bool DoNotMachineAgain { get; set; }
 
     /// <summary>Why it is scrap; null where it is none.</summary>
     public ScrapCause? Cause { get; set; }
 
     /// <summary>Where a shelved part lies.</summary>
-    [MaxLength(120)] public string? Place { get; set; }
+    [MaxLength(120)]
+    public string? Place { get; set; }
 
     /// <summary>What keeps rust off a shelved part.</summary>
-    [MaxLength(120)] public string? Preservative { get; set; }
+    [MaxLength(120)]
+    public string? Preservative { get; set; }
 
     /// <summary>The lead hand who signed with a PIN at another's screen; null where nobody had to.</summary>
     public int? SignedById { get; set; }
@@ -41,7 +59,9 @@ public class Outcome : PartFact
 public class OutcomeWithdrawal : PartFact
 {
     public long OutcomeId { get; set; }
-    [MaxLength(300)] public required string Reason { get; set; }
+
+    [MaxLength(300)]
+    public required string Reason { get; set; }
 
     /// <summary>It had left the shop: what was read before counts no more.</summary>
     public bool HadLeft { get; set; }
@@ -63,13 +83,18 @@ public class Certificate : PartFact
     public required string Document { get; set; }
 
     /// <summary>SHA-256 of the document in UTF-8, hexadecimal. Its first letters are the code on paper.</summary>
-    [MaxLength(64)] public required string Hash { get; set; }
+    [MaxLength(64)]
+    public required string Hash { get; set; }
 
     public List<PrintEntry> Prints { get; } = [];
 }
 
 /// <summary>What is printed of a proof.</summary>
-public enum PrintKind { Tag, Certificate }
+public enum PrintKind
+{
+    Tag,
+    Certificate,
+}
 
 /// <summary>A proof was printed; every print after the first of its kind is a copy.</summary>
 public class PrintEntry : PartFact
@@ -86,7 +111,8 @@ public class ChainLink
     /// <summary>Place in the chain, from 1.</summary>
     public int Number { get; set; }
 
-    [MaxLength(40)] public required string FactTable { get; set; }
+    [MaxLength(40)]
+    public required string FactTable { get; set; }
     public long FactId { get; set; }
 
     /// <summary>SHA-256 over the hash of the link before and the fact's canonical text.</summary>

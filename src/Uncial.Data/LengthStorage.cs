@@ -24,11 +24,12 @@ public sealed class LengthJson : JsonConverter<Length>
 /// <summary>JSON as it is stored in the database.</summary>
 public static class StoredJson
 {
-    public static JsonSerializerOptions Options { get; } = new(JsonSerializerDefaults.Web)
-    {
-        Converters = { new LengthJson(), new JsonStringEnumConverter() },
-        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
-    };
+    public static JsonSerializerOptions Options { get; } =
+        new(JsonSerializerDefaults.Web)
+        {
+            Converters = { new LengthJson(), new JsonStringEnumConverter() },
+            DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+        };
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
 

@@ -11,13 +11,9 @@ internal static class PlanDocuments
 
     private static readonly MemoryCache Parsed = new(new MemoryCacheOptions { SizeLimit = Kept });
 
-    public static PlanDocument Read(string document) =>
-        Parsed.GetOrCreate(
-            document,
-            entry =>
-            {
-                entry.Size = 1;
-                return StoredJson.Read<PlanDocument>(document);
-            }
-        )!;
+    public static PlanDocument Read(string document) => Parsed.GetOrCreate(document, entry =>
+        {
+            entry.Size = 1;
+            return StoredJson.Read<PlanDocument>(document);
+        })!;
 }

@@ -153,17 +153,32 @@ public static class Proofs
         ArgumentNullException.ThrowIfNull(part);
         ArgumentNullException.ThrowIfNull(shop);
         var outcome = part.Outcome ?? throw new InvalidOperationException("The part is still here.");
-        if (outcome.Certificate is { } known) return known;
-        var head = await db.Chain.AsNoTracking().Where(l => l.PartId == part.Id && l.FactTable == "outcomes" && l.FactId == outcome.Id).SingleAsync(cancel);
-        var names = await db.Operators.AsNoTracking().Where(u => u.Id == outcome.ById || u.Id == outcome.SignedById).ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
+        if (outcome.Certificate is { } known)
+            return known;
+        var head = await db
+            .Chain.AsNoTracking()
+            .Where(l => l.PartId == part.Id && l.FactTable == "outcomes" && l.FactId == outcome.Id)
+            .SingleAsync(cancel);
+        var names = await db
+            .Operators.AsNoTracking()
+            .Where(u => u.Id == outcome.ById || u.Id == outcome.SignedById)
+            .ToDictionaryAsync(u => u.Id, u => u.DisplayName, cancel);
         var document = StoredJson.Write(Of(part, outcome, shop, id => names.GetValueOrDefault(id, ""), head));
-        var certificate = new Certificate { OutcomeId = outcome.Id, Document = document, Hash = Hash(document), At = now, ById = outcome.ById };
+        var certificate = new Certificate
+        {
+            OutcomeId = outcome.Id,
+            Document = document,
+            Hash = Hash(document),
+            At = now,
+            ById = outcome.ById,
+        };
         db.Certificates.Add(certificate);
         try
         {
             await db.SaveChangesAsync(cancel);
         }
-        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
+        catch (DbUpdateException e)
+            when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
         {
             db.Entry(certificate).State = EntityState.Detached;
             certificate = await db.Certificates.Include(c => c.Prints).SingleAsync(c => c.OutcomeId == outcome.Id, cancel);
@@ -178,9 +193,14 @@ public static class Proofs
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(code);
         var letters = new string([.. code.Where(c => !char.IsWhiteSpace(c) && c != '-')]).ToLowerInvariant();
-        if (letters.Length is < CodeLength or > 64 || !letters.All(char.IsAsciiHexDigit)) return null;
+        if (letters.Length is < CodeLength or > 64 || !letters.All(char.IsAsciiHexDigit))
+            return null;
         var (from, to) = (letters, letters + "g");
-        return await db.Certificates.AsNoTracking().Include(c => c.Prints).Where(c => string.Compare(c.Hash, from) >= 0 && string.Compare(c.Hash, to) < 0).FirstOrDefaultAsync(cancel);
+        return await db
+            .Certificates.AsNoTracking()
+            .Include(c => c.Prints)
+            .Where(c => string.Compare(c.Hash, from) >= 0 && string.Compare(c.Hash, to) < 0)
+            .FirstOrDefaultAsync(cancel);
     }
 
     /// <summary>Whether a proof can be relied on now.</summary>
@@ -192,21 +212,46 @@ public static class Proofs
         var faults = await ChainCheck.OfPartAsync(db, outcome.PartId, cancel);
         var hashHolds = Hash(certificate.Document) == certificate.Hash;
         var document = Read(certificate);
-        var head = await db.Chain.AsNoTracking().Where(l => l.PartId == outcome.PartId && l.Number == document.Links).Select(l => l.Hash).SingleOrDefaultAsync(cancel);
+        var head = await db
+            .Chain.AsNoTracking()
+            .Where(l => l.PartId == outcome.PartId && l.Number == document.Links)
+            .Select(l => l.Hash)
+            .SingleOrDefaultAsync(cancel);
         var headHolds = head is not null && Convert.ToHexStringLower(head) == document.ChainHead;
-        var doubt = await db.ReadingFlags.CountAsync(f => db.Readings.Any(r => r.Id == f.ReadingId && db.Surfaces.Any(s => s.Id == r.SurfaceId && s.PartId == outcome.PartId)) && f.Number > outcome.Number, cancel);
+        var doubt = await db.ReadingFlags.CountAsync(
+            f =>
+                db.Readings.Any(r => r.Id == f.ReadingId && db.Surfaces.Any(s => s.Id == r.SurfaceId && s.PartId == outcome.PartId))
+                && f.Number > outcome.Number,
+            cancel
+        );
         return new(hashHolds, faults.Count == 0 && headHolds, outcome.Withdrawal, doubt);
     }
 
-    private static ProofDocument Of(Part part, Outcome outcome, Shop shop, Func<int, string> name, ChainLink head) => new()
-    {
-        Shop = shop.Name, Tag = part.Tag, Visit = part.Visit, Corner = part.Corner, Mark = part.Mark, MarkedToStud = part.MarkedAt is not null,
-        Job = part.Job!.Number, Vehicle = part.Job.Vehicle, OdometerKm = part.Job.OdometerKm,
-        Outcome = outcome.Kind, Reason = outcome.Reason, Cause = outcome.Cause, Place = outcome.Place, Preservative = outcome.Preservative, DoNotMachineAgain = outcome.DoNotMachineAgain,
-        By = name(outcome.ById), SignedBy = outcome.SignedById is { } signed ? name(signed) : null, At = outcome.At,
-        Surfaces = [.. part.Surfaces.Select(s => Of(new SurfaceRecord(s, part, shop)))],
-        Links = head.Number, ChainHead = Convert.ToHexStringLower(head.Hash),
-    };
+    private static ProofDocument Of(Part part, Outcome outcome, Shop shop, Func<int, string> name, ChainLink head) =>
+        new()
+        {
+            Shop = shop.Name,
+            Tag = part.Tag,
+            Visit = part.Visit,
+            Corner = part.Corner,
+            Mark = part.Mark,
+            MarkedToStud = part.MarkedAt is not null,
+            Job = part.Job!.Number,
+            Vehicle = part.Job.Vehicle,
+            OdometerKm = part.Job.OdometerKm,
+            Outcome = outcome.Kind,
+            Reason = outcome.Reason,
+            Cause = outcome.Cause,
+            Place = outcome.Place,
+            Preservative = outcome.Preservative,
+            DoNotMachineAgain = outcome.DoNotMachineAgain,
+            By = name(outcome.ById),
+            SignedBy = outcome.SignedById is { } signed ? name(signed) : null,
+            At = outcome.At,
+            Surfaces = [.. part.Surfaces.Select(s => Of(new SurfaceRecord(s, part, shop)))],
+            Links = head.Number,
+            ChainHead = Convert.ToHexStringLower(head.Hash),
+        };
 
     /// <summary>What is to be said of a surface as it is on record now.</summary>
     public static ProofSurface Of(SurfaceRecord record)
@@ -215,17 +260,49 @@ public static class Proofs
         var confirmed = record.Confirmation;
         return new()
         {
-            Kind = record.Kind, InHat = record.Surface.InHat, Passes = record.CutsDone, Before = record.WorstBefore, Now = record.Worst,
-            Nominal = record.Limits?.Nominal, MachineTo = record.Limits?.MachineTo, MachineToDerived = record.Limits?.MachineToDerived ?? false,
-            Discard = record.Limits?.Discard, DiscardDerived = record.Limits?.DiscardDerived ?? false,
-            Uncertainty = record.Sizes.Count > 0 ? record.Uncertainty : null, Allowance = confirmed?.Allowance, Decision = confirmed?.Decision,
-            ConfirmedBy = confirmed?.By?.DisplayName, ConfirmedAt = confirmed?.At, ConfirmedAlthough = confirmed?.Reason,
-            Variation = confirmed?.Variation, Taper = confirmed?.Taper,
-            SizesBefore = record.CutsDone > 0 ? Sizes(record, record.SizesBefore) : [], Sizes = Sizes(record, record.Sizes),
-            LimitSources = [.. new[] { LimitKind.MachineTo, LimitKind.Discard }.Select(k => (Kind: k, Stated: record.Stated(k))).Where(l => l.Stated.Count > 0)
-                .Select(l => new ProofLimit(l.Kind, [.. l.Stated.Select(e => e.Source)], !HeldLimit.Differ(l.Stated.Select(e => e.Value))))],
+            Kind = record.Kind,
+            InHat = record.Surface.InHat,
+            Passes = record.CutsDone,
+            Before = record.WorstBefore,
+            Now = record.Worst,
+            Nominal = record.Limits?.Nominal,
+            MachineTo = record.Limits?.MachineTo,
+            MachineToDerived = record.Limits?.MachineToDerived ?? false,
+            Discard = record.Limits?.Discard,
+            DiscardDerived = record.Limits?.DiscardDerived ?? false,
+            Uncertainty = record.Sizes.Count > 0 ? record.Uncertainty : null,
+            Allowance = confirmed?.Allowance,
+            Decision = confirmed?.Decision,
+            ConfirmedBy = confirmed?.By?.DisplayName,
+            ConfirmedAt = confirmed?.At,
+            ConfirmedAlthough = confirmed?.Reason,
+            Variation = confirmed?.Variation,
+            Taper = confirmed?.Taper,
+            SizesBefore = record.CutsDone > 0 ? Sizes(record, record.SizesBefore) : [],
+            Sizes = Sizes(record, record.Sizes),
+            LimitSources =
+            [
+                .. new[] { LimitKind.MachineTo, LimitKind.Discard }
+                    .Select(k => (Kind: k, Stated: record.Stated(k)))
+                    .Where(l => l.Stated.Count > 0)
+                    .Select(l => new ProofLimit(
+                        l.Kind,
+                        [.. l.Stated.Select(e => e.Source)],
+                        !HeldLimit.Differ(l.Stated.Select(e => e.Value))
+                    )),
+            ],
             LaxerLimits = record.LaxerLimits,
-            Withdrawn = [.. record.WithdrawnSizes.Zip(Sizes(record, record.WithdrawnSizes)).Select(r => new ProofWithdrawal(r.Second, r.First.Withdrawal!.Reason, r.First.Withdrawal.By?.DisplayName, r.First.Withdrawal.Signature?.SignedBy?.DisplayName))],
+            Withdrawn =
+            [
+                .. record
+                    .WithdrawnSizes.Zip(Sizes(record, record.WithdrawnSizes))
+                    .Select(r => new ProofWithdrawal(
+                        r.Second,
+                        r.First.Withdrawal!.Reason,
+                        r.First.Withdrawal.By?.DisplayName,
+                        r.First.Withdrawal.Signature?.SignedBy?.DisplayName
+                    )),
+            ],
             Suspect = Sizes(record, record.Doubted.Where(r => r.Kind == ReadingKind.Size)),
         };
     }
@@ -240,7 +317,8 @@ public static class Proofs
 /// <param name="What">What is wrong, in words.</param>
 public sealed record ChainFault(string Tag, int Link, string What)
 {
-    public override string ToString() => Link == 0 ? $"{Tag}: {What}" : string.Create(CultureInfo.InvariantCulture, $"{Tag}, link {Link}: {What}");
+    public override string ToString() =>
+        Link == 0 ? $"{Tag}: {What}" : string.Create(CultureInfo.InvariantCulture, $"{Tag}, link {Link}: {What}");
 }
 
 /// <summary>
@@ -252,7 +330,8 @@ public static class ChainCheck
     private const int Batch = 400;
 
     /// <summary>The faults of one part's chain, none where it is whole.</summary>
-    public static Task<IReadOnlyList<ChainFault>> OfPartAsync(UncialDb db, int part, CancellationToken cancel) => OfPartsAsync(db, [part], cancel);
+    public static Task<IReadOnlyList<ChainFault>> OfPartAsync(UncialDb db, int part, CancellationToken cancel) =>
+        OfPartsAsync(db, [part], cancel);
 
     /// <summary>Checks every part's chain.</summary>
     /// <returns>Parts and links that were looked at, and the faults.</returns>
@@ -261,10 +340,21 @@ public static class ChainCheck
         ArgumentNullException.ThrowIfNull(db);
         var parts = await db.Parts.AsNoTracking().OrderBy(p => p.Id).Select(p => p.Id).ToListAsync(cancel);
         var faults = new List<ChainFault>();
-        foreach (var batch in parts.Chunk(Batch)) faults.AddRange(await OfPartsAsync(db, batch, cancel));
+        foreach (var batch in parts.Chunk(Batch))
+            faults.AddRange(await OfPartsAsync(db, batch, cancel));
         // A part that was taken away with all its facts leaves the numbers of its links behind.
-        var orphans = await db.Database.SqlQueryRaw<int>("select distinct c.part_id as \"Value\" from chain c left join parts p on p.id = c.part_id where p.id is null").ToListAsync(cancel);
-        faults.AddRange(orphans.Select(id => new ChainFault(string.Create(CultureInfo.InvariantCulture, $"part {id}"), 1, "the part is gone, its chain is still there")));
+        var orphans = await db
+            .Database.SqlQueryRaw<int>(
+                "select distinct c.part_id as \"Value\" from chain c left join parts p on p.id = c.part_id where p.id is null"
+            )
+            .ToListAsync(cancel);
+        faults.AddRange(
+            orphans.Select(id => new ChainFault(
+                string.Create(CultureInfo.InvariantCulture, $"part {id}"),
+                1,
+                "the part is gone, its chain is still there"
+            ))
+        );
         return (parts.Count, await db.Chain.LongCountAsync(cancel), faults);
     }
 
@@ -280,9 +370,19 @@ public static class ChainCheck
             var (before, number, tag) = (Array.Empty<byte>(), 0, chain.First().Tag ?? $"part {chain.Key}");
             foreach (var link in chain.OrderBy(l => l.Number))
             {
-                if (link.Number != ++number) { faults.Add(new(tag, number, "the link is missing")); number = link.Number; }
-                if (link.Text is null) faults.Add(new(tag, link.Number, $"{link.FactTable} {link.FactId} is gone"));
-                else if (!SHA256.HashData([.. before, .. Encoding.UTF8.GetBytes(link.FactTable + " " + link.Text)]).AsSpan().SequenceEqual(link.Hash))
+                if (link.Number != ++number)
+                {
+                    faults.Add(new(tag, number, "the link is missing"));
+                    number = link.Number;
+                }
+                if (link.Text is null)
+                    faults.Add(new(tag, link.Number, $"{link.FactTable} {link.FactId} is gone"));
+                else if (
+                    !SHA256
+                        .HashData([.. before, .. Encoding.UTF8.GetBytes(link.FactTable + " " + link.Text)])
+                        .AsSpan()
+                        .SequenceEqual(link.Hash)
+                )
                     faults.Add(new(tag, link.Number, $"{link.FactTable} {link.FactId} is not what was stated"));
                 before = link.Hash;
             }
@@ -291,27 +391,43 @@ public static class ChainCheck
         return faults;
     }
 
-    private static async Task<(List<Link> Links, List<(string Tag, string Table, long Id)> Loose)> ReadAsync(UncialDb db, int[] parts, CancellationToken cancel)
+    private static async Task<(List<Link> Links, List<(string Tag, string Table, long Id)> Loose)> ReadAsync(
+        UncialDb db,
+        int[] parts,
+        CancellationToken cancel
+    )
     {
         await db.Database.OpenConnectionAsync(cancel);
         try
         {
             var connection = (Npgsql.NpgsqlConnection)db.Database.GetDbConnection();
-            await using (var zone = new Npgsql.NpgsqlCommand("set timezone = 'UTC'", connection)) await zone.ExecuteNonQueryAsync(cancel);
+            await using (var zone = new Npgsql.NpgsqlCommand("set timezone = 'UTC'", connection))
+                await zone.ExecuteNonQueryAsync(cancel);
             var links = new List<Link>();
             await using (var command = new Npgsql.NpgsqlCommand(LinksSql, connection))
             {
                 command.Parameters.AddWithValue(parts);
                 await using var reader = await command.ExecuteReaderAsync(cancel);
                 while (await reader.ReadAsync(cancel))
-                    links.Add(new(reader.GetInt32(0), reader.IsDBNull(1) ? null : reader.GetString(1), reader.GetInt32(2), reader.GetString(3), reader.GetInt64(4), (byte[])reader[5], reader.IsDBNull(6) ? null : reader.GetString(6)));
+                    links.Add(
+                        new(
+                            reader.GetInt32(0),
+                            reader.IsDBNull(1) ? null : reader.GetString(1),
+                            reader.GetInt32(2),
+                            reader.GetString(3),
+                            reader.GetInt64(4),
+                            (byte[])reader[5],
+                            reader.IsDBNull(6) ? null : reader.GetString(6)
+                        )
+                    );
             }
             var loose = new List<(string, string, long)>();
             await using (var command = new Npgsql.NpgsqlCommand(LooseSql, connection))
             {
                 command.Parameters.AddWithValue(parts);
                 await using var reader = await command.ExecuteReaderAsync(cancel);
-                while (await reader.ReadAsync(cancel)) loose.Add((reader.GetString(0), reader.GetString(1), reader.GetInt64(2)));
+                while (await reader.ReadAsync(cancel))
+                    loose.Add((reader.GetString(0), reader.GetString(1), reader.GetInt64(2)));
             }
             return (links, loose);
         }
@@ -321,9 +437,17 @@ public static class ChainCheck
         }
     }
 
-    private static readonly string LinksSql = string.Join(" union all ", GuardedTables.OfParts.Select(f =>
-        $"select c.part_id, p.tag, c.number, c.fact_table, c.fact_id, c.hash, fact_text(c.fact_table, to_jsonb(f)) from chain c left join parts p on p.id = c.part_id left join {f.Name} f on f.id = c.fact_id where c.part_id = any($1) and c.fact_table = '{f.Name}'"));
+    private static readonly string LinksSql = string.Join(
+        " union all ",
+        GuardedTables.OfParts.Select(f =>
+            $"select c.part_id, p.tag, c.number, c.fact_table, c.fact_id, c.hash, fact_text(c.fact_table, to_jsonb(f)) from chain c left join parts p on p.id = c.part_id left join {f.Name} f on f.id = c.fact_id where c.part_id = any($1) and c.fact_table = '{f.Name}'"
+        )
+    );
 
-    private static readonly string LooseSql = string.Join(" union all ", GuardedTables.OfParts.Select(f =>
-        $"select p.tag, '{f.Name}', f.id::bigint from {f.Name} f join parts p on p.id = {f.Part} where p.id = any($1) and not exists (select 1 from chain c where c.part_id = p.id and c.fact_table = '{f.Name}' and c.fact_id = f.id)"));
+    private static readonly string LooseSql = string.Join(
+        " union all ",
+        GuardedTables.OfParts.Select(f =>
+            $"select p.tag, '{f.Name}', f.id::bigint from {f.Name} f join parts p on p.id = {f.Part} where p.id = any($1) and not exists (select 1 from chain c where c.part_id = p.id and c.fact_table = '{f.Name}' and c.fact_id = f.id)"
+        )
+    );
 }

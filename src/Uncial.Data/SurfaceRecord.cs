@@ -48,9 +48,16 @@ public sealed partial class SurfaceRecord
         Doubted = [.. surface.Readings.Where(r => r.Withdrawal is null && r.Flag is not null).Ordered()];
         Mount = surface.Mounts.Newest() is { } mount && surface.Confirmations.All(c => !c.IsAfter(mount)) ? mount : null;
         SetUps = Mount is null ? [] : [.. surface.SetUps.Where(c => c.MountId == Mount.Id).Ordered()];
-        Lathe = (Mount?.LatheId ?? surface.Passes.MaxBy(p => p.Cut)?.LatheId) is { } latheId && shop.Lathes.Find(l => l.Id == latheId) is { } lathe ? lathe : shop.LatheFor(surface.Kind, surface.Diameter);
+        Lathe =
+            (Mount?.LatheId ?? surface.Passes.MaxBy(p => p.Cut)?.LatheId) is { } latheId
+            && shop.Lathes.Find(l => l.Id == latheId) is { } lathe
+                ? lathe
+                : shop.LatheFor(surface.Kind, surface.Diameter);
         calledBack = part.CalledBack;
-        Sizes = [.. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone && (calledBack is not { HadLeft: true } || r.IsAfter(calledBack)))];
+        Sizes =
+        [
+            .. standing[ReadingKind.Size].Where(r => r.Cuts == CutsDone && (calledBack is not { HadLeft: true } || r.IsAfter(calledBack))),
+        ];
         SizesBefore = [.. standing[ReadingKind.Size].Where(r => r.Cuts == 0)];
         Limits = LimitsAfter(int.MaxValue, shop.Rules);
         LatestPlan = NewestPlan();
@@ -73,7 +80,10 @@ public sealed partial class SurfaceRecord
     }
 
     /// <summary>Names of the gauges behind the standing sizes.</summary>
-    public string GaugeNames => Sizes.Any(s => s.GaugeId is not null) ? string.Join(", ", Sizes.Select(s => GaugeOf(s)?.Name).OfType<string>().Distinct()) : Gauge?.Name ?? "";
+    public string GaugeNames =>
+        Sizes.Any(s => s.GaugeId is not null)
+            ? string.Join(", ", Sizes.Select(s => GaugeOf(s)?.Name).OfType<string>().Distinct())
+            : Gauge?.Name ?? "";
 
     /// <summary>Readings that are in doubt, since their gauge failed on its standard afterwards. They count for nothing.</summary>
     public IReadOnlyList<ReadingEntry> Doubted { get; }
@@ -93,7 +103,12 @@ public sealed partial class SurfaceRecord
     public SetUpEntry? SetUp => SetUps.Count == 0 ? null : SetUps[^1];
 
     /// <summary>That it may be cut as it is mounted; a check made afterwards asks anew.</summary>
-    public SetUpDecision? SetUpDecision => Mount is null ? null : Surface.SetUpDecisions.Where(d => d.MountId == Mount.Id).Newest() is { } decision && (SetUp is null || decision.CheckId == SetUp.Id) ? decision : null;
+    public SetUpDecision? SetUpDecision =>
+        Mount is null ? null
+        : Surface.SetUpDecisions.Where(d => d.MountId == Mount.Id).Newest() is { } decision
+        && (SetUp is null || decision.CheckId == SetUp.Id)
+            ? decision
+        : null;
 
     /// <summary>It went on against its check, or without one, in this job: the reasons, the oldest first.</summary>
     public IReadOnlyList<SetUpDecision> WentOnAnyway => [.. Surface.SetUpDecisions.Where(d => d.Reason is not null).Ordered()];
@@ -111,25 +126,35 @@ public sealed partial class SurfaceRecord
     /// that
     /// were changed, end it; what has left keeps the judgement that it left by.
     /// </summary>
-    public Confirmation? Confirmation => Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.IsAfter(calledBack))).Newest() is { } newest
-        && (Part.Outcome is not null || IsByTheLimitsOfNow(newest)) ? newest : null;
+    public Confirmation? Confirmation =>
+        Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.IsAfter(calledBack))).Newest() is { } newest
+        && (Part.Outcome is not null || IsByTheLimitsOfNow(newest))
+            ? newest
+            : null;
 
     /// <summary>
     /// A judgement of this cut that holds no more, since limits or rules were changed after it; null where there is none.
     /// </summary>
-    public Confirmation? Outdated => Confirmation is null && Part.Outcome is null
-        ? Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.IsAfter(calledBack))).Newest() : null;
+    public Confirmation? Outdated =>
+        Confirmation is null && Part.Outcome is null
+            ? Surface.Confirmations.Where(c => c.Cuts == CutsDone && (calledBack is null || c.IsAfter(calledBack))).Newest()
+            : null;
 
-    private bool IsByTheLimitsOfNow(Confirmation judged) => Limits is { } now && judged.Discard == now.Discard && judged.MachineTo == now.MachineTo && (judged.RulesId ?? 0) == Shop.RulesId
-        && Surface.LimitEntries.All(l => !l.IsAfter(judged)) && Surface.Settlements.All(s => !s.IsAfter(judged));
+    private bool IsByTheLimitsOfNow(Confirmation judged) =>
+        Limits is { } now
+        && judged.Discard == now.Discard
+        && judged.MachineTo == now.MachineTo
+        && (judged.RulesId ?? 0) == Shop.RulesId
+        && Surface.LimitEntries.All(l => !l.IsAfter(judged))
+        && Surface.Settlements.All(s => !s.IsAfter(judged));
 
     /// <summary>
     /// Expanded uncertainty of the readings: of the place that is known worst. Repeats at a place are averaged, so that it is known better.
     /// </summary>
     public Length Uncertainty => uncertainty ??= UncertaintyOf(Sizes);
 
-    private Length UncertaintyOf(IReadOnlyList<ReadingEntry> sizes) => sizes.Count == 0 ? UsualUncertainty
-        : sizes.GroupBy(r => (r.GaugeId, SpotOf(r))).Max(spot => UncertaintyOf(spot.Last()));
+    private Length UncertaintyOf(IReadOnlyList<ReadingEntry> sizes) =>
+        sizes.Count == 0 ? UsualUncertainty : sizes.GroupBy(r => (r.GaugeId, SpotOf(r))).Max(spot => UncertaintyOf(spot.Last()));
 
     /// <summary>
     /// Uncertainty of one reading: as it was stored, unless a reading at its place that counted as its repeat was withdrawn since. Then
@@ -138,12 +163,32 @@ public sealed partial class SurfaceRecord
     /// </summary>
     private Length UncertaintyOf(ReadingEntry reading)
     {
-        if (GaugeOf(reading) is not { } gauge || !Surface.Readings.Any(w => w.Withdrawal is not null && w.Kind == reading.Kind && w.Cuts == reading.Cuts && w.GaugeId == reading.GaugeId && SpotOf(w) == SpotOf(reading) && reading.IsAfter(w))) return reading.Uncertainty;
-        return gauge.UncertaintyAt(reading.Value, standing[ReadingKind.Size].Count(r => r.Cuts == reading.Cuts && r.GaugeId == reading.GaugeId && SpotOf(r) == SpotOf(reading) && !r.IsAfter(reading)), reading.ZeroCheckId is not null, Shop.Rules);
+        if (
+            GaugeOf(reading) is not { } gauge
+            || !Surface.Readings.Any(w =>
+                w.Withdrawal is not null
+                && w.Kind == reading.Kind
+                && w.Cuts == reading.Cuts
+                && w.GaugeId == reading.GaugeId
+                && SpotOf(w) == SpotOf(reading)
+                && reading.IsAfter(w)
+            )
+        )
+            return reading.Uncertainty;
+        return gauge.UncertaintyAt(
+            reading.Value,
+            standing[ReadingKind.Size]
+                .Count(r => r.Cuts == reading.Cuts && r.GaugeId == reading.GaugeId && SpotOf(r) == SpotOf(reading) && !r.IsAfter(reading)),
+            reading.ZeroCheckId is not null,
+            Shop.Rules
+        );
     }
 
     /// <summary>Uncertainty of a reading with the usual gauge, before anything is read; 0 where there is neither gauge nor limit.</summary>
-    public Length UsualUncertainty => Gauge is { } gauge && Limits is { } limits ? gauge.UncertaintyAt(limits.Nominal ?? limits.MachineTo, 1, false, Shop.Rules) : Length.Zero;
+    public Length UsualUncertainty =>
+        Gauge is { } gauge && Limits is { } limits
+            ? gauge.UncertaintyAt(limits.Nominal ?? limits.MachineTo, 1, false, Shop.Rules)
+            : Length.Zero;
 
     /// <summary>Standing sizes at a place since the last cut; opposite ends of one diameter are one place.</summary>
     public IReadOnlyList<ReadingEntry> SizesAt(ReadingPlace place) => [.. Sizes.Where(r => IsAt(r, place))];
@@ -156,28 +201,47 @@ public sealed partial class SurfaceRecord
     /// <param name="lastVisit">Worst size when the part left last; null where it was not here before.</param>
     public (Doubt Doubt, Length? Against)? QuestionOf(Length size, ReadingPlace place, Length? lastVisit)
     {
-        if (Limits is not { } limits) return null;
-        if (Plausibility.Question(size, limits) is { } doubt) return (doubt, null);
+        if (Limits is not { } limits)
+            return null;
+        if (Plausibility.Question(size, limits) is { } doubt)
+            return (doubt, null);
         var neighbours = Sizes.Where(r => r.Station == place.Station).Except(SizesAt(place)).Select(r => r.Value).ToList();
-        return Plausibility.Question(Kind, size, neighbours, lastVisit, UsualUncertainty, Shop.Rules) is { } unlike ? (unlike.Doubt, unlike.Against) : null;
+        return Plausibility.Question(Kind, size, neighbours, lastVisit, UsualUncertainty, Shop.Rules) is { } unlike
+            ? (unlike.Doubt, unlike.Against)
+            : null;
     }
 
     /// <summary>What it takes to withdraw a reading of a size.</summary>
     public ReadingWithdrawal WithdrawalOf(ReadingEntry reading)
     {
         ArgumentNullException.ThrowIfNull(reading);
-        if (reading.Kind != ReadingKind.Size) return default;
+        if (reading.Kind != ReadingKind.Size)
+            return default;
         var round = standing[ReadingKind.Size].Where(r => r.Cuts == reading.Cuts && r.Id != reading.Id).ToList();
         var isWorst = round.TrueForAll(r => Limits.Margin(Kind, r.Value, reading.Value) >= Length.Zero);
-        var again = round.Exists(r => r.IsAfter(reading) && SpotOf(r) == SpotOf(reading) && r.Resolution <= reading.Resolution && (r.GaugeId == reading.GaugeId || r.Uncertainty <= reading.Uncertainty));
-        return ReadingWithdrawal.Of(reading.Value, reading.Uncertainty, Limits, isWorst, reading.Cuts == CutsDone, again || reading.Flag is not null);
+        var again = round.Exists(r =>
+            r.IsAfter(reading)
+            && SpotOf(r) == SpotOf(reading)
+            && r.Resolution <= reading.Resolution
+            && (r.GaugeId == reading.GaugeId || r.Uncertainty <= reading.Uncertainty)
+        );
+        return ReadingWithdrawal.Of(
+            reading.Value,
+            reading.Uncertainty,
+            Limits,
+            isWorst,
+            reading.Cuts == CutsDone,
+            again || reading.Flag is not null
+        );
     }
 
     /// <summary>Readings of a size that were withdrawn, the oldest first: certificate and history show them.</summary>
-    public IReadOnlyList<ReadingEntry> WithdrawnSizes => [.. Surface.Readings.Where(r => r.Kind == ReadingKind.Size && r.Withdrawal is not null).Ordered()];
+    public IReadOnlyList<ReadingEntry> WithdrawnSizes =>
+        [.. Surface.Readings.Where(r => r.Kind == ReadingKind.Size && r.Withdrawal is not null).Ordered()];
 
     /// <summary>What was found on it by eye and stands, oldest first.</summary>
-    public IReadOnlyList<Finding> Findings => [.. Surface.Findings.Where(f => f.Withdrawal is null && f.Kind != FindingKind.Nothing).Ordered()];
+    public IReadOnlyList<Finding> Findings =>
+        [.. Surface.Findings.Where(f => f.Withdrawal is null && f.Kind != FindingKind.Nothing).Ordered()];
 
     /// <summary>Somebody has looked at it.</summary>
     public bool IsLookedAt => Surface.Findings.Any(f => f.Withdrawal is null);
@@ -185,7 +249,12 @@ public sealed partial class SurfaceRecord
     /// <summary>
     /// A finding on any surface of the part that ends its journey: a crack, or that it must not be turned; null where there is none.
     /// </summary>
-    public Finding? End => Part.Surfaces.SelectMany(s => s.Findings).Where(f => f.Withdrawal is null && Core.Looking.Findings.EndsTheJourney(f.Kind)).OrderBy(f => f.Kind).FirstOrDefault();
+    public Finding? End =>
+        Part
+            .Surfaces.SelectMany(s => s.Findings)
+            .Where(f => f.Withdrawal is null && Core.Looking.Findings.EndsTheJourney(f.Kind))
+            .OrderBy(f => f.Kind)
+            .FirstOrDefault();
 
     /// <summary>The sources of a limit do not say the same, and nobody has settled it.</summary>
     public bool IsDisputed(LimitKind kind) => HeldLimit.Differ(Stated(kind).Select(l => l.Value)) && Settlement(kind) is null;
@@ -194,9 +263,18 @@ public sealed partial class SurfaceRecord
     public ReadingEntry? Figure(ReadingKind kind) => standing[kind].LastOrDefault();
 
     /// <summary>Where it waits.</summary>
-    public Station Station => new SurfaceFacts(
-        Limits is not null, Places.Count, Places.Count(p => ReadingAt(p) is not null), SetUpDecision is not null, Plan?.Option.Passes.Count, PassesOfPlan.Count, !FinishIsDue,
-        Confirmation is { Decision: Decision.Release or Decision.LeadOnly }, Part.Outcome is not null).Station;
+    public Station Station =>
+        new SurfaceFacts(
+            Limits is not null,
+            Places.Count,
+            Places.Count(p => ReadingAt(p) is not null),
+            SetUpDecision is not null,
+            Plan?.Option.Passes.Count,
+            PassesOfPlan.Count,
+            !FinishIsDue,
+            Confirmation is { Decision: Decision.Release or Decision.LeadOnly },
+            Part.Outcome is not null
+        ).Station;
 
     /// <summary>All places that are to be read, in the order of reading.</summary>
     public IReadOnlyList<ReadingPlace> Places => places ??= PlacesOf(Surface, CutsDone == 0 ? [] : SizesBefore);
@@ -216,52 +294,73 @@ public sealed partial class SurfaceRecord
 
     /// <summary>Readings as Core takes them; how far in from the edge of a rotor becomes its radius.</summary>
     private IReadOnlyList<Reading> CoreReadings(IEnumerable<ReadingEntry> entries) =>
-        [.. entries.Select(r => new Reading(ClockAngle.FromDegrees(r.Degrees ?? 0), Kind == PartKind.Rotor ? Surface.Diameter / 2 - r.Station : r.Station, r.Value))];
+        [
+            .. entries.Select(r => new Reading(
+                ClockAngle.FromDegrees(r.Degrees ?? 0),
+                Kind == PartKind.Rotor ? Surface.Diameter / 2 - r.Station : r.Station,
+                r.Value
+            )),
+        ];
 
-    public RotorMeasurement RotorMeasurement => new()
-    {
-        Limits = Limits ?? throw new InvalidOperationException("Limits first."),
-        Readings = CoreReadings(Sizes),
-        Uncertainty = Uncertainty,
-        Faces = new(
-            new(RunoutOf(ReadingKind.RunoutOuter), ValueOf(ReadingKind.GrooveOuter), ValueOf(ReadingKind.ReliefOuter)),
-            new(RunoutOf(ReadingKind.RunoutInner), ValueOf(ReadingKind.GrooveInner), ValueOf(ReadingKind.ReliefInner))),
-    };
+    public RotorMeasurement RotorMeasurement =>
+        new()
+        {
+            Limits = Limits ?? throw new InvalidOperationException("Limits first."),
+            Readings = CoreReadings(Sizes),
+            Uncertainty = Uncertainty,
+            Faces = new(
+                new(RunoutOf(ReadingKind.RunoutOuter), ValueOf(ReadingKind.GrooveOuter), ValueOf(ReadingKind.ReliefOuter)),
+                new(RunoutOf(ReadingKind.RunoutInner), ValueOf(ReadingKind.GrooveInner), ValueOf(ReadingKind.ReliefInner))
+            ),
+        };
 
-    public DrumMeasurement DrumMeasurement => new()
-    {
-        Limits = Limits ?? throw new InvalidOperationException("Limits first."),
-        Readings = CoreReadings(Sizes),
-        Uncertainty = Uncertainty,
-        Eccentricity = RunoutOf(ReadingKind.Eccentricity),
-        Groove = ValueOf(ReadingKind.Groove),
-        Relief = ValueOf(ReadingKind.Relief),
-    };
+    public DrumMeasurement DrumMeasurement =>
+        new()
+        {
+            Limits = Limits ?? throw new InvalidOperationException("Limits first."),
+            Readings = CoreReadings(Sizes),
+            Uncertainty = Uncertainty,
+            Eccentricity = RunoutOf(ReadingKind.Eccentricity),
+            Groove = ValueOf(ReadingKind.Groove),
+            Relief = ValueOf(ReadingKind.Relief),
+        };
 
     public RotorFigures RotorFigures => rotorFigures ??= RotorAssessment.Assess(RotorMeasurement, Shop.Rules);
 
     public DrumFigures DrumFigures => drumFigures ??= DrumAssessment.Assess(DrumMeasurement, Shop.Rules);
 
     /// <summary>Worst reading now: least thickness or largest diameter; null without readings or limits.</summary>
-    public Length? Worst => Limits is null ? null : Kind == PartKind.Rotor ? RotorFigures.Least : DrumFigures.Largest;
+    public Length? Worst =>
+        Limits is null ? null
+        : Kind == PartKind.Rotor ? RotorFigures.Least
+        : DrumFigures.Largest;
 
     /// <summary>The worst reading, or where the part is on the lathe the size that its last pass should have left.</summary>
-    public Length? Expected => Worst ?? (CutsDone == 0 ? null
-        : PassesOfPlan.Count > 0 ? Plan!.Option.Passes[PassesOfPlan.Count - 1].SizeAfter : Plan?.Request.Touch);
+    public Length? Expected =>
+        Worst
+        ?? (
+            CutsDone == 0 ? null
+            : PassesOfPlan.Count > 0 ? Plan!.Option.Passes[PassesOfPlan.Count - 1].SizeAfter
+            : Plan?.Request.Touch
+        );
 
     /// <summary>Worst size before the first cut, or null.</summary>
-    public Length? WorstBefore => SizesBefore.Count == 0 || Limits is null ? null
-        : Kind == PartKind.Rotor ? SizesBefore.Min(r => r.Value) : SizesBefore.Max(r => r.Value);
+    public Length? WorstBefore =>
+        SizesBefore.Count == 0 || Limits is null ? null
+        : Kind == PartKind.Rotor ? SizesBefore.Min(r => r.Value)
+        : SizesBefore.Max(r => r.Value);
 
     /// <summary>Thickness variation or out-of-round before the first cut, or null.</summary>
-    public Length? SpreadBefore => SizesBefore.Count < 2 || Limits is null ? null
-        : Kind == PartKind.Rotor ? RotorAssessment.Assess(RotorMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).ThicknessVariation
+    public Length? SpreadBefore =>
+        SizesBefore.Count < 2 || Limits is null ? null
+        : Kind == PartKind.Rotor
+            ? RotorAssessment.Assess(RotorMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).ThicknessVariation
         : DrumAssessment.Assess(DrumMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).Roundness?.OutOfRound;
 
     /// <summary>Metal that the dial says was taken in all passes: off the thickness, or on the diameter.</summary>
-    public Length TakenByDial => (Kind == PartKind.Rotor ? 1 : 2) * Surface.Passes
-        .SelectMany(p => PassOf(p).Depth)
-        .Aggregate(Length.Zero, (sum, depth) => sum + depth);
+    public Length TakenByDial =>
+        (Kind == PartKind.Rotor ? 1 : 2)
+        * Surface.Passes.SelectMany(p => PassOf(p).Depth).Aggregate(Length.Zero, (sum, depth) => sum + depth);
 
     /// <summary>Metal that the worst sizes before and after say was taken, or null.</summary>
     public Length? TakenBySize => WorstBefore is { } before && Worst is { } after ? (before - after).Abs() : null;
@@ -272,13 +371,29 @@ public sealed partial class SurfaceRecord
     private List<ReadingPlace> PlacesOf(WorkSurface surface, IReadOnlyList<ReadingEntry> before)
     {
         var circle = surface.Kind == PartKind.Rotor ? 360m : 180m;
-        Length?[] stations = surface.DepthsMm.Length > 0 ? [.. surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))] : EndsCount ? [Ends[0], null, Ends[^1]] : [null];
+        Length?[] stations =
+            surface.DepthsMm.Length > 0 ? [.. surface.DepthsMm.Select(d => (Length?)Length.FromMillimetres(d))]
+            : EndsCount ? [Ends[0], null, Ends[^1]]
+            : [null];
         // A part whose reading was begun at even places is read to its end at those.
         var (proposed, even) = (ReadingPlaces.Around(surface.Kind, surface.Places), ReadingPlaces.Even(surface.Kind, surface.Places));
-        var around = surface.Readings.Any(r => r.Kind == ReadingKind.Size && r.Degrees is { } at && even.Contains(at) && !proposed.Contains(at)) ? even : proposed;
+        var around = surface.Readings.Any(r =>
+            r.Kind == ReadingKind.Size && r.Degrees is { } at && even.Contains(at) && !proposed.Contains(at)
+        )
+            ? even
+            : proposed;
         IEnumerable<ReadingPlace> Ring(Length? station) => around.Select(degrees => new ReadingPlace(degrees, station));
         List<ReadingPlace> asked = Kind == PartKind.Drum ? Along(stations) : [.. stations.SelectMany(Ring)];
-        return [.. asked, .. before.Select(r => new ReadingPlace((r.Degrees ?? 0) % circle, r.Station)).Distinct().Except(asked).OrderBy(p => p.Station).ThenBy(p => p.Degrees)];
+        return
+        [
+            .. asked,
+            .. before
+                .Select(r => new ReadingPlace((r.Degrees ?? 0) % circle, r.Station))
+                .Distinct()
+                .Except(asked)
+                .OrderBy(p => p.Station)
+                .ThenBy(p => p.Degrees),
+        ];
 
         // A bore at several depths: every axis in the middle, one of them at each other depth, and every axis where that one shows
         // another shape.
@@ -286,12 +401,14 @@ public sealed partial class SurfaceRecord
         {
             var middle = depths[depths.Length / 2];
             List<ReadingPlace> all = [.. Ring(middle), .. depths.Where(d => d != middle).Select(d => new ReadingPlace(0, d))];
-            foreach (var depth in depths.Where(d => d != middle).OfType<Length>().Where(IsReadAround)) all.AddRange(Ring(depth).Skip(1));
+            foreach (var depth in depths.Where(d => d != middle).OfType<Length>().Where(IsReadAround))
+                all.AddRange(Ring(depth).Skip(1));
             return all;
         }
 
         // Once it has begun to be, a depth stays read around.
-        bool IsReadAround(Length depth) => Sizes.Where(r => r.Station == depth).Select(r => Spot(r.Degrees ?? 0)).Distinct().Count() > 1
+        bool IsReadAround(Length depth) =>
+            Sizes.Where(r => r.Station == depth).Select(r => Spot(r.Degrees ?? 0)).Distinct().Count() > 1
             || (Limits is not null && Sizes.Count > 0 && DrumFigures.DepthsToReadAround.Contains(depth));
     }
 
@@ -300,14 +417,21 @@ public sealed partial class SurfaceRecord
     /// <summary>
     /// A bore without named depths that was planned and is not bright is read near both ends as well, before it is judged.
     /// </summary>
-    private bool EndsCount => Kind == PartKind.Drum && Surface.Band > Length.Zero && Plan is { } plan && PassesOfPlan.Count == plan.Option.Passes.Count && !TurnedBright;
+    private bool EndsCount =>
+        Kind == PartKind.Drum
+        && Surface.Band > Length.Zero
+        && Plan is { } plan
+        && PassesOfPlan.Count == plan.Option.Passes.Count
+        && !TurnedBright;
 
     /// <summary>The place that a note of the judgement speaks of; null where it names none.</summary>
     public ReadingPlace? PlaceOf(Note note)
     {
         ArgumentNullException.ThrowIfNull(note);
         // Core speaks of a rotor's radius, a place of how far in from the edge it lies.
-        return note is not { Code: "readTwice", Degrees: { } degrees } ? null : new(degrees, Kind == PartKind.Rotor ? Surface.Diameter / 2 - note.Second : note.Second);
+        return note is not { Code: "readTwice", Degrees: { } degrees }
+            ? null
+            : new(degrees, Kind == PartKind.Rotor ? Surface.Diameter / 2 - note.Second : note.Second);
     }
 
     private bool IsAt(ReadingEntry reading, ReadingPlace place) => SpotOf(reading) == (Spot(place.Degrees), place.Station);
@@ -324,7 +448,8 @@ public sealed partial class SurfaceRecord
     /// </summary>
     private Length? ReliefLeft(int side, ReadingKind kind) =>
         Figure(kind) is not { } figure || !IsSinceItCameBack(figure) ? null
-        : figure.Cuts == CutsDone ? figure.Value : Length.Max(Length.Zero, figure.Value - TakenFrom(side));
+        : figure.Cuts == CutsDone ? figure.Value
+        : Length.Max(Length.Zero, figure.Value - TakenFrom(side));
 
     /// <summary>Not from before the part went out and came back.</summary>
     private bool IsSinceItCameBack(PartFact fact) => calledBack is not { HadLeft: true } || fact.IsAfter(calledBack);
@@ -332,46 +457,108 @@ public sealed partial class SurfaceRecord
     private Length TakenFrom(int side) => PassesOfPlan.Aggregate(Length.Zero, (sum, p) => sum + Plan!.Option.Passes[p.Index].Depth[side]);
 
     /// <summary>A query for parts with every fact of their surfaces, in a handful of round trips whatever their number.</summary>
-    public static IQueryable<Part> WithFacts(IQueryable<Part> parts) => parts
-        .Include(p => p.Job).Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal)
-        .Include(p => p.Surfaces.OrderBy(s => s.Id)).ThenInclude(s => s.LimitEntries)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Settlements)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.Withdrawal)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Flag)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Plans)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Passes)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Mounts)
-        .Include(p => p.Surfaces).ThenInclude(s => s.SetUps)
-        .Include(p => p.Surfaces).ThenInclude(s => s.SetUpDecisions)
-        .Include(p => p.Surfaces).ThenInclude(s => s.CutStarts).ThenInclude(c => c.Stop)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Finishes)
-        .AsSplitQuery();
+    public static IQueryable<Part> WithFacts(IQueryable<Part> parts) =>
+        parts
+            .Include(p => p.Job)
+            .Include(p => p.Outcomes)
+                .ThenInclude(o => o.Withdrawal)
+            .Include(p => p.Surfaces.OrderBy(s => s.Id))
+                .ThenInclude(s => s.LimitEntries)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Settlements)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Findings)
+                    .ThenInclude(f => f.Withdrawal)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Readings)
+                    .ThenInclude(r => r.Withdrawal)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Readings)
+                    .ThenInclude(r => r.Flag)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Plans)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Passes)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Confirmations)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Mounts)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.SetUps)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.SetUpDecisions)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.CutStarts)
+                    .ThenInclude(c => c.Stop)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Finishes)
+            .AsSplitQuery();
 
     /// <summary>The same with the names of those who stated the facts, for the pages that tell them.</summary>
-    public static IQueryable<Part> WithFactsAndNames(IQueryable<Part> parts) => WithFacts(parts)
-        .Include(p => p.Outcomes).ThenInclude(o => o.By)
-        .Include(p => p.Outcomes).ThenInclude(o => o.SignedBy)
-        .Include(p => p.Outcomes).ThenInclude(o => o.Certificate!.Prints)
-        .Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal!.By)
-        .Include(p => p.Outcomes).ThenInclude(o => o.Withdrawal!.SignedBy)
-        .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.LimitEntries).ThenInclude(l => l.Signature!.SignedBy)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Settlements).ThenInclude(l => l.Signature!.SignedBy)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal!.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.Withdrawal!.Signature!.SignedBy)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Settlements).ThenInclude(l => l.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Findings).ThenInclude(f => f.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Readings).ThenInclude(r => r.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Plans).ThenInclude(p => p.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Passes).ThenInclude(p => p.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Confirmations).ThenInclude(c => c.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.SetUpDecisions).ThenInclude(c => c.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Mounts).ThenInclude(c => c.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.SetUps).ThenInclude(c => c.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.CutStarts).ThenInclude(c => c.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.CutStarts).ThenInclude(c => c.Stop!.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Finishes).ThenInclude(c => c.By)
-        .Include(p => p.Surfaces).ThenInclude(s => s.Chatters).ThenInclude(c => c.By);
+    public static IQueryable<Part> WithFactsAndNames(IQueryable<Part> parts) =>
+        WithFacts(parts)
+            .Include(p => p.Outcomes)
+                .ThenInclude(o => o.By)
+            .Include(p => p.Outcomes)
+                .ThenInclude(o => o.SignedBy)
+            .Include(p => p.Outcomes)
+                .ThenInclude(o => o.Certificate!.Prints)
+            .Include(p => p.Outcomes)
+                .ThenInclude(o => o.Withdrawal!.By)
+            .Include(p => p.Outcomes)
+                .ThenInclude(o => o.Withdrawal!.SignedBy)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.LimitEntries)
+                    .ThenInclude(l => l.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.LimitEntries)
+                    .ThenInclude(l => l.Signature!.SignedBy)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Settlements)
+                    .ThenInclude(l => l.Signature!.SignedBy)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Readings)
+                    .ThenInclude(r => r.Withdrawal!.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Readings)
+                    .ThenInclude(r => r.Withdrawal!.Signature!.SignedBy)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Settlements)
+                    .ThenInclude(l => l.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Findings)
+                    .ThenInclude(f => f.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Readings)
+                    .ThenInclude(r => r.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Plans)
+                    .ThenInclude(p => p.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Passes)
+                    .ThenInclude(p => p.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Confirmations)
+                    .ThenInclude(c => c.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.SetUpDecisions)
+                    .ThenInclude(c => c.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Mounts)
+                    .ThenInclude(c => c.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.SetUps)
+                    .ThenInclude(c => c.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.CutStarts)
+                    .ThenInclude(c => c.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.CutStarts)
+                    .ThenInclude(c => c.Stop!.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Finishes)
+                    .ThenInclude(c => c.By)
+            .Include(p => p.Surfaces)
+                .ThenInclude(s => s.Chatters)
+                    .ThenInclude(c => c.By);
 }

@@ -25,12 +25,14 @@ public sealed partial class SurfaceRecord
     {
         get
         {
-            if (dialsBefore is not null) return dialsBefore;
+            if (dialsBefore is not null)
+                return dialsBefore;
             dialsBefore = new long[Kind == PartKind.Rotor ? 2 : 1];
             var plans = Surface.Plans.OrderBy(p => p.Version).ToList();
             for (var at = LatestPlan is null ? 0 : plans.IndexOf(LatestPlan); at > 0 && plans[at].Read().GoesOn; at--)
                 foreach (var pass in Surface.Passes.Where(p => IsOf(p, plans[at - 1])))
-                    for (var side = 0; side < dialsBefore.Length; side++) dialsBefore[side] += plans[at - 1].Read().Option.Passes[pass.Index].Divisions[side];
+                    for (var side = 0; side < dialsBefore.Length; side++)
+                        dialsBefore[side] += plans[at - 1].Read().Option.Passes[pass.Index].Divisions[side];
             return dialsBefore;
         }
     }
@@ -39,12 +41,16 @@ public sealed partial class SurfaceRecord
     public IReadOnlyList<int> SidesOf(int index)
     {
         var passes = Plan!.Option.Passes;
-        while (index > 0 && passes[index].Divisions.All(d => d == 0)) index--;
+        while (index > 0 && passes[index].Divisions.All(d => d == 0))
+            index--;
         return [.. Enumerable.Range(0, passes[index].Divisions.Count).Where(i => passes[index].Divisions[i] > 0)];
     }
 
     /// <summary>The newest start of the pass that is due; null where nobody has started it.</summary>
-    public CutStart? Start => LatestPlan is null ? null : Surface.CutStarts.Where(s => s.PlanId == LatestPlan.Id && s.Index == PassesOfPlan.Count).MaxBy(s => s.Attempt);
+    public CutStart? Start =>
+        LatestPlan is null
+            ? null
+            : Surface.CutStarts.Where(s => s.PlanId == LatestPlan.Id && s.Index == PassesOfPlan.Count).MaxBy(s => s.Attempt);
 
     /// <summary>The pass that is due is being cut.</summary>
     public bool IsCutting => Start is { Stop: null };
@@ -59,13 +65,24 @@ public sealed partial class SurfaceRecord
     public bool IsSigned => PassesOfPlan.Count == 0 && Plan is { } plan && LatestPlan!.SignatureId is not null;
 
     /// <summary>Why the pass that is due may not be started, or null.</summary>
-    public StartRefusal? StartRefusal => Plan is { } plan && PassesOfPlan.Count < plan.Option.Passes.Count ? PassStart.Refuses(plan.Request, plan.Option.Passes[PassesOfPlan.Count], IsMeasured, IsSigned) : null;
+    public StartRefusal? StartRefusal =>
+        Plan is { } plan && PassesOfPlan.Count < plan.Option.Passes.Count
+            ? PassStart.Refuses(plan.Request, plan.Option.Passes[PassesOfPlan.Count], IsMeasured, IsSigned)
+            : null;
 
     /// <summary>What finishing asks for here; nothing where the surface was left as it came.</summary>
-    public IReadOnlyList<FinishStep> FinishSteps => CutsDone == 0 && Plan?.Option.Key != Journey.Scuff ? []
-        : FinishStep.For(Kind, Lathe.Profile.Kind == LatheKind.Grinder && CutsDone > 0, Part.Shape is { Hubbed: true });
+    public IReadOnlyList<FinishStep> FinishSteps =>
+        CutsDone == 0 && Plan?.Option.Key != Journey.Scuff
+            ? []
+            : FinishStep.For(Kind, Lathe.Profile.Kind == LatheKind.Grinder && CutsDone > 0, Part.Shape is { Hubbed: true });
 
     /// <summary>Cut or scuffed, and not finished: it was neither said to be, nor measured or judged since.</summary>
-    public bool FinishIsDue => Plan is { } plan && PassesOfPlan.Count >= plan.Option.Passes.Count && FinishSteps.Count > 0 && Surface.Finishes.All(f => f.Cuts != CutsDone || LatestPlan!.IsAfter(f))
-        && Confirmation is null && (CutsDone == 0 || Sizes.Count == 0) && Surface.Passes.MaxBy(p => p.Cut)?.Next != NextStep.Stop;
+    public bool FinishIsDue =>
+        Plan is { } plan
+        && PassesOfPlan.Count >= plan.Option.Passes.Count
+        && FinishSteps.Count > 0
+        && Surface.Finishes.All(f => f.Cuts != CutsDone || LatestPlan!.IsAfter(f))
+        && Confirmation is null
+        && (CutsDone == 0 || Sizes.Count == 0)
+        && Surface.Passes.MaxBy(p => p.Cut)?.Next != NextStep.Stop;
 }

@@ -19,10 +19,17 @@ public sealed partial class SurfaceRecord
     {
         get
         {
-            if (Worst is not { } worst || Surface.Passes.MaxBy(p => p.Cut) is not { } last) return null;
-            if (last is { DarkOuter: 0, DarkInner: 0 }) return worst;
-            var bright = Sizes.Where(r => r.Degrees is { } at && Journey.IsBright(Kind, last.DarkOuter, last.DarkInner, at)).Select(r => r.Value).ToList();
-            return bright.Count == 0 ? null : Kind == PartKind.Rotor ? bright.Min() : bright.Max();
+            if (Worst is not { } worst || Surface.Passes.MaxBy(p => p.Cut) is not { } last)
+                return null;
+            if (last is { DarkOuter: 0, DarkInner: 0 })
+                return worst;
+            var bright = Sizes
+                .Where(r => r.Degrees is { } at && Journey.IsBright(Kind, last.DarkOuter, last.DarkInner, at))
+                .Select(r => r.Value)
+                .ToList();
+            return bright.Count == 0 ? null
+                : Kind == PartKind.Rotor ? bright.Min()
+                : bright.Max();
         }
     }
 
@@ -33,8 +40,11 @@ public sealed partial class SurfaceRecord
     {
         get
         {
-            if (PassesOfPlan.Count == 0 || Plan is not { } plan || WorstOnBright is not { } worst) return null;
-            var byDial = (Kind == PartKind.Rotor ? 1 : 2) * PassesOfPlan.SelectMany(p => plan.Option.Passes[p.Index].Depth).Aggregate(Length.Zero, (sum, d) => sum + d);
+            if (PassesOfPlan.Count == 0 || Plan is not { } plan || WorstOnBright is not { } worst)
+                return null;
+            var byDial =
+                (Kind == PartKind.Rotor ? 1 : 2)
+                * PassesOfPlan.SelectMany(p => plan.Option.Passes[p.Index].Depth).Aggregate(Length.Zero, (sum, d) => sum + d);
             return (byDial, Limits.Margin(Kind, plan.Request.Touch, worst), plan.Request.DialSlack);
         }
     }
@@ -48,7 +58,8 @@ public sealed partial class SurfaceRecord
     {
         get
         {
-            if (!TurnedBright || DialAndMetal is not { } cut || Plan!.Request.Sides.Any(s => s.RunoutAssumed && s.Done == Length.Zero)) return null;
+            if (!TurnedBright || DialAndMetal is not { } cut || Plan!.Request.Sides.Any(s => s.RunoutAssumed && s.Done == Length.Zero))
+                return null;
             var touched = Sizes.GroupBy(r => r.Station).Select(g => g.Aggregate(Length.Zero, (sum, r) => sum + r.Value) / g.Count());
             var mean = Kind == PartKind.Rotor ? touched.Max() : touched.Min();
             return (cut.ByDial, Limits.Margin(Kind, Plan.Request.Touch, mean));
@@ -61,7 +72,8 @@ public sealed partial class SurfaceRecord
         get
         {
             var stations = Sizes.Where(r => r.Station is not null).GroupBy(r => r.Station!.Value).OrderBy(g => g.Key).ToList();
-            if (!TurnedBright || stations.Count < 2 || stations[^1].Key <= stations[0].Key) return null;
+            if (!TurnedBright || stations.Count < 2 || stations[^1].Key <= stations[0].Key)
+                return null;
             double Mean(IEnumerable<ReadingEntry> readings) => (double)readings.Average(r => r.Value.Millimetres);
             return (Mean(stations[^1]) - Mean(stations[0])) / (double)(stations[^1].Key - stations[0].Key).Millimetres;
         }
@@ -74,24 +86,38 @@ public sealed partial class SurfaceRecord
     public bool DialBorneOut => DialAndMetal is { } d && DialCheck.BearsOut(d.ByDial, d.BySize, d.Slack);
 
     /// <summary>Says where the dial seems to count twice or half the depth, or drifts; null where it agrees.</summary>
-    public Note? DialNote => Dial switch
-    {
-        DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal => new("dialFactorOfTwo", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize),
-        DialAgreement.Drifts => new("dialDrifts", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize),
-        _ => null,
-    };
+    public Note? DialNote =>
+        Dial switch
+        {
+            DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal => new(
+                "dialFactorOfTwo",
+                DialAndMetal!.Value.ByDial,
+                DialAndMetal.Value.BySize
+            ),
+            DialAgreement.Drifts => new("dialDrifts", DialAndMetal!.Value.ByDial, DialAndMetal.Value.BySize),
+            _ => null,
+        };
 
     /// <summary>Thickness variation or out-of-round now, or null.</summary>
-    public Length? Spread => Limits is null ? null : Kind == PartKind.Rotor ? RotorFigures.ThicknessVariation : DrumFigures.Axes >= 2 ? DrumFigures.Roundness?.OutOfRound : null;
+    public Length? Spread =>
+        Limits is null ? null
+        : Kind == PartKind.Rotor ? RotorFigures.ThicknessVariation
+        : DrumFigures.Axes >= 2 ? DrumFigures.Roundness?.OutOfRound
+        : null;
 
     /// <summary>The spread is a lower bound only.</summary>
-    public bool SpreadIsLowerBound => Limits is null || (Kind == PartKind.Rotor ? RotorFigures.VariationIsLowerBound : DrumFigures.Roundness is not { Proven: true });
+    public bool SpreadIsLowerBound =>
+        Limits is null || (Kind == PartKind.Rotor ? RotorFigures.VariationIsLowerBound : DrumFigures.Roundness is not { Proven: true });
 
     /// <summary>Taper over the band now; null where only one station was read.</summary>
-    public Length? Taper => Limits is null || Sizes.Count == 0 ? null : Kind == PartKind.Rotor ? RotorFigures.Taper : DrumFigures.Taper;
+    public Length? Taper =>
+        Limits is null || Sizes.Count == 0 ? null
+        : Kind == PartKind.Rotor ? RotorFigures.Taper
+        : DrumFigures.Taper;
 
     /// <summary>Taper before the first cut, or null.</summary>
-    public Length? TaperBefore => SizesBefore.Count < 2 || Limits is null ? null
+    public Length? TaperBefore =>
+        SizesBefore.Count < 2 || Limits is null ? null
         : Kind == PartKind.Rotor ? RotorAssessment.Assess(RotorMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).Taper
         : DrumAssessment.Assess(DrumMeasurement with { Readings = CoreReadings(SizesBefore) }, Shop.Rules).Taper;
 
@@ -99,14 +125,24 @@ public sealed partial class SurfaceRecord
     public ReadingEntry? FigureNow(ReadingKind kind) => standing[kind].LastOrDefault(r => r.Cuts == CutsDone);
 
     /// <summary>Its shape now, against the limit book and the shop's rules.</summary>
-    public ShapeCheck Shape => shape ??= ShapeCheck.Of(Kind,
-        new(Spread, SpreadIsLowerBound, Taper, FigureNow(ReadingKind.RunoutOuter)?.Value, FigureNow(ReadingKind.RunoutInner)?.Value), Surface.MaxVariation, Surface.MaxRunout, Shop.Rules);
+    public ShapeCheck Shape =>
+        shape ??= ShapeCheck.Of(
+            Kind,
+            new(Spread, SpreadIsLowerBound, Taper, FigureNow(ReadingKind.RunoutOuter)?.Value, FigureNow(ReadingKind.RunoutInner)?.Value),
+            Surface.MaxVariation,
+            Surface.MaxRunout,
+            Shop.Rules
+        );
 
     /// <summary>A size since the last cut was read with a coarser gauge than those before the first.</summary>
-    public bool IsReadCoarser => CutsDone > 0 && SizesBefore.Count > 0 && Sizes.Count > 0 && Sizes.Max(r => r.Resolution) > SizesBefore.Max(r => r.Resolution);
+    public bool IsReadCoarser =>
+        CutsDone > 0 && SizesBefore.Count > 0 && Sizes.Count > 0 && Sizes.Max(r => r.Resolution) > SizesBefore.Max(r => r.Resolution);
 
     /// <summary>Verdict of the standing readings against discard.</summary>
-    public Verdict DiscardVerdict => Limits is null ? Verdict.NotEnough : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict : DrumFigures.DiscardVerdict;
+    public Verdict DiscardVerdict =>
+        Limits is null ? Verdict.NotEnough
+        : Kind == PartKind.Rotor ? RotorFigures.DiscardVerdict
+        : DrumFigures.DiscardVerdict;
 
     /// <summary>
     /// Variation and run-out are measured and within what the limit book allows, and no groove or low land asks for a cut.
@@ -115,34 +151,43 @@ public sealed partial class SurfaceRecord
     {
         get
         {
-            if (Limits is null || Surface.MaxVariation is not { } mayVary || Sizes.Count == 0) return false;
-            if (Kind == PartKind.Drum) return DrumFigures.Roundness is { Proven: true } round && round.OutOfRound <= mayVary && Figure(ReadingKind.Groove) is { Value.Millimetres: 0 };
+            if (Limits is null || Surface.MaxVariation is not { } mayVary || Sizes.Count == 0)
+                return false;
+            if (Kind == PartKind.Drum)
+                return DrumFigures.Roundness is { Proven: true } round
+                    && round.OutOfRound <= mayVary
+                    && Figure(ReadingKind.Groove) is { Value.Millimetres: 0 };
             bool Runs(ReadingKind kind) => Figure(kind) is { } runout && Surface.MaxRunout is { } most && runout.Value <= most;
             bool Smooth(ReadingKind kind) => Figure(kind) is { Value.Millimetres: 0 };
-            return RotorFigures is { VariationIsLowerBound: false, ThicknessVariation: { } varies } && varies <= mayVary && Runs(ReadingKind.RunoutOuter) && Runs(ReadingKind.RunoutInner)
-                && Smooth(ReadingKind.GrooveOuter) && Smooth(ReadingKind.GrooveInner);
+            return RotorFigures is { VariationIsLowerBound: false, ThicknessVariation: { } varies }
+                && varies <= mayVary
+                && Runs(ReadingKind.RunoutOuter)
+                && Runs(ReadingKind.RunoutInner)
+                && Smooth(ReadingKind.GrooveOuter)
+                && Smooth(ReadingKind.GrooveInner);
         }
     }
 
     /// <summary>The judgement on the standing readings.</summary>
     public Judgement Judge(bool readingsAreFit) => Judgement.Of(Finished(readingsAreFit), Shop.Rules);
 
-    private FinishedPart Finished(bool readingsAreFit) => new()
-    {
-        Limits = Limits ?? throw new InvalidOperationException("Limits first."),
-        Readings = CoreReadings(Sizes),
-        Uncertainty = Uncertainty,
-        GrooveLeft = DepthsLeft.Groove,
-        ReliefLeft = DepthsLeft.Relief,
-        DepthUncertainty = DepthsLeft.Uncertainty,
-        NotLookedAt = DepthsLeft.NotLookedAt,
-        SaidByEye = DepthsLeft.SaidByEye,
-        TurnedBright = TurnedBright,
-        Band = Surface.Band > Length.Zero ? Surface.Band : null,
-        Parallelism = Surface.Band > Length.Zero ? Head?.ParallelOver(Surface.Band) : null,
-        AsksForSecondReading = true,
-        ReadingsAreFit = readingsAreFit && Sizes.All(s => s.FromFile is null),
-    };
+    private FinishedPart Finished(bool readingsAreFit) =>
+        new()
+        {
+            Limits = Limits ?? throw new InvalidOperationException("Limits first."),
+            Readings = CoreReadings(Sizes),
+            Uncertainty = Uncertainty,
+            GrooveLeft = DepthsLeft.Groove,
+            ReliefLeft = DepthsLeft.Relief,
+            DepthUncertainty = DepthsLeft.Uncertainty,
+            NotLookedAt = DepthsLeft.NotLookedAt,
+            SaidByEye = DepthsLeft.SaidByEye,
+            TurnedBright = TurnedBright,
+            Band = Surface.Band > Length.Zero ? Surface.Band : null,
+            Parallelism = Surface.Band > Length.Zero ? Head?.ParallelOver(Surface.Band) : null,
+            AsksForSecondReading = true,
+            ReadingsAreFit = readingsAreFit && Sizes.All(s => s.FromFile is null),
+        };
 
     /// <summary>Groove that is still there: the sum of both faces, radial in a drum; null: not looked at on some face.</summary>
     public Length? GrooveLeft => DepthsLeft.Groove;
@@ -173,8 +218,10 @@ public sealed partial class SurfaceRecord
                     ReliefIsByEye = (reliefs ?? ReliefLeft(index, relief)) == Length.Zero && IsByEye(relief),
                 };
             }
-            return Kind == PartKind.Drum ? [Face("bore", 0, ReadingKind.Groove, ReadingKind.Relief, last?.GrooveOuter, last?.DarkOuter)]
-                : [
+            return Kind == PartKind.Drum
+                ? [Face("bore", 0, ReadingKind.Groove, ReadingKind.Relief, last?.GrooveOuter, last?.DarkOuter)]
+                :
+                [
                     Face("outer", 0, ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, last?.GrooveOuter, last?.DarkOuter),
                     Face("inner", 1, ReadingKind.GrooveInner, ReadingKind.ReliefInner, last?.GrooveInner, last?.DarkInner),
                 ];
@@ -183,7 +230,10 @@ public sealed partial class SurfaceRecord
 
     /// <summary>Measurements of a groove or low land with a depth gauge since the last cut, the oldest first.</summary>
     public IReadOnlyList<ReadingEntry> DepthsMeasured(ReadingKind kind) =>
-        [.. standing[kind].Where(r => r.Cuts == CutsDone && IsSinceItCameBack(r) && GaugeOf(r) is { Kind: Core.Gauges.GaugeKind.DepthGauge })];
+        [
+            .. standing[kind]
+                .Where(r => r.Cuts == CutsDone && IsSinceItCameBack(r) && GaugeOf(r) is { Kind: Core.Gauges.GaugeKind.DepthGauge }),
+        ];
 
     /// <summary>What stands of a depth since the last cut was said without a gauge, or seen after the pass.</summary>
     private bool IsByEye(ReadingKind kind) => FigureNow(kind) is not { GaugeId: not null };
@@ -216,9 +266,10 @@ public sealed partial class SurfaceRecord
         };
         if (Judgement.Of(atBest, Shop.Rules).Decision == Decision.MeasureAgain)
             return [];
-        var faces = Kind == PartKind.Drum
-            ? new[] { (ReadingKind.Groove, ReadingKind.Relief) }
-            : [(ReadingKind.GrooveOuter, ReadingKind.ReliefOuter), (ReadingKind.GrooveInner, ReadingKind.ReliefInner)];
+        var faces =
+            Kind == PartKind.Drum
+                ? new[] { (ReadingKind.Groove, ReadingKind.Relief) }
+                : [(ReadingKind.GrooveOuter, ReadingKind.ReliefOuter), (ReadingKind.GrooveInner, ReadingKind.ReliefInner)];
         List<ReadingKind> asked = [];
         foreach (var (face, (groove, relief)) in FacesLeft.Zip(faces))
         {
@@ -259,10 +310,16 @@ public sealed partial class SurfaceRecord
     }
 
     private static ReadingKind KindOf(string what) =>
-        what switch { "grooveBore" => ReadingKind.Groove, "reliefBore" => ReadingKind.Relief, _ => Enum.Parse<ReadingKind>(what, ignoreCase: true) };
+        what switch
+        {
+            "grooveBore" => ReadingKind.Groove,
+            "reliefBore" => ReadingKind.Relief,
+            _ => Enum.Parse<ReadingKind>(what, ignoreCase: true),
+        };
 
     /// <summary>Turned bright all round in this job, in one chucking or between twin tools.</summary>
-    public bool TurnedBright => CutsDone > 0 && LastPassIsClean && (Kind == PartKind.Drum || Lathe.Profile.TwinCutter || Lathe.Profile.BothFacesInOneChucking);
+    public bool TurnedBright =>
+        CutsDone > 0 && LastPassIsClean && (Kind == PartKind.Drum || Lathe.Profile.TwinCutter || Lathe.Profile.BothFacesInOneChucking);
 
     /// <summary>The last pass left nothing dark.</summary>
     public bool LastPassIsClean => Surface.Passes.MaxBy(p => p.Cut) is { DarkOuter: 0, DarkInner: 0 };

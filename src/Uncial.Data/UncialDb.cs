@@ -64,10 +64,21 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
     public async Task<Shop> ShopAsync(CancellationToken cancel)
     {
         var shop = await Shops
-            .Include(s => s.Gauges.OrderBy(g => g.Id)).ThenInclude(g => g.ZeroChecks.OrderByDescending(c => c.Id).Take(ChecksLookedAt))
-            .Include(s => s.Lathes.OrderBy(l => l.Id)).Include(s => s.Board.OrderBy(a => a.Id)).Include(s => s.OwnTechniques.OrderBy(t => t.Id))
-            .AsSplitQuery().SingleAsync(cancel);
-        if (shop.RulesId > 0) shop.LaxerRules = await RuleChanges.AsNoTracking().Where(c => c.Laxer).Include(c => c.By).Include(c => c.Signature!.SignedBy).OrderBy(c => c.Id).ToListAsync(cancel);
+            .Include(s => s.Gauges.OrderBy(g => g.Id))
+                .ThenInclude(g => g.ZeroChecks.OrderByDescending(c => c.Id).Take(ChecksLookedAt))
+            .Include(s => s.Lathes.OrderBy(l => l.Id))
+            .Include(s => s.Board.OrderBy(a => a.Id))
+            .Include(s => s.OwnTechniques.OrderBy(t => t.Id))
+            .AsSplitQuery()
+            .SingleAsync(cancel);
+        if (shop.RulesId > 0)
+            shop.LaxerRules = await RuleChanges
+                .AsNoTracking()
+                .Where(c => c.Laxer)
+                .Include(c => c.By)
+                .Include(c => c.Signature!.SignedBy)
+                .OrderBy(c => c.Id)
+                .ToListAsync(cancel);
         return shop;
     }
 
@@ -77,8 +88,15 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
         CheckTexts();
         for (var tries = 1; ; tries++)
         {
-            try { return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken); }
-            catch (DbUpdateException e) when (tries < MostTries && Database.CurrentTransaction is null && e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.DeadlockDetected }) { }
+            try
+            {
+                return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+            }
+            catch (DbUpdateException e)
+                when (tries < MostTries
+                    && Database.CurrentTransaction is null
+                    && e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.DeadlockDetected }
+                ) { }
         }
     }
 
@@ -86,21 +104,30 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
     private void CheckTexts()
     {
         foreach (var entry in ChangeTracker.Entries().Where(e => e.State is EntityState.Added or EntityState.Modified))
-            foreach (var property in entry.Properties.Where(p => p.CurrentValue is string && (entry.State == EntityState.Added || p.IsModified)))
-            {
-                var text = (string)property.CurrentValue!;
-                if (property.Metadata.GetMaxLength() is { } most && text.Length > most) throw new TextTooLongException(entry.Metadata.ClrType.Name, property.Metadata.Name, most);
-                var plain = PlainText(text);
-                if (!ReferenceEquals(plain, text)) property.CurrentValue = plain;
-            }
+        foreach (
+            var property in entry.Properties.Where(p => p.CurrentValue is string && (entry.State == EntityState.Added || p.IsModified))
+        )
+        {
+            var text = (string)property.CurrentValue!;
+            if (property.Metadata.GetMaxLength() is { } most && text.Length > most)
+                throw new TextTooLongException(entry.Metadata.ClrType.Name, property.Metadata.Name, most);
+            var plain = PlainText(text);
+            if (!ReferenceEquals(plain, text))
+                property.CurrentValue = plain;
+        }
     }
 
     /// <summary>The text without NUL and with halves of letters replaced: neither can be stored as UTF-8.</summary>
     public static string PlainText(string text)
     {
         for (var i = 0; i < text.Length; i++)
-            if (text[i] == '\0' || char.IsSurrogate(text[i]) && !(char.IsHighSurrogate(text[i]) && i + 1 < text.Length && char.IsLowSurrogate(text[++i])))
-                return System.Text.Encoding.UTF8.GetString(System.Text.Encoding.UTF8.GetBytes(text.Replace("\0", "", StringComparison.Ordinal)));
+            if (
+                text[i] == '\0'
+                || char.IsSurrogate(text[i]) && !(char.IsHighSurrogate(text[i]) && i + 1 < text.Length && char.IsLowSurrogate(text[++i]))
+            )
+                return System.Text.Encoding.UTF8.GetString(
+                    System.Text.Encoding.UTF8.GetBytes(text.Replace("\0", "", StringComparison.Ordinal))
+                );
         return text;
     }
 
@@ -128,7 +155,14 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
         Json(builder.Entity<BoardAdapter>().ToTable("adapters").Property(a => a.Spec));
         builder.Entity<InsertEvent>(entry =>
         {
-            entry.ToTable("insert_events").HasIndex(e => new { e.LatheId, e.Holder, e.At });
+            entry
+                .ToTable("insert_events")
+                .HasIndex(e => new
+                {
+                    e.LatheId,
+                    e.Holder,
+                    e.At,
+                });
             entry.HasOne<ShopLathe>().WithMany().HasForeignKey(e => e.LatheId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<MountEntry>(mount =>
@@ -137,17 +171,36 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
             mount.HasOne<ShopLathe>().WithMany().HasForeignKey(m => m.LatheId).OnDelete(DeleteBehavior.Restrict);
             mount.Property(m => m.Document).HasColumnType("jsonb");
         });
-        builder.Entity<SetUpEntry>().ToTable("set_up_checks").HasOne(s => s.Mount).WithMany().HasForeignKey(s => s.MountId).OnDelete(DeleteBehavior.Restrict);
+        builder
+            .Entity<SetUpEntry>()
+            .ToTable("set_up_checks")
+            .HasOne(s => s.Mount)
+            .WithMany()
+            .HasForeignKey(s => s.MountId)
+            .OnDelete(DeleteBehavior.Restrict);
         builder.Entity<SetUpDecision>(decision =>
         {
-            decision.ToTable("set_up_decisions").HasOne(d => d.Check).WithMany().HasForeignKey(d => d.CheckId).OnDelete(DeleteBehavior.Restrict);
+            decision
+                .ToTable("set_up_decisions")
+                .HasOne(d => d.Check)
+                .WithMany()
+                .HasForeignKey(d => d.CheckId)
+                .OnDelete(DeleteBehavior.Restrict);
             decision.HasOne<MountEntry>().WithMany().HasForeignKey(d => d.MountId).OnDelete(DeleteBehavior.Restrict);
         });
         Json(builder.Entity<ShopTechnique>().ToTable("techniques").Property(t => t.Spec));
         builder.Entity<CutStart>(start =>
         {
             // Two hands cannot start the same pass.
-            start.ToTable("cut_starts").HasIndex(s => new { s.PlanId, s.Index, s.Attempt }).IsUnique();
+            start
+                .ToTable("cut_starts")
+                .HasIndex(s => new
+                {
+                    s.PlanId,
+                    s.Index,
+                    s.Attempt,
+                })
+                .IsUnique();
             start.HasIndex(s => new { s.LatheId, s.Id });
             start.HasOne(s => s.Plan).WithMany().HasForeignKey(s => s.PlanId).OnDelete(DeleteBehavior.Restrict);
             start.HasOne<ShopLathe>().WithMany().HasForeignKey(s => s.LatheId).OnDelete(DeleteBehavior.Restrict);
@@ -202,7 +255,11 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
         });
         builder.Entity<Finding>(finding =>
         {
-            finding.HasOne(f => f.Withdrawal).WithOne().HasForeignKey<FindingWithdrawal>(w => w.FindingId).OnDelete(DeleteBehavior.Restrict);
+            finding
+                .HasOne(f => f.Withdrawal)
+                .WithOne()
+                .HasForeignKey<FindingWithdrawal>(w => w.FindingId)
+                .OnDelete(DeleteBehavior.Restrict);
             finding.HasOne<Photo>().WithMany().HasForeignKey(f => f.PhotoId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<FindingWithdrawal>().ToTable("finding_withdrawals");
@@ -211,7 +268,15 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
         {
             book.HasOne(b => b.By).WithMany().OnDelete(DeleteBehavior.Restrict);
             book.Ignore(b => b.Place);
-            book.HasIndex(b => new { b.Vehicle, b.Axle, b.Kind, b.InHat }).IsUnique().HasFilter("ended_at is null");
+            book.HasIndex(b => new
+                {
+                    b.Vehicle,
+                    b.Axle,
+                    b.Kind,
+                    b.InHat,
+                })
+                .IsUnique()
+                .HasFilter("ended_at is null");
         });
         builder.Entity<ReadingEntry>(reading =>
         {
@@ -251,18 +316,32 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
             entry.HasOne<LimitEntry>().WithMany().HasForeignKey(e => e.CopiedFromId).OnDelete(DeleteBehavior.Restrict);
         });
         builder.Entity<Confirmation>().Property(c => c.RulesId).HasDefaultValueSql("null");
-        builder.Entity<Confirmation>().ToTable(t => t.HasCheckConstraint(
-            "ck_confirmations_release_is_inside_discard",
-            "decision not in ('Release', 'LeadOnly') or (uncertainty_mm > 0 and allowance_mm is not null and "
-            + "case kind when 'Rotor' then worst_mm - discard_mm else discard_mm - worst_mm end >= uncertainty_mm + allowance_mm)"));
+        builder
+            .Entity<Confirmation>()
+            .ToTable(t =>
+                t.HasCheckConstraint(
+                    "ck_confirmations_release_is_inside_discard",
+                    "decision not in ('Release', 'LeadOnly') or (uncertainty_mm > 0 and allowance_mm is not null and "
+                        + "case kind when 'Rotor' then worst_mm - discard_mm else discard_mm - worst_mm end >= uncertainty_mm + allowance_mm)"
+                )
+            );
         builder.Entity<Outcome>(outcome =>
         {
             outcome.HasIndex(o => o.At);
-            outcome.HasOne(o => o.Withdrawal).WithOne().HasForeignKey<OutcomeWithdrawal>(w => w.OutcomeId).OnDelete(DeleteBehavior.Restrict);
+            outcome
+                .HasOne(o => o.Withdrawal)
+                .WithOne()
+                .HasForeignKey<OutcomeWithdrawal>(w => w.OutcomeId)
+                .OnDelete(DeleteBehavior.Restrict);
             outcome.HasOne(o => o.Certificate).WithOne().HasForeignKey<Certificate>(c => c.OutcomeId).OnDelete(DeleteBehavior.Restrict);
             outcome.HasOne(o => o.SignedBy).WithMany().OnDelete(DeleteBehavior.Restrict);
         });
-        builder.Entity<OutcomeWithdrawal>().ToTable("outcome_withdrawals").HasOne(w => w.SignedBy).WithMany().OnDelete(DeleteBehavior.Restrict);
+        builder
+            .Entity<OutcomeWithdrawal>()
+            .ToTable("outcome_withdrawals")
+            .HasOne(w => w.SignedBy)
+            .WithMany()
+            .OnDelete(DeleteBehavior.Restrict);
         builder.Entity<Certificate>(certificate =>
         {
             certificate.HasIndex(c => c.Hash);
@@ -280,7 +359,12 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
             line.HasOne(l => l.Part).WithOne().HasForeignKey<LogLine>(l => l.PartId).OnDelete(DeleteBehavior.Restrict);
             // The order in which the logbook is read, and one index for each thing that it is asked for.
             line.HasIndex(l => new { l.JobNumber, l.PartId });
-            line.HasIndex(l => new { l.Outcome, l.JobNumber, l.PartId });
+            line.HasIndex(l => new
+            {
+                l.Outcome,
+                l.JobNumber,
+                l.PartId,
+            });
             line.HasIndex(l => l.ReceivedAt);
             line.HasIndex(l => l.OutAt);
             line.HasIndex(l => l.People).HasMethod("gin");
@@ -290,16 +374,27 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
 
         foreach (var entity in builder.Model.GetEntityTypes())
         {
-            foreach (var key in entity.GetForeignKeys().Where(k => k.PrincipalEntityType.ClrType == typeof(Operator) && typeof(Fact).IsAssignableFrom(entity.ClrType)))
+            foreach (
+                var key in entity
+                    .GetForeignKeys()
+                    .Where(k => k.PrincipalEntityType.ClrType == typeof(Operator) && typeof(Fact).IsAssignableFrom(entity.ClrType))
+            )
                 key.DeleteBehavior = DeleteBehavior.Restrict;
             // A decision and its signature are of one transaction, and a signature is used once.
-            if (entity.ClrType != typeof(Signature) && typeof(Fact).IsAssignableFrom(entity.ClrType) && entity.FindNavigation("Signature") is { } signed)
+            if (
+                entity.ClrType != typeof(Signature)
+                && typeof(Fact).IsAssignableFrom(entity.ClrType)
+                && entity.FindNavigation("Signature") is { } signed
+            )
             {
                 signed.ForeignKey.DeleteBehavior = DeleteBehavior.Restrict;
                 builder.Entity(entity.ClrType).HasIndex("SignatureId").IsUnique();
             }
-            if (typeof(PartFact).IsAssignableFrom(entity.ClrType)) builder.Entity(entity.ClrType).Property(nameof(PartFact.Number)).HasDefaultValue(0);
-            foreach (var property in entity.GetProperties().Where(p => (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType) == typeof(Length)))
+            if (typeof(PartFact).IsAssignableFrom(entity.ClrType))
+                builder.Entity(entity.ClrType).Property(nameof(PartFact.Number)).HasDefaultValue(0);
+            foreach (
+                var property in entity.GetProperties().Where(p => (Nullable.GetUnderlyingType(p.ClrType) ?? p.ClrType) == typeof(Length))
+            )
                 property.SetColumnName(Snake(property.Name) + "_mm");
         }
     }
@@ -348,14 +443,22 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
         {
             change.ToTable("rule_changes");
             Json(change.Property(c => c.After));
-            change.Property(c => c.Before).HasColumnType("jsonb").HasConversion(value => StoredJson.Write(value), json => StoredJson.Read<Core.ShopRules>(json));
+            change
+                .Property(c => c.Before)
+                .HasColumnType("jsonb")
+                .HasConversion(value => StoredJson.Write(value), json => StoredJson.Read<Core.ShopRules>(json));
             change.Property(c => c.Laxer).HasDefaultValue(false);
         });
         builder.Entity<ShopLink>(link =>
         {
             link.ToTable("shop_chain").HasKey(l => l.Number);
             link.Property(l => l.Number).ValueGeneratedNever();
-            link.HasIndex(l => new { l.RefTable, l.RefId, l.Number });
+            link.HasIndex(l => new
+            {
+                l.RefTable,
+                l.RefId,
+                l.Number,
+            });
             link.HasIndex(l => l.At);
         });
         builder.Entity<FactCounter>(counter =>
@@ -373,7 +476,8 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
         var text = new StringBuilder();
         foreach (var c in name)
         {
-            if (char.IsUpper(c) && text.Length > 0) text.Append('_');
+            if (char.IsUpper(c) && text.Length > 0)
+                text.Append('_');
             text.Append(char.ToLowerInvariant(c));
         }
         return text.ToString();

@@ -48,8 +48,15 @@ public abstract class StandInDevice : IAsyncDisposable
     {
         for (var tries = 0; ; tries++)
         {
-            try { Open(); return; }
-            catch (SocketException) when (tries < MostTries) { await Task.Delay(Beat, cancel); }
+            try
+            {
+                Open();
+                return;
+            }
+            catch (SocketException) when (tries < MostTries)
+            {
+                await Task.Delay(Beat, cancel);
+            }
         }
     }
 
@@ -57,7 +64,8 @@ public abstract class StandInDevice : IAsyncDisposable
     public void Close()
     {
         listener.Stop();
-        foreach (var host in hosts.Keys) host.Close();
+        foreach (var host in hosts.Keys)
+            host.Close();
     }
 
     public async ValueTask DisposeAsync()
@@ -77,18 +85,23 @@ public abstract class StandInDevice : IAsyncDisposable
     protected abstract IEnumerable<string> Says();
 
     /// <summary>What a host answered.</summary>
-    protected virtual void Hear(string line)
-    {
-    }
+    protected virtual void Hear(string line) { }
 
     /// <summary>Says something to every host at once.</summary>
     protected async Task TellAsync(string line)
     {
-        if (IsSilent) return;
+        if (IsSilent)
+            return;
         foreach (var host in hosts.Keys)
         {
-            try { await WriteAsync(host, line); }
-            catch (Exception e) when (e is IOException or SocketException or ObjectDisposedException or InvalidOperationException) { hosts.TryRemove(host, out _); }
+            try
+            {
+                await WriteAsync(host, line);
+            }
+            catch (Exception e) when (e is IOException or SocketException or ObjectDisposedException or InvalidOperationException)
+            {
+                hosts.TryRemove(host, out _);
+            }
         }
     }
 
@@ -103,7 +116,8 @@ public abstract class StandInDevice : IAsyncDisposable
                 hosts[host] = new(1);
                 _ = Task.Run(() => ServeAsync(host), CancellationToken.None);
             }
-            catch (Exception e) when (e is SocketException or OperationCanceledException or ObjectDisposedException or InvalidOperationException)
+            catch (Exception e)
+                when (e is SocketException or OperationCanceledException or ObjectDisposedException or InvalidOperationException)
             {
                 return;
             }
@@ -118,11 +132,14 @@ public abstract class StandInDevice : IAsyncDisposable
             await WriteAsync(host, Hello());
             while (!stop.IsCancellationRequested && !listening.IsCompleted)
             {
-                if (!IsSilent) foreach (var line in Says()) await WriteAsync(host, line);
+                if (!IsSilent)
+                    foreach (var line in Says())
+                        await WriteAsync(host, line);
                 await Task.WhenAny(listening, Task.Delay(Beat, stop.Token));
             }
         }
-        catch (Exception e) when (e is IOException or SocketException or OperationCanceledException or ObjectDisposedException or InvalidOperationException)
+        catch (Exception e)
+            when (e is IOException or SocketException or OperationCanceledException or ObjectDisposedException or InvalidOperationException)
         {
             // It went away.
         }
@@ -133,14 +150,22 @@ public abstract class StandInDevice : IAsyncDisposable
     private async Task ListenAsync(TcpClient host)
     {
         using var reader = new StreamReader(host.GetStream(), Encoding.ASCII, false, 256, leaveOpen: true);
-        while (await reader.ReadLineAsync(stop.Token) is { } line) Hear(line);
+        while (await reader.ReadLineAsync(stop.Token) is { } line)
+            Hear(line);
     }
 
     private async Task WriteAsync(TcpClient host, string line)
     {
-        if (!hosts.TryGetValue(host, out var turn)) return;
+        if (!hosts.TryGetValue(host, out var turn))
+            return;
         await turn.WaitAsync(stop.Token);
-        try { await host.GetStream().WriteAsync(Encoding.ASCII.GetBytes(line + "\n"), stop.Token); }
-        finally { turn.Release(); }
+        try
+        {
+            await host.GetStream().WriteAsync(Encoding.ASCII.GetBytes(line + "\n"), stop.Token);
+        }
+        finally
+        {
+            turn.Release();
+        }
     }
 }

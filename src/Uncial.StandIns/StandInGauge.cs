@@ -37,14 +37,18 @@ public sealed class StandInGauge(string name, int port, decimal value, decimal s
     /// <summary>What it shows, with the digits of its step.</summary>
     public string Shows => Math.Round(Value, Digits).ToString("F" + Digits, CultureInfo.InvariantCulture);
 
-    private int Digits => Unit == LengthUnit.Inch ? 4 : Step < 0.01m ? 3 : 2;
+    private int Digits =>
+        Unit == LengthUnit.Inch ? 4
+        : Step < 0.01m ? 3
+        : 2;
 
     /// <summary>Turns the spindle, changes the unit, lets it shake, or drains the battery.</summary>
     public Task TurnAsync(decimal? to = null, decimal? by = null, LengthUnit? unit = null, bool? stable = null, int? battery = null)
     {
         lock (gate)
         {
-            if (unit is { } u && u != Unit) (Value, Unit) = (Length.From(Value, Unit).In(u), u);
+            if (unit is { } u && u != Unit)
+                (Value, Unit) = (Length.From(Value, Unit).In(u), u);
             Value = Math.Clamp((to ?? Value) + (by ?? 0), -2000, 2000);
             (IsStable, Battery) = (stable ?? IsStable, Math.Clamp(battery ?? Battery, 0, 100));
         }
@@ -67,28 +71,37 @@ public sealed class StandInGauge(string name, int port, decimal value, decimal s
 
     protected override string Hello() => Line(GaugeWord.Hello).Write();
 
-    protected override IEnumerable<string> Says() => Unanswered() is { } line ? [Line(GaugeWord.Now).Write(), line.Write()] : [Line(GaugeWord.Now).Write()];
+    protected override IEnumerable<string> Says() =>
+        Unanswered() is { } line ? [Line(GaugeWord.Now).Write(), line.Write()] : [Line(GaugeWord.Now).Write()];
 
     protected override void Hear(string line)
     {
-        if (line?.Split(" n=") is not [var word, var n]) return;
+        if (line?.Split(" n=") is not [var word, var n])
+            return;
         lock (gate)
         {
-            if (n != number.ToString(CultureInfo.InvariantCulture)) return;
+            if (n != number.ToString(CultureInfo.InvariantCulture))
+                return;
             Answer = word == "TAKEN" ? "taken" : "nobody took it";
             unanswered = null;
         }
     }
 
-    private GaugeLine Line(GaugeWord word) => new(word, word == GaugeWord.Hello ? null : Shows, Unit, IsStable, Battery, word == GaugeWord.Send ? number : 0) { Session = session };
+    private GaugeLine Line(GaugeWord word) =>
+        new(word, word == GaugeWord.Hello ? null : Shows, Unit, IsStable, Battery, word == GaugeWord.Send ? number : 0)
+        {
+            Session = session,
+        };
 
     /// <summary>The reading that nobody has answered yet; after a while it is given up, so that it does not land at another part.</summary>
     private GaugeLine? Unanswered()
     {
         lock (gate)
         {
-            if (unanswered is not { } sent) return null;
-            if (Environment.TickCount64 - sent.SentAt < GivesUp.TotalMilliseconds) return sent.Line;
+            if (unanswered is not { } sent)
+                return null;
+            if (Environment.TickCount64 - sent.SentAt < GivesUp.TotalMilliseconds)
+                return sent.Line;
             (unanswered, Answer) = (null, "nobody answered, given up");
             return null;
         }

@@ -12,7 +12,14 @@ public sealed class StandInLathe(string name, int port) : StandInDevice(name, po
     private LatheLine now = new(false, [Length.Zero, Length.Zero], LengthUnit.Millimetre, false, null, false);
 
     /// <summary>What it says now.</summary>
-    public LatheLine Now { get { lock (gate) return now; } }
+    public LatheLine Now
+    {
+        get
+        {
+            lock (gate)
+                return now;
+        }
+    }
 
     /// <summary>Turns dials from their zero, starts and stops spindle and feed, or sets the dials to zero as they stand.</summary>
     /// <param name="outer">Millimetres by which the outer dial, or the boring bar's, is turned.</param>
@@ -30,7 +37,10 @@ public sealed class StandInLathe(string name, int port) : StandInDevice(name, po
             {
                 Dials = [To(0, outer), To(1, inner)],
                 SpindleTurns = turns,
-                TurnsPerMinute = !turns ? null : rpm is { } said ? Math.Min(said, 2000) : now.TurnsPerMinute,
+                TurnsPerMinute =
+                    !turns ? null
+                    : rpm is { } said ? Math.Min(said, 2000)
+                    : now.TurnsPerMinute,
                 Feeds = turns && (feed ?? now.Feeds),
             };
         }

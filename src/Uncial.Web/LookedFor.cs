@@ -12,7 +12,13 @@ internal static class LookedFor
     public const string NotLooked = "not looked";
 
     public static bool Is(ReadingKind kind) =>
-        kind is ReadingKind.GrooveOuter or ReadingKind.GrooveInner or ReadingKind.Groove or ReadingKind.ReliefOuter or ReadingKind.ReliefInner or ReadingKind.Relief;
+        kind
+            is ReadingKind.GrooveOuter
+                or ReadingKind.GrooveInner
+                or ReadingKind.Groove
+                or ReadingKind.ReliefOuter
+                or ReadingKind.ReliefInner
+                or ReadingKind.Relief;
 
     public static bool IsNone(string text) => text.Trim().Equals(None, StringComparison.OrdinalIgnoreCase);
 

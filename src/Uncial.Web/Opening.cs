@@ -28,8 +28,10 @@ internal static class Opening
             db.Shops.Add(shop);
             await db.SaveChangesAsync(cancel);
         }
-        if (demo && !await db.Operators.AnyAsync(cancel)) await DemoShop.LoadAsync(db, shop, time.GetUtcNow(), past: standIns > 0);
-        if (demo && shop.HasDemoData && standIns > 0) await DemoShop.ListenToStandInsAsync(db, standIns);
+        if (demo && !await db.Operators.AnyAsync(cancel))
+            await DemoShop.LoadAsync(db, shop, time.GetUtcNow(), past: standIns > 0);
+        if (demo && shop.HasDemoData && standIns > 0)
+            await DemoShop.ListenToStandInsAsync(db, standIns);
     }
 
     /// <summary>Brings the tables up to date, then functions, triggers and rights.</summary>

@@ -13,14 +13,21 @@ using Uncial.Web.Api;
 using Uncial.Web.Live;
 using Uncial.Web.Pages;
 
-if (ShopCommand.Is(args)) return await ShopCommand.RunAsync(args, Environment.GetEnvironmentVariable("ConnectionStrings__Uncial") ?? "", Console.Out);
+if (ShopCommand.Is(args))
+    return await ShopCommand.RunAsync(args, Environment.GetEnvironmentVariable("ConnectionStrings__Uncial") ?? "", Console.Out);
 
 var builder = WebApplication.CreateBuilder(args);
+
 // The application's own login: it adds facts and reads. Nothing that serves ever holds the owner's.
 var connection = builder.Configuration.GetConnectionString("Uncial")
     ?? throw new InvalidOperationException("Give the database as ConnectionStrings__Uncial, or start with ./start.");
 
-builder.Host.UseSerilog((context, log) => log.ReadFrom.Configuration(context.Configuration).WriteTo.Console(outputTemplate: "[{Timestamp:HH:mm:ss} {Level:u3}] {TraceId} {Message:lj}{NewLine}{Exception}"));
+builder.Host.UseSerilog(
+    (context, log) =>
+        log
+            .ReadFrom.Configuration(context.Configuration)
+            .WriteTo.Console(outputTemplate: "[{Timestamp:HH:mm:ss} {Level:u3}] {TraceId} {Message:lj}{NewLine}{Exception}")
+);
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton<News>();
 builder.Services.AddSingleton<NewsOfSaves>();
@@ -29,32 +36,42 @@ builder.Services.AddHostedService(services => services.GetRequiredService<ClockW
 builder.Services.AddHostedService<HeadKeeper>();
 builder.Services.AddHostedService<LiveGauges>();
 builder.Services.AddHostedService<LiveLathes>();
-builder.Services.AddDbContextPool<UncialDb>((services, options) => UncialDbOptions.Use(options, connection).AddInterceptors(services.GetRequiredService<NewsOfSaves>()));
+builder.Services.AddDbContextPool<UncialDb>(
+    (services, options) => UncialDbOptions.Use(options, connection).AddInterceptors(services.GetRequiredService<NewsOfSaves>())
+);
 var protection = builder.Services.AddDataProtection().SetApplicationName("Uncial");
-if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile) protection.PersistKeysToDbContext<UncialDb>().ProtectKeysWithCertificate(KeyFile.ReadOrMake(keyFile));
-else protection.UseEphemeralDataProtectionProvider();
+if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile)
+    protection.PersistKeysToDbContext<UncialDb>().ProtectKeysWithCertificate(KeyFile.ReadOrMake(keyFile));
+else
+    protection.UseEphemeralDataProtectionProvider();
 
 builder.Services.AddScoped<PinDesk>();
 builder.Services.AddSingleton<SessionTickets>();
 builder.Services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie();
-builder.Services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme).Configure<SessionTickets>((cookie, sessions) =>
-{
-    cookie.LoginPath = "/SignIn";
-    cookie.AccessDeniedPath = "/SignIn";
-    cookie.Cookie.Name = "uncial";
-    cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
-    cookie.SlidingExpiration = false;
-    cookie.SessionStore = sessions;
-});
+builder
+    .Services.AddOptions<CookieAuthenticationOptions>(CookieAuthenticationDefaults.AuthenticationScheme)
+    .Configure<SessionTickets>(
+        (cookie, sessions) =>
+        {
+            cookie.LoginPath = "/SignIn";
+            cookie.AccessDeniedPath = "/SignIn";
+            cookie.Cookie.Name = "uncial";
+            cookie.ExpireTimeSpan = TimeSpan.FromHours(12);
+            cookie.SlidingExpiration = false;
+            cookie.SessionStore = sessions;
+        }
+    );
 builder.Services.AddAuthorizationBuilder().SetFallbackPolicy(new AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build());
 
 // What a form must hold is said by the page in its own words, not by the binder.
-builder.Services.AddRazorPages().AddMvcOptions(options =>
-{
-    options.SuppressImplicitRequiredAttributeForNonNullableReferenceTypes = true;
-    options.ModelBinderProviders.Insert(0, new PlainTexts());
-    options.Filters.Add(new UnknownHandlers());
-});
+builder
+    .Services.AddRazorPages()
+    .AddMvcOptions(options =>
+    {
+        options.SuppressImplicitRequiredAttributeForNonNullableReferenceTypes = true;
+        options.ModelBinderProviders.Insert(0, new PlainTexts());
+        options.Filters.Add(new UnknownHandlers());
+    });
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<Reader>();
 builder.Services.AddScoped<ShopFile>();
@@ -72,31 +89,49 @@ builder.Services.AddHealthChecks().AddNpgSql(connection);
 builder.Services.AddRateLimiter(options =>
 {
     options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-    options.AddPolicy("calculations", context => context.Connection.RemoteIpAddress is { } from && !IPAddress.IsLoopback(from)
-        ? RateLimitPartition.GetFixedWindowLimiter(from, _ => new() { PermitLimit = 120, Window = TimeSpan.FromMinutes(1) })
-        : RateLimitPartition.GetNoLimiter(IPAddress.Loopback));
+    options.AddPolicy("calculations", context =>
+        context.Connection.RemoteIpAddress is { } from && !IPAddress.IsLoopback(from)
+            ? RateLimitPartition.GetFixedWindowLimiter(from, _ => new() { PermitLimit = 120, Window = TimeSpan.FromMinutes(1) })
+            : RateLimitPartition.GetNoLimiter(IPAddress.Loopback)
+    );
 });
 
 var app = builder.Build();
-app.UseExceptionHandler(new ExceptionHandlerOptions { ExceptionHandlingPath = "/Error", StatusCodeSelector = RequestGuards.StatusOf, AllowStatusCode404Response = true });
-app.Use((context, next) =>
-{
-    context.Response.Headers.ContentSecurityPolicy = "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; form-action 'self'; base-uri 'none'; object-src 'none'; frame-ancestors 'none'";
-    context.Response.Headers.XContentTypeOptions = "nosniff";
-    context.Response.Headers["Referrer-Policy"] = "same-origin";
-    return next();
-});
+app.UseExceptionHandler(
+    new ExceptionHandlerOptions
+    {
+        ExceptionHandlingPath = "/Error",
+        StatusCodeSelector = RequestGuards.StatusOf,
+        AllowStatusCode404Response = true,
+    }
+);
+app.Use(
+    (context, next) =>
+    {
+        context.Response.Headers.ContentSecurityPolicy =
+            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; form-action 'self'; base-uri 'none'; object-src 'none'; frame-ancestors 'none'";
+        context.Response.Headers.XContentTypeOptions = "nosniff";
+        context.Response.Headers["Referrer-Policy"] = "same-origin";
+        return next();
+    }
+);
 app.Use(RequestGuards.AnswerBadAddressAsync);
 app.UseWhen(context => context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal), api => api.Use(BadRequests.AnswerAsync));
+
 // The address of an action, reloaded or come back to after signing in, leads to its page.
-app.Use((context, next) =>
-{
-    var request = context.Request;
-    if (!HttpMethods.IsGet(request.Method) || !request.Query.ContainsKey("handler")) return next();
-    // Never to another host: two slashes at the beginning would name one.
-    context.Response.Redirect("/" + request.Path.Value!.TrimStart('/', '\\') + QueryString.Create(request.Query.Where(q => q.Key != "handler")));
-    return Task.CompletedTask;
-});
+app.Use(
+    (context, next) =>
+    {
+        var request = context.Request;
+        if (!HttpMethods.IsGet(request.Method) || !request.Query.ContainsKey("handler"))
+            return next();
+        // Never to another host: two slashes at the beginning would name one.
+        context.Response.Redirect(
+            "/" + request.Path.Value!.TrimStart('/', '\\') + QueryString.Create(request.Query.Where(q => q.Key != "handler"))
+        );
+        return Task.CompletedTask;
+    }
+);
 app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Context.Response.Headers.CacheControl = "no-cache" });
 app.UseRouting();
 app.UseRateLimiter();

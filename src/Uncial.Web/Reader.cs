@@ -19,7 +19,13 @@ public sealed class Reader(IHttpContextAccessor context)
     public string UnitName => LengthText.Name(Unit);
 
     /// <summary>The theme that was chosen, or null where none was.</summary>
-    public string? Theme => Http.Request.Cookies[ThemeCookie] switch { "dark" => "dark", "light" => "light", _ => null };
+    public string? Theme =>
+        Http.Request.Cookies[ThemeCookie] switch
+        {
+            "dark" => "dark",
+            "light" => "light",
+            _ => null,
+        };
 
     public bool IsSignedIn => Http.User.Identity?.IsAuthenticated == true;
 
@@ -34,7 +40,15 @@ public sealed class Reader(IHttpContextAccessor context)
     public string Screen => Http.User.FindFirstValue(Accounts.SessionTickets.ScreenClaim) ?? "";
 
     /// <summary>Number of the screen; 0 where nobody is signed in.</summary>
-    public int ScreenId => int.TryParse(Http.User.FindFirstValue(Accounts.SessionTickets.ScreenIdClaim), NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id : 0;
+    public int ScreenId =>
+        int.TryParse(
+            Http.User.FindFirstValue(Accounts.SessionTickets.ScreenIdClaim),
+            NumberStyles.None,
+            CultureInfo.InvariantCulture,
+            out var id
+        )
+            ? id
+            : 0;
 
     public bool IsLead => Http.User.IsInRole(Roles.Lead) || Http.User.IsInRole(Roles.Owner);
 
@@ -44,7 +58,8 @@ public sealed class Reader(IHttpContextAccessor context)
     public string Reading(Length length) => LengthText.Reading(length, Unit);
 
     /// <summary>A computed figure at the trade's digits, rounded to the side named.</summary>
-    public string Figure(Length length, Toward toward = Toward.Nearest) => LengthText.Figure(length, Unit, LengthText.Decimals(Unit), toward);
+    public string Figure(Length length, Toward toward = Toward.Nearest) =>
+        LengthText.Figure(length, Unit, LengthText.Decimals(Unit), toward);
 
     /// <summary>A figure with one digit more, for sums that must add up on the page.</summary>
     public string Fine(Length length, Toward toward = Toward.Nearest) =>

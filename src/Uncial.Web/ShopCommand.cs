@@ -22,40 +22,74 @@ internal static class ShopCommand
         if (args is ["open", ..])
         {
             var settings = new ConfigurationBuilder().AddEnvironmentVariables().Build();
-            if (settings["KeyFile"] is { Length: > 0 } keys) Accounts.KeyFile.ReadOrMake(keys).Dispose();
+            if (settings["KeyFile"] is { Length: > 0 } keys)
+                Accounts.KeyFile.ReadOrMake(keys).Dispose();
             await Opening.OpenAsync(owner, settings.GetValue("Demo", false), settings.GetValue("StandIns", 0), TimeProvider.System, cancel);
             return 0;
         }
-        if (args is ["prepare"]) { await Logins.PrepareAsync(owner, cancel); return 0; }
+        if (args is ["prepare"])
+        {
+            await Logins.PrepareAsync(owner, cancel);
+            return 0;
+        }
         await using var db = new UncialDb(UncialDbOptions.For(owner));
         db.Database.SetCommandTimeout(TimeSpan.FromHours(1));
-        if (args is ["guards"]) { await says.WriteAsync(await GuardDigest.DescribeAsync(db, cancel)); return 0; }
-        if (args is ["head"]) { await says.WriteLineAsync((await ShopChain.HeadAsync(db, cancel))?.ToString() ?? "The chain has not begun."); return 0; }
-        if (args is ["make"]) return await MakeAsync(db, says, cancel);
-        if (args is ["fill"]) return await FillAsync(db, says, cancel);
-        if (args is ["import", var shop]) return await ImportAsync(db, shop, says, cancel);
-        if (args[0] != "verify") await Opening.MigrateAsync(db, cancel);
-        else if ((await db.Database.GetPendingMigrationsAsync(cancel)).Any()) { await says.WriteLineAsync("The database is of an older version and has no chains yet: ./start brings it up to date."); return 1; }
+        if (args is ["guards"])
+        {
+            await says.WriteAsync(await GuardDigest.DescribeAsync(db, cancel));
+            return 0;
+        }
+        if (args is ["head"])
+        {
+            await says.WriteLineAsync((await ShopChain.HeadAsync(db, cancel))?.ToString() ?? "The chain has not begun.");
+            return 0;
+        }
+        if (args is ["make"])
+            return await MakeAsync(db, says, cancel);
+        if (args is ["fill"])
+            return await FillAsync(db, says, cancel);
+        if (args is ["import", var shop])
+            return await ImportAsync(db, shop, says, cancel);
+        if (args[0] != "verify")
+            await Opening.MigrateAsync(db, cancel);
+        else if ((await db.Database.GetPendingMigrationsAsync(cancel)).Any())
+        {
+            await says.WriteLineAsync("The database is of an older version and has no chains yet: ./start brings it up to date.");
+            return 1;
+        }
         switch (args)
         {
             case ["verify", ..]:
                 var (parts, links, faults) = await ChainCheck.OfAllAsync(db, cancel);
                 // Heads that were kept on another medium, one a line.
-                var kept = args is ["verify", var heads] && File.Exists(heads) ? (await File.ReadAllLinesAsync(heads, cancel)).Select(ChainHead.Read).OfType<ChainHead>().ToList() : [];
+                var kept =
+                    args is ["verify", var heads] && File.Exists(heads)
+                        ? (await File.ReadAllLinesAsync(heads, cancel)).Select(ChainHead.Read).OfType<ChainHead>().ToList()
+                        : [];
                 faults = [.. faults, .. await ShopChain.CheckAsync(db, kept, cancel)];
                 await SayAsync(faults, says);
-                await says.WriteLineAsync(string.Create(CultureInfo.InvariantCulture, $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: {(faults.Count == 0 ? "every chain holds." : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. The history was changed behind the application’s back.")}"));
+                await says.WriteLineAsync(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: {(faults.Count == 0 ? "every chain holds." : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. The history was changed behind the application’s back.")}"
+                    )
+                );
                 return faults.Count == 0 ? 0 : 1;
             case ["export", var file]:
                 await using (var to = File.Create(file))
                 {
                     var written = await ShopArchive.ExportAsync(db, to, TimeProvider.System.GetUtcNow(), cancel);
-                    await says.WriteLineAsync($"{written} rows written. The file holds names and PINs in hashed form: keep it like the database.");
+                    await says.WriteLineAsync(
+                        $"{written} rows written. The file holds names and PINs in hashed form: keep it like the database."
+                    );
                 }
                 return 0;
             case ["empty"]:
-                if (await ShopArchive.IsEmptyAsync(db, cancel)) return 0;
-                await says.WriteLineAsync("It is not empty: a shop is read into a new one only (./start --empty --data DIR). Nothing was read in.");
+                if (await ShopArchive.IsEmptyAsync(db, cancel))
+                    return 0;
+                await says.WriteLineAsync(
+                    "It is not empty: a shop is read into a new one only (./start --empty --data DIR). Nothing was read in."
+                );
                 return 1;
             default:
                 await says.WriteLineAsync("open | prepare | verify | make | fill | head | empty | export FILE | import FILE");
@@ -69,10 +103,20 @@ internal static class ShopCommand
         await using var from = File.OpenRead(file);
         var schema = await ShopArchive.SchemaAsync(from, cancel);
         var isNew = !(await db.Database.GetAppliedMigrationsAsync(cancel)).Any();
-        if (!isNew || schema is null || !await BackupReader.MakeTablesAsync(db, schema, cancel) || schema == db.Database.GetMigrations().Last()) await Opening.MigrateAsync(db, cancel);
+        if (
+            !isNew
+            || schema is null
+            || !await BackupReader.MakeTablesAsync(db, schema, cancel)
+            || schema == db.Database.GetMigrations().Last()
+        )
+            await Opening.MigrateAsync(db, cancel);
         var (rows, wrong) = await ShopArchive.ImportAsync(db, from, () => Opening.MigrateAsync(db, cancel), cancel);
         await SayAsync(wrong.Select(f => f.Path + ": " + f.What).ToList(), says);
-        await says.WriteLineAsync(wrong.Count == 0 ? string.Create(CultureInfo.InvariantCulture, $"{rows} rows read in; every chain holds.") : "Nothing was read in.");
+        await says.WriteLineAsync(
+            wrong.Count == 0
+                ? string.Create(CultureInfo.InvariantCulture, $"{rows} rows read in; every chain holds.")
+                : "Nothing was read in."
+        );
         return wrong.Count == 0 ? 0 : 1;
     }
 
@@ -80,8 +124,13 @@ internal static class ShopCommand
     private static async Task<int> MakeAsync(UncialDb db, TextWriter says, CancellationToken cancel)
     {
         var version = await BackupReader.VersionAsync(Console.In, cancel);
-        if (version is not null && await BackupReader.MakeTablesAsync(db, version, cancel)) return 0;
-        await says.WriteLineAsync(version is null ? "It does not say of which version it is." : $"It was made by a newer version of Uncial ({version}): restore it with that one.");
+        if (version is not null && await BackupReader.MakeTablesAsync(db, version, cancel))
+            return 0;
+        await says.WriteLineAsync(
+            version is null
+                ? "It does not say of which version it is."
+                : $"It was made by a newer version of Uncial ({version}): restore it with that one."
+        );
         return 1;
     }
 
@@ -104,7 +153,9 @@ internal static class ShopCommand
 
     private static async Task SayAsync<T>(IReadOnlyList<T> faults, TextWriter says)
     {
-        foreach (var fault in faults.Take(MostNamed)) await says.WriteLineAsync(fault?.ToString());
-        if (faults.Count > MostNamed) await says.WriteLineAsync($"and {faults.Count - MostNamed} more");
+        foreach (var fault in faults.Take(MostNamed))
+            await says.WriteLineAsync(fault?.ToString());
+        if (faults.Count > MostNamed)
+            await says.WriteLineAsync($"and {faults.Count - MostNamed} more");
     }
 }

@@ -38,7 +38,13 @@ public class AssessmentTests
     [Fact]
     public void A_face_nobody_measured_is_assumed_to_the_careful_side_in_need_and_in_touch()
     {
-        var oneKnown = RotorAssessment.Assess(Example with { Faces = new(new(Mm.Of(0.09m), default, default), default) }, ShopRules.Default);
+        var oneKnown = RotorAssessment.Assess(
+            Example with
+            {
+                Faces = new(new(Mm.Of(0.09m), default, default), default),
+            },
+            ShopRules.Default
+        );
         oneKnown.RunoutAssumed.ShouldBe(new PerFace<bool>(false, true));
         oneKnown.Need!.Value.Inner.ShouldBe(Mm.Of(0.17m)); // the other face and the variation
         oneKnown.TouchCareful.ShouldBe(Mm.Of(24.39m)); // mean + (0.09 + |0.09 − 0.08|)/2
@@ -51,26 +57,47 @@ public class AssessmentTests
     [Fact]
     public void Two_places_give_no_verdict_unless_one_is_beyond()
     {
-        var two = RotorAssessment.Assess(Example with { Readings = [Mm.At(0, 24.31m), Mm.At(0, 24.32m), Mm.At(120, 24.30m)] }, ShopRules.Default);
+        var two = RotorAssessment.Assess(
+            Example with
+            {
+                Readings = [Mm.At(0, 24.31m), Mm.At(0, 24.32m), Mm.At(120, 24.30m)],
+            },
+            ShopRules.Default
+        );
         two.DiscardVerdict.ShouldBe(Verdict.NotEnough);
         var beyond = RotorAssessment.Assess(Example with { Readings = [Mm.At(0, 22.99m)] }, ShopRules.Default);
         beyond.DiscardVerdict.ShouldBe(Verdict.Beyond);
-        RotorAssessment.Assess(Example with { Readings = Mm.Around(24.31m, 24.32m, 24.30m) }, ShopRules.Default).VariationIsLowerBound.ShouldBeTrue();
+        RotorAssessment
+            .Assess(Example with { Readings = Mm.Around(24.31m, 24.32m, 24.30m) }, ShopRules.Default)
+            .VariationIsLowerBound.ShouldBeTrue();
     }
 
     [Fact]
     public void The_least_favourable_radius_is_touched_unless_one_is_named()
     {
-        var tapered = Example with { Readings = [.. Example.Readings.Select(r => r with { Station = Mm.Of(120) }), Mm.At(0, 24.20m, 95), Mm.At(120, 24.21m, 95), Mm.At(240, 24.22m, 95)] };
+        var tapered = Example with
+        {
+            Readings =
+            [
+                .. Example.Readings.Select(r => r with { Station = Mm.Of(120) }),
+                Mm.At(0, 24.20m, 95),
+                Mm.At(120, 24.21m, 95),
+                Mm.At(240, 24.22m, 95),
+            ],
+        };
         RotorAssessment.Assess(tapered, ShopRules.Default).TouchBound.ShouldBe(Mm.Of(24.214m));
         RotorAssessment.Assess(tapered with { TouchStation = Mm.Of(120) }, ShopRules.Default).TouchBound.ShouldBe(Mm.Of(24.374m));
         Should.Throw<ArgumentException>(() => RotorAssessment.Assess(tapered with { TouchStation = Mm.Of(100) }, ShopRules.Default));
     }
 
-    private static DrumMeasurement Drum(params Reading[] readings) => new()
-    {
-        Limits = Mm.Drum(230.1m, 229.6m, 228.6m), Uncertainty = Mm.Of(0.01m), Eccentricity = Length.Zero, Readings = readings,
-    };
+    private static DrumMeasurement Drum(params Reading[] readings) =>
+        new()
+        {
+            Limits = Mm.Drum(230.1m, 229.6m, 228.6m),
+            Uncertainty = Mm.Of(0.01m),
+            Eccentricity = Length.Zero,
+            Readings = readings,
+        };
 
     [Fact]
     public void Drum_of_the_worked_example()
@@ -114,7 +141,10 @@ public class AssessmentTests
     [Fact]
     public void A_depth_read_on_one_axis_takes_the_proven_shape()
     {
-        var figures = DrumAssessment.Assess(Drum([.. Mm.Axes(228.62m, 228.74m, 228.62m, 228.50m).Select(r => r with { Station = Mm.Of(25) }), Mm.At(0, 228.63m, 10)]), ShopRules.Default);
+        var figures = DrumAssessment.Assess(
+            Drum([.. Mm.Axes(228.62m, 228.74m, 228.62m, 228.50m).Select(r => r with { Station = Mm.Of(25) }), Mm.At(0, 228.63m, 10)]),
+            ShopRules.Default
+        );
         figures.Roundness.ShouldBe(new Roundness(true, Mm.Of(0.24m), 45, Mm.Of(228.62m)));
         figures.Touch!.Value.Millimetres.ShouldBe(228.51m, 0.00001m); // and its narrow axis, that nobody read there, 0.01 wider too
         figures.Largest!.Value.Millimetres.ShouldBe(228.75m, 0.00001m); // 0.01 wider at the open edge, so 0.01 wider across its largest axis
@@ -126,15 +156,32 @@ public class AssessmentTests
     [InlineData(0.48, 202.90)]
     [InlineData(0.60, 202.66)] // past its out-of-round: D_max − 2e
     public void The_careful_touch_of_an_oval_falls_steadily_with_eccentricity(decimal e, decimal touch) =>
-        DrumAssessment.Assess(Drum(Mm.Axes(203.62m, 203.86m, 203.62m, 203.38m)) with { Limits = Mm.Drum(205.2m, nominal: 203.2m), Eccentricity = Mm.Of(e) }, ShopRules.Default)
+        DrumAssessment
+            .Assess(
+                Drum(Mm.Axes(203.62m, 203.86m, 203.62m, 203.38m)) with
+                {
+                    Limits = Mm.Drum(205.2m, nominal: 203.2m),
+                    Eccentricity = Mm.Of(e),
+                },
+                ShopRules.Default
+            )
             .TouchCareful!.Value.Millimetres.ShouldBe(touch, 0.00001m);
 
     [Fact]
     public void Taper_floor_and_eccentricity_of_a_drum()
     {
         var figures = DrumAssessment.Assess(
-            Drum([.. Mm.Axes(229.42m, 229.42m, 229.42m, 229.42m).Select(r => r with { Station = Mm.Of(10) }), Mm.At(0, 229.36m, 40), Mm.At(90, 229.38m, 40)]) with { Eccentricity = Mm.Of(0.05m), Groove = Mm.Of(0.03m) },
-            ShopRules.Default);
+            Drum([
+                .. Mm.Axes(229.42m, 229.42m, 229.42m, 229.42m).Select(r => r with { Station = Mm.Of(10) }),
+                Mm.At(0, 229.36m, 40),
+                Mm.At(90, 229.38m, 40),
+            ]) with
+            {
+                Eccentricity = Mm.Of(0.05m),
+                Groove = Mm.Of(0.03m),
+            },
+            ShopRules.Default
+        );
         figures.Taper.ShouldBe(Mm.Of(0.05m));
         figures.BelowFloor.ShouldBeTrue();
         figures.Roundness!.Proven.ShouldBeFalse(); // the back was read on two axes only
@@ -146,14 +193,29 @@ public class AssessmentTests
     [Fact]
     public void The_fit_finds_what_eight_readings_step_over()
     {
-        Gen.Double[0, 360].Select(Gen.Double[0, 0.04], Gen.Double[0, 360], Gen.Double[0, 0.03]).Sample((at1, a1, at2, a2) =>
-        {
-            decimal T(double deg) => Math.Round((decimal)(24.3 + a1 * Math.Cos((deg - at1) * Math.PI / 180) + a2 * Math.Cos(2 * (deg - at2) * Math.PI / 180)), 9);
-            var figures = RotorAssessment.Assess(Example with { Readings = [.. Enumerable.Range(0, 8).Select(i => Mm.At(45 * i, T(45 * i)))] }, ShopRules.Default);
-            var trueLeast = Enumerable.Range(0, 3600).Min(i => T(i / 10.0));
-            Math.Abs(figures.Fit!.Least.Millimetres - trueLeast).ShouldBeLessThan(0.0001m);
-            figures.Fit.Mean.Millimetres.ShouldBe(24.3m, 0.00001m);
-        }, iter: 300);
+        Gen.Double[0, 360]
+            .Select(Gen.Double[0, 0.04], Gen.Double[0, 360], Gen.Double[0, 0.03])
+            .Sample(
+                (at1, a1, at2, a2) =>
+                {
+                    decimal T(double deg) =>
+                        Math.Round(
+                            (decimal)(24.3 + a1 * Math.Cos((deg - at1) * Math.PI / 180) + a2 * Math.Cos(2 * (deg - at2) * Math.PI / 180)),
+                            9
+                        );
+                    var figures = RotorAssessment.Assess(
+                        Example with
+                        {
+                            Readings = [.. Enumerable.Range(0, 8).Select(i => Mm.At(45 * i, T(45 * i)))],
+                        },
+                        ShopRules.Default
+                    );
+                    var trueLeast = Enumerable.Range(0, 3600).Min(i => T(i / 10.0));
+                    Math.Abs(figures.Fit!.Least.Millimetres - trueLeast).ShouldBeLessThan(0.0001m);
+                    figures.Fit.Mean.Millimetres.ShouldBe(24.3m, 0.00001m);
+                },
+                iter: 300
+            );
     }
 
     [Theory]
@@ -175,7 +237,9 @@ public class AssessmentTests
         (onlyMachineTo.Discard, onlyMachineTo.DiscardDerived).ShouldBe((Mm.Of(23.4m), true));
         Limits.Create(PartKind.Rotor, null, Mm.Of(22.9m), Mm.Of(23m), ShopRules.Default).Fault.ShouldBe(LimitFault.MachineToPastDiscard);
         Limits.Create(PartKind.Drum, Mm.Of(231m), null, Mm.Of(230m), ShopRules.Default).Fault.ShouldBe(LimitFault.NominalPastDiscard);
-        Limits.Create(PartKind.Drum, Mm.Of(229.8m), Mm.Of(229.6m), Mm.Of(230m), ShopRules.Default).Fault.ShouldBe(LimitFault.NominalPastMachineTo);
+        Limits
+            .Create(PartKind.Drum, Mm.Of(229.8m), Mm.Of(229.6m), Mm.Of(230m), ShopRules.Default)
+            .Fault.ShouldBe(LimitFault.NominalPastMachineTo);
         Limits.Create(PartKind.Drum, Mm.Of(229.8m), null, null, ShopRules.Default).Fault.ShouldBe(LimitFault.DiscardMissing);
     }
 
@@ -183,7 +247,9 @@ public class AssessmentTests
     public void A_reading_on_the_ridge_or_far_from_its_neighbours_is_asked_about()
     {
         Doubt? Of(PartKind kind, decimal size, decimal? last = null, params decimal[] others) =>
-            Plausibility.Question(kind, Mm.Of(size), [.. others.Select(Mm.Of)], last is { } l ? Mm.Of(l) : null, Mm.Of(0.01m), ShopRules.Default)?.Doubt;
+            Plausibility
+                .Question(kind, Mm.Of(size), [.. others.Select(Mm.Of)], last is { } l ? Mm.Of(l) : null, Mm.Of(0.01m), ShopRules.Default)
+                ?.Doubt;
         Of(PartKind.Rotor, 24.75m, null, 24.31m, 24.33m).ShouldBe(Doubt.OnTheRidge);
         Of(PartKind.Rotor, 24.13m, null, 24.31m, 24.33m).ShouldBe(Doubt.UnlikeItsNeighbours); // 31 turned about
         Of(PartKind.Rotor, 24.42m, null, 24.31m, 24.33m).ShouldBeNull(); // 0.09 over, of 0.12 that it may be
@@ -201,12 +267,20 @@ public class AssessmentTests
     {
         var rotor = new RotorMeasurement
         {
-            Limits = Mm.Rotor(23.0m, 23.4m), Uncertainty = Mm.Of(0.007m),
-            Readings = [.. Enumerable.Range(0, 8).SelectMany(i => new[] { Mm.At(i * 45, 24.30m + i % 2 * 0.01m, 125), Mm.At(i * 45, 24.22m + i % 2 * 0.01m, 105) })],
+            Limits = Mm.Rotor(23.0m, 23.4m),
+            Uncertainty = Mm.Of(0.007m),
+            Readings =
+            [
+                .. Enumerable
+                    .Range(0, 8)
+                    .SelectMany(i => new[] { Mm.At(i * 45, 24.30m + i % 2 * 0.01m, 125), Mm.At(i * 45, 24.22m + i % 2 * 0.01m, 105) }),
+            ],
         };
         var figures = RotorAssessment.Assess(rotor, ShopRules.Default);
         (figures.Least, figures.Taper, figures.ThicknessVariation).ShouldBe((Mm.Of(24.22m), Mm.Of(0.08m), Mm.Of(0.01m)));
         figures.Notes.ShouldContain(n => n.Code == "thinInside");
-        RotorAssessment.Assess(rotor with { Readings = [.. rotor.Readings.Where(r => r.Station == Mm.Of(125))] }, ShopRules.Default).Taper.ShouldBeNull();
+        RotorAssessment
+            .Assess(rotor with { Readings = [.. rotor.Readings.Where(r => r.Station == Mm.Of(125))] }, ShopRules.Default)
+            .Taper.ShouldBeNull();
     }
 }

@@ -15,8 +15,15 @@ public class AtTheLatheTests
 
     private static readonly PlanRequest Rotor = new()
     {
-        Kind = PartKind.Rotor, Touch = Mm.Of(24.41m), TouchBound = Mm.Of(24.374m), Worst = Mm.Of(24.30m), MachineTo = Mm.Of(23.9m),
-        Discard = Mm.Of(23.6m), Uncertainty = Mm.Of(0.006m), Sides = [new(Mm.Of(0.14m)), new(Mm.Of(0.07m))], Dial = Dial,
+        Kind = PartKind.Rotor,
+        Touch = Mm.Of(24.41m),
+        TouchBound = Mm.Of(24.374m),
+        Worst = Mm.Of(24.30m),
+        MachineTo = Mm.Of(23.9m),
+        Discard = Mm.Of(23.6m),
+        Uncertainty = Mm.Of(0.006m),
+        Sides = [new(Mm.Of(0.14m)), new(Mm.Of(0.07m))],
+        Dial = Dial,
     };
 
     private static readonly Technique Working = Technique.BuiltIn[0];
@@ -52,7 +59,8 @@ public class AtTheLatheTests
         hand.Lift(0);
         hand.Write().ShouldBe("R4-4");
         HandPasses.Read("R2-0.S0-0", 2).ShouldNotBeNull();
-        foreach (var bad in new[] { null, "", "R1", "X1-1", "R1-1.", "R-1-2", "F0-0", "S1-0", "R1-1-1", "R123456-1" }) HandPasses.Read(bad, 2).ShouldBeNull(bad);
+        foreach (var bad in new[] { null, "", "R1", "X1-1", "R1-1.", "R-1-2", "F0-0", "S1-0", "R1-1-1", "R123456-1" })
+            HandPasses.Read(bad, 2).ShouldBeNull(bad);
     }
 
     [Theory]
@@ -66,30 +74,44 @@ public class AtTheLatheTests
     [InlineData("R5-0.F1-0", false, "grind", false)]
     [InlineData("S0-0", false, "grind", false)]
     public void Only_what_the_machine_can_do_is_a_pass(string passes, bool twin, string technique, bool canBeMade) =>
-        HandPasses.CanBeMade(HandPasses.Read(passes, 2)!, Rotor with { TwinCutter = twin }, Technique.BuiltIn.Single(t => t.Key == technique)).ShouldBe(canBeMade);
+        HandPasses
+            .CanBeMade(HandPasses.Read(passes, 2)!, Rotor with { TwinCutter = twin }, Technique.BuiltIn.Single(t => t.Key == technique))
+            .ShouldBe(canBeMade);
 
     [Fact]
     public void Whatever_is_moved_stays_whole_and_between_one_division_and_the_heaviest() =>
-        Gen.Select(Gen.Int[0, 4], Gen.Int[0, 1], Gen.Int[-40, 40]).Array[1, 40].Sample(moves =>
-        {
-            var hand = Hand("R10-6.R8-8.F12-10");
-            foreach (var (pass, side, by) in moves) hand.Move(pass, side, by);
-            hand.Passes.SelectMany(p => p.Divisions).ShouldAllBe(d => d >= 1 && d <= 25);
-            HandPasses.Read(hand.Write(), 2)!.Select(p => string.Join('-', p.Divisions)).ShouldBe(hand.Passes.Select(p => string.Join('-', p.Divisions)));
-        });
+        Gen.Select(Gen.Int[0, 4], Gen.Int[0, 1], Gen.Int[-40, 40])
+            .Array[1, 40]
+            .Sample(moves =>
+            {
+                var hand = Hand("R10-6.R8-8.F12-10");
+                foreach (var (pass, side, by) in moves)
+                    hand.Move(pass, side, by);
+                hand.Passes.SelectMany(p => p.Divisions).ShouldAllBe(d => d >= 1 && d <= 25);
+                HandPasses
+                    .Read(hand.Write(), 2)!
+                    .Select(p => string.Join('-', p.Divisions))
+                    .ShouldBe(hand.Passes.Select(p => string.Join('-', p.Divisions)));
+            });
 
     [Fact]
     public void Passes_set_by_hand_are_reckoned_like_any_plan()
     {
         // The very passes that a technique gives come out the same, to the last figure.
         var planned = PassPlanner.Plan(Rotor).Options.Single(o => o.Key == "light");
-        var same = Set(string.Join('.', planned.Passes.Select(p => (p.Kind == PassKind.Rough ? "R" : "F") + string.Join('-', p.Divisions))));
+        var same = Set(
+            string.Join('.', planned.Passes.Select(p => (p.Kind == PassKind.Rough ? "R" : "F") + string.Join('-', p.Divisions)))
+        );
         (same.Metal, same.Waste, same.ByHand, same.CanStart).ShouldBe((planned.Metal, planned.Waste, true, true));
         for (var i = 0; i < planned.Passes.Count; i++)
-            (same.Passes[i].SizeAfter, same.Passes[i].BoundAfter, same.Passes[i].MeasureFirst).ShouldBe((planned.Passes[i].SizeAfter, planned.Passes[i].BoundAfter, planned.Passes[i].MeasureFirst));
+            (same.Passes[i].SizeAfter, same.Passes[i].BoundAfter, same.Passes[i].MeasureFirst).ShouldBe(
+                (planned.Passes[i].SizeAfter, planned.Passes[i].BoundAfter, planned.Passes[i].MeasureFirst)
+            );
         Set("F12-10").Notes.ShouldContain(n => n.Code == "staysDark" && n.Length == Mm.Of(0.02m) && n.Subject == "outer");
-        Set("F14-8").Notes.ShouldContain(n => n.Code == "passShallow" && n.Length == Mm.Of(0.08m) && n.Second == Mm.Of(0.10m) && n.Subject == "1");
-        Set("R15-15.F20-10").Notes.ShouldContain(n => n.Code == "passDeep" && n.Length == Mm.Of(0.20m) && n.Second == Mm.Of(0.15m) && n.Subject == "2");
+        Set("F14-8")
+            .Notes.ShouldContain(n => n.Code == "passShallow" && n.Length == Mm.Of(0.08m) && n.Second == Mm.Of(0.10m) && n.Subject == "1");
+        Set("R15-15.F20-10")
+            .Notes.ShouldContain(n => n.Code == "passDeep" && n.Length == Mm.Of(0.20m) && n.Second == Mm.Of(0.15m) && n.Subject == "2");
         Set("F26-10").Refusal.ShouldBe(PlanRefusal.TooHeavy);
         var much = Set("R25-20.R20-20");
         (much.Refusal, much.Passes.Count).ShouldBe((PlanRefusal.Budget, 2));
@@ -100,7 +122,8 @@ public class AtTheLatheTests
     [Fact]
     public void What_could_end_past_machine_to_is_measured_first_and_past_discard_never_started()
     {
-        PlannedPass Pass(decimal bound, bool measureFirst = false) => new(PassKind.Rough, [1, 1], [Mm.Of(0.01m), Mm.Of(0.01m)], [], Mm.Of(24), Mm.Of(bound), measureFirst, [1, 1]);
+        PlannedPass Pass(decimal bound, bool measureFirst = false) =>
+            new(PassKind.Rough, [1, 1], [Mm.Of(0.01m), Mm.Of(0.01m)], [], Mm.Of(24), Mm.Of(bound), measureFirst, [1, 1]);
         PassStart.Refuses(Rotor, Pass(23.9m), false, false).ShouldBeNull();
         PassStart.Refuses(Rotor, Pass(23.899m), true, false).ShouldBe(StartRefusal.PastMachineTo);
         PassStart.Refuses(Rotor, Pass(23.899m), true, true).ShouldBeNull();
@@ -119,7 +142,15 @@ public class AtTheLatheTests
     {
         var request = Rotor with { Sides = [new(Mm.Of(0.14m), Runout: Mm.Of(0.14m), RunoutAssumed: true), new(Mm.Of(0.07m))] };
         var plan = PassPlanner.Plan(request).Options.Single(o => o.Key == "two-fast-one-slow");
-        AfterPass Seen(int clean, Length? groove) => AfterPass.Read(request, [plan.Passes[0]], [.. plan.Passes.Skip(1)], [new(clean, null), new(12, groove)], null, ShopRules.Default);
+        AfterPass Seen(int clean, Length? groove) =>
+            AfterPass.Read(
+                request,
+                [plan.Passes[0]],
+                [.. plan.Passes.Skip(1)],
+                [new(clean, null), new(12, groove)],
+                null,
+                ShopRules.Default
+            );
         var cut = plan.Passes[0].Depth[0];
         var more = Seen(3, Length.Zero);
         var note = more.Notes.Single(n => n.Code == "needsMore");
@@ -129,7 +160,10 @@ public class AtTheLatheTests
         more.Notes.ShouldContain(n => n.Code == "needsLess" && n.Subject == "inner" && n.Length == Mm.Of(0.07m) - plan.Passes[0].Depth[1]);
         // A groove on cut metal is believed beside dark places, too.
         var known = request with { Sides = [request.Sides[0] with { RunoutAssumed = false }, request.Sides[1]] };
-        AfterPass.Read(known, [plan.Passes[0]], [], [new(6, Mm.Of(0.2m)), new(12, null)], null, ShopRules.Default).Request.Sides[0].Need.ShouldBe(Mm.Of(0.2m));
+        AfterPass
+            .Read(known, [plan.Passes[0]], [], [new(6, Mm.Of(0.2m)), new(12, null)], null, ShopRules.Default)
+            .Request.Sides[0]
+            .Need.ShouldBe(Mm.Of(0.2m));
         Seen(12, Mm.Of(0.03m)).Notes.ShouldContain(n => n.Code == "needsMore" && n.Subject == "inner" && n.Second == Mm.Of(0.03m));
     }
 
@@ -147,9 +181,26 @@ public class AtTheLatheTests
     [Fact]
     public void Chatter_is_damped_first_and_what_helped_here_comes_before_what_did_not()
     {
-        ChatterFacts Facts(ChatterSign? sign, bool band = true) => new() { Kind = PartKind.Rotor, Pass = PassKind.Rough, Depth = Mm.Of(0.2m), Diameter = Mm.Of(280), HasBand = band, Sign = sign };
-        IReadOnlyList<ChatterRemedy> For(ChatterFacts facts, Dictionary<ChatterRemedy, int>? helped = null) => Chatter.Of(facts, ShopRules.Default, helped).Remedies;
-        For(Facts(ChatterSign.Rumble, band: false)).ShouldBe([ChatterRemedy.Band, ChatterRemedy.ShortenOverhang, ChatterRemedy.MoreDamping, ChatterRemedy.SlowerOrLighter, ChatterRemedy.DeeperOrFaster]);
+        ChatterFacts Facts(ChatterSign? sign, bool band = true) =>
+            new()
+            {
+                Kind = PartKind.Rotor,
+                Pass = PassKind.Rough,
+                Depth = Mm.Of(0.2m),
+                Diameter = Mm.Of(280),
+                HasBand = band,
+                Sign = sign,
+            };
+        IReadOnlyList<ChatterRemedy> For(ChatterFacts facts, Dictionary<ChatterRemedy, int>? helped = null) =>
+            Chatter.Of(facts, ShopRules.Default, helped).Remedies;
+        For(Facts(ChatterSign.Rumble, band: false))
+            .ShouldBe([
+                ChatterRemedy.Band,
+                ChatterRemedy.ShortenOverhang,
+                ChatterRemedy.MoreDamping,
+                ChatterRemedy.SlowerOrLighter,
+                ChatterRemedy.DeeperOrFaster,
+            ]);
         For(Facts(ChatterSign.Rubbing))[0].ShouldBe(ChatterRemedy.DeeperOrFaster);
         For(Facts(ChatterSign.Torn)).Take(2).ShouldBe([ChatterRemedy.FreshEdge, ChatterRemedy.MoreDamping]);
         For(Facts(ChatterSign.Ringing, band: false), new() { [ChatterRemedy.SlowerOrLighter] = 2, [ChatterRemedy.MoreDamping] = 1 })
@@ -160,10 +211,20 @@ public class AtTheLatheTests
     [Fact]
     public void Finishing_goes_by_the_kind_of_part()
     {
-        FinishStep.For(PartKind.Rotor, false, false).Select(s => (s.Kind, s.Seconds)).ShouldBe(
-            [(FinishStepKind.CrossHatchOuter, 60), (FinishStepKind.CrossHatchInner, 60), (FinishStepKind.Edges, 0), (FinishStepKind.Wash, 0), (FinishStepKind.Hands, 0)]);
-        FinishStep.For(PartKind.Drum, false, true).Select(s => s.Kind).ShouldBe(
-            [FinishStepKind.CrossHatchBore, FinishStepKind.Edges, FinishStepKind.Hub, FinishStepKind.Wash, FinishStepKind.Hands]);
+        FinishStep
+            .For(PartKind.Rotor, false, false)
+            .Select(s => (s.Kind, s.Seconds))
+            .ShouldBe([
+                (FinishStepKind.CrossHatchOuter, 60),
+                (FinishStepKind.CrossHatchInner, 60),
+                (FinishStepKind.Edges, 0),
+                (FinishStepKind.Wash, 0),
+                (FinishStepKind.Hands, 0),
+            ]);
+        FinishStep
+            .For(PartKind.Drum, false, true)
+            .Select(s => s.Kind)
+            .ShouldBe([FinishStepKind.CrossHatchBore, FinishStepKind.Edges, FinishStepKind.Hub, FinishStepKind.Wash, FinishStepKind.Hands]);
         FinishStep.For(PartKind.Rotor, true, false)[0].Kind.ShouldBe(FinishStepKind.Edges);
     }
 
@@ -174,7 +235,9 @@ public class AtTheLatheTests
         Lathe.IronOf(PartKind.Rotor, [Mm.Of(0.14m), Mm.Of(0.10m)], Mm.Of(280), Mm.Of(48)).ShouldBe(60.5m);
         Lathe.IronOf(PartKind.Drum, [Mm.Of(0.2m)], Mm.Of(228), Mm.Of(45)).ShouldBe(46.4m);
         Lathe.IronOf(PartKind.Drum, [Mm.Of(0.2m)], Mm.Of(0), Mm.Of(45)).ShouldBe(0);
-        new[] { 15_999m, 16_000m, 19_999m, 20_000m }.Select(g => new SwarfBin(g, 20_000m).State).ShouldBe([BinState.Room, BinState.Soon, BinState.Soon, BinState.Due]);
+        new[] { 15_999m, 16_000m, 19_999m, 20_000m }
+            .Select(g => new SwarfBin(g, 20_000m).State)
+            .ShouldBe([BinState.Room, BinState.Soon, BinState.Soon, BinState.Due]);
     }
 
     [Fact]
@@ -182,8 +245,17 @@ public class AtTheLatheTests
     {
         var lathe = new Lathe
         {
-            Name = "Capstan", Division = Mm.Of(0.02m), DialAllowance = Mm.Of(0.02m), NoseRadius = Mm.Of(0.8m), Speeds = [1m], Gears = [80m, 160m], Drive = new(0.5m, 1.1m), FastestSurface = 90,
-            Feeds = [new("A", Mm.Of(0.2m))], RoughFeed = "A", FinishFeed = "A",
+            Name = "Capstan",
+            Division = Mm.Of(0.02m),
+            DialAllowance = Mm.Of(0.02m),
+            NoseRadius = Mm.Of(0.8m),
+            Speeds = [1m],
+            Gears = [80m, 160m],
+            Drive = new(0.5m, 1.1m),
+            FastestSurface = 90,
+            Feeds = [new("A", Mm.Of(0.2m))],
+            RoughFeed = "A",
+            FinishFeed = "A",
         };
         var run = lathe.Run(PassKind.Rough, PartKind.Rotor, Mm.Of(280), Mm.Of(48));
         (run.TurnsPerMinute, run.Gear, run.Fraction).ShouldBe((102m, 160m, 0.6375m)); // 80 · 1.1 stays under it
@@ -205,12 +277,25 @@ public class AtTheLatheTests
     [InlineData("A", 0.05, 0.10, 0.05, 0.08, 9, 8, TechniqueFault.Count)]
     [InlineData("A", 0.05, 0.10, 0.05, 0.08, 0, 101, TechniqueFault.Count)]
     [InlineData("A", 0.05, 0.10, 0, 0, 0, 0, TechniqueFault.Nothing)]
-    public void A_way_of_the_shop_s_own_is_looked_at_before_it_is_kept(string name, decimal roughMin, decimal roughMax, decimal finishMin, decimal finishMax, int minRough, int maxRough, TechniqueFault? fault)
+    public void A_way_of_the_shop_s_own_is_looked_at_before_it_is_kept(
+        string name,
+        decimal roughMin,
+        decimal roughMax,
+        decimal finishMin,
+        decimal finishMax,
+        int minRough,
+        int maxRough,
+        TechniqueFault? fault
+    )
     {
         var technique = new Technique(name, Mm.Of(roughMin), Mm.Of(roughMax), Mm.Of(finishMin), Mm.Of(finishMax), minRough, maxRough);
         TechniqueCheck.Faults(technique, ["Working cut"], ShopRules.Default).ShouldBe(fault is { } f ? [f] : []);
         // What is kept can be planned by.
-        if (fault is null) PassPlanner.Plan(Rotor with { Techniques = [technique], Dial = Dial with { Division = Mm.Of(0.005m) }, TwinCutter = true }).Options.ShouldHaveSingleItem().Key.ShouldBe(name);
+        if (fault is null)
+            PassPlanner
+                .Plan(Rotor with { Techniques = [technique], Dial = Dial with { Division = Mm.Of(0.005m) }, TwinCutter = true })
+                .Options.ShouldHaveSingleItem()
+                .Key.ShouldBe(name);
     }
 
     [Fact]
@@ -230,10 +315,24 @@ public class AtTheLatheTests
         var limits = Limits.Create(PartKind.Rotor, Mm.Of(26), Mm.Of(23.9m), Mm.Of(23.6m), ShopRules.Default).Limits!;
         var lathe = new Lathe
         {
-            Name = "Bench", Division = Mm.Of(0.01m), DialAllowance = Mm.Of(0.01m), NoseRadius = Mm.Of(0.8m), Speeds = [60m, 85m, 110m],
-            Feeds = [new("1", Mm.Of(0.06m)), new("3", Mm.Of(0.25m))], RoughFeed = "3", FinishFeed = "1",
+            Name = "Bench",
+            Division = Mm.Of(0.01m),
+            DialAllowance = Mm.Of(0.01m),
+            NoseRadius = Mm.Of(0.8m),
+            Speeds = [60m, 85m, 110m],
+            Feeds = [new("1", Mm.Of(0.06m)), new("3", Mm.Of(0.25m))],
+            RoughFeed = "3",
+            FinishFeed = "1",
         };
-        var part = new ComparedPart { Limits = limits, Worst = Mm.Of(24.30m), Diameter = Mm.Of(280), Band = Mm.Of(48), Kilometres = 85_000, NewPartPrice = 62 };
+        var part = new ComparedPart
+        {
+            Limits = limits,
+            Worst = Mm.Of(24.30m),
+            Diameter = Mm.Of(280),
+            Band = Mm.Of(48),
+            Kilometres = 85_000,
+            NewPartPrice = 62,
+        };
         var plan = PassPlanner.Plan(Rotor with { Techniques = Technique.BuiltIn.Take(3).ToList() });
         var ways = PlanComparison.Of(plan, Rotor, lathe, part, ShopRules.Default);
         ways.Select(w => w.Key).ShouldBe(["working", "light", "single", "scuff", "none", "new"]);
@@ -248,7 +347,19 @@ public class AtTheLatheTests
         ways[1].Risks.ShouldBe([PlanRisk.Rubs]);
         ways[4].Risks.ShouldBe([PlanRisk.Pulses]);
         // What nobody knows is left open.
-        var bare = PlanComparison.Of(plan, Rotor, lathe, part with { Kilometres = null, NewPartPrice = null, Band = Length.Zero, WithinItsPapers = true }, ShopRules.Default);
+        var bare = PlanComparison.Of(
+            plan,
+            Rotor,
+            lathe,
+            part with
+            {
+                Kilometres = null,
+                NewPartPrice = null,
+                Band = Length.Zero,
+                WithinItsPapers = true,
+            },
+            ShopRules.Default
+        );
         bare.ShouldAllBe(w => w.Kilometres == null);
         (bare[0].Minutes, bare[0].Cost, bare[^1].Cost, bare[^2].Risks.Count).ShouldBe((null, null, null, 0));
     }
@@ -272,12 +383,19 @@ public class AtTheLatheTests
     public void Other_lines_are_none_of_ours(string line) => LatheLine.Read(line).ShouldBeNull();
 
     [Fact]
-    public void No_text_breaks_the_read_out() => Gen.OneOf(Gen.String, Gen.String[Gen.Char[" NOWouterinbafdsp=0.1-"], 0, 60].Select(s => "NOW " + s)).Sample(s => _ = LatheLine.Read(s)?.Write());
+    public void No_text_breaks_the_read_out() =>
+        Gen.OneOf(Gen.String, Gen.String[Gen.Char[" NOWouterinbafdsp=0.1-"], 0, 60].Select(s => "NOW " + s))
+            .Sample(s => _ = LatheLine.Read(s)?.Write());
 
     [Fact]
     public void The_surface_is_drawn_from_its_readings_and_cleaned_by_the_pass_that_reaches_it()
     {
-        Reading[] readings = [.. new[] { 24.31m, 24.33m, 24.36m, 24.38m, 24.37m, 24.35m, 24.32m, 24.30m }.Select((t, i) => new Reading(ClockAngle.FromDegrees(45 * i), null, Mm.Of(t)))];
+        Reading[] readings =
+        [
+            .. new[] { 24.31m, 24.33m, 24.36m, 24.38m, 24.37m, 24.35m, 24.32m, 24.30m }.Select(
+                (t, i) => new Reading(ClockAngle.FromDegrees(45 * i), null, Mm.Of(t))
+            ),
+        ];
         var side = new SideNeed(Mm.Of(0.14m), Mm.Of(0.05m), Mm.Of(0.09m));
         var profile = SurfaceProfile.Of(PartKind.Rotor, side, readings);
         var lands = profile.Lands(0);
@@ -294,7 +412,10 @@ public class AtTheLatheTests
         var share = SurfaceProfile.CleanedBy(unread.Lands(0), [Mm.Of(0.045m)]).Count(c => c == 0) / 96.0;
         share.ShouldBe(Coverage.CleanShare(Mm.Of(0.045m), Mm.Of(0.09m)), 0.02);
         // An oval lies twice round; a bore is low where it is wide.
-        Reading[] axes = [.. new[] { 228.62m, 228.74m, 228.62m, 228.50m }.Select((d, i) => new Reading(ClockAngle.FromDegrees(45 * i), null, Mm.Of(d)))];
+        Reading[] axes =
+        [
+            .. new[] { 228.62m, 228.74m, 228.62m, 228.50m }.Select((d, i) => new Reading(ClockAngle.FromDegrees(45 * i), null, Mm.Of(d))),
+        ];
         var oval = SurfaceProfile.Of(PartKind.Drum, new(Mm.Of(0.12m), Runout: Mm.Of(0.12m)), axes).Lands(0);
         (oval[12], oval[60], oval[36], oval[84]).ShouldBe((0.12, 0.12, 0, 0));
     }

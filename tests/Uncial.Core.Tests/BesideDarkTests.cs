@@ -39,20 +39,29 @@ public class BesideDarkTests
         // Dark on both: 24.05 − 0.07 − 0.01 − 0.06 − 0.01.
         BoundOf(Request(Side(0, 0, 0.05m), Side(0.06m, 0, 0.02m))).ShouldBe(Mm.Of(23.90m));
         // The outer face is clean: only the inner one's low lands count, and its own cut takes nothing from where it is dark.
-        BoundOf(Request(Side(0, 0.10m, 0.05m), Side(0.06m, 0, 0.02m))).ShouldBe(Length.Min(Mm.Of(24.08m - 0.06m - 0.02m), Mm.Of(24.05m - 0.02m - 0.01m - 0.01m)));
+        BoundOf(Request(Side(0, 0.10m, 0.05m), Side(0.06m, 0, 0.02m)))
+            .ShouldBe(Length.Min(Mm.Of(24.08m - 0.06m - 0.02m), Mm.Of(24.05m - 0.02m - 0.01m - 0.01m)));
         // A side of which only the sum is known keeps it.
-        BoundOf(Request(Side(0, 0.10m) with { UnreadRelief = null }, Side(0.06m, 0, 0.02m))).ShouldBe(Mm.Of(24.05m - 0.07m - 0.01m - 0.01m));
+        BoundOf(Request(Side(0, 0.10m) with { UnreadRelief = null }, Side(0.06m, 0, 0.02m)))
+            .ShouldBe(Mm.Of(24.05m - 0.07m - 0.01m - 0.01m));
     }
 
     [Fact]
     public void Two_bright_sectors_are_believed_as_far_as_the_thickness_allows()
     {
         PlanRequest Assumed(Length? differ) =>
-            Request(Side(0.05m, runout: 0.04m), Side(0.10m, runout: 0.10m, assumed: true)) with { TwinCutter = true, RunoutsDifferAtMost = differ };
+            Request(Side(0.05m, runout: 0.04m), Side(0.10m, runout: 0.10m, assumed: true)) with
+            {
+                TwinCutter = true,
+                RunoutsDifferAtMost = differ,
+            };
         Length Need(PlanRequest request)
         {
             var passes = PassPlanner.Plan(request).Options[0].Passes;
-            return AfterPass.Read(request, [passes[0]], [.. passes.Skip(1)], [new(12, Length.Zero), new(2, null)], null, ShopRules.Default).Request.Sides[1].Need;
+            return AfterPass
+                .Read(request, [passes[0]], [.. passes.Skip(1)], [new(12, Length.Zero), new(2, null)], null, ShopRules.Default)
+                .Request.Sides[1]
+                .Need;
         }
         Need(Assumed(null)).ShouldBeGreaterThan(Mm.Of(1));
         var done = PassPlanner.Plan(Assumed(null)).Options[0].Passes[0].Depth[1];
@@ -73,7 +82,8 @@ public class BesideDarkTests
     [Fact]
     public void A_plan_that_its_measurement_would_block_says_so_and_by_how_much()
     {
-        PlanOption Of(decimal machineTo) => PassPlanner.Plan(Request(Side(0.12m), Side(0), machineTo) with { UnreadRelief = default, Worst = null }).Options[0];
+        PlanOption Of(decimal machineTo) =>
+            PassPlanner.Plan(Request(Side(0.12m), Side(0), machineTo) with { UnreadRelief = default, Worst = null }).Options[0];
         bool Says(PlanOption option) => option.Notes.Any(n => n.Code == PassPlanner.ShortAtCheckpoint);
         // Expected to end at 23.98: measured at 24.04, the last pass of 0.06 may reach 24.04 − 0.01 − 0.06 − 0.02 = 23.95.
         Says(Of(23.95m)).ShouldBeFalse();

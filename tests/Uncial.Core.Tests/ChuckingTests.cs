@@ -11,19 +11,29 @@ public class ChuckingTests
 {
     private static readonly PlanRequest Single = new()
     {
-        Kind = PartKind.Rotor, Touch = Mm.Of(24.41m), TouchBound = Mm.Of(24.374m), Worst = Mm.Of(24.30m), MachineTo = Mm.Of(23.4m), Discard = Mm.Of(23.0m),
-        Uncertainty = Mm.Of(0.006m), Sides = [new(Mm.Of(0.30m)), new(Mm.Of(0.16m))], Dial = new(Mm.Of(0.01m), false, Mm.Of(0.01m), true), TwinCutter = false,
+        Kind = PartKind.Rotor,
+        Touch = Mm.Of(24.41m),
+        TouchBound = Mm.Of(24.374m),
+        Worst = Mm.Of(24.30m),
+        MachineTo = Mm.Of(23.4m),
+        Discard = Mm.Of(23.0m),
+        Uncertainty = Mm.Of(0.006m),
+        Sides = [new(Mm.Of(0.30m)), new(Mm.Of(0.16m))],
+        Dial = new(Mm.Of(0.01m), false, Mm.Of(0.01m), true),
+        TwinCutter = false,
     };
 
     private static readonly PlanRequest Turned = Single with { SecondChuckingRunout = Mm.Of(0.05m) };
 
-    private static IReadOnlyList<PlannedPass> Passes(PlanRequest request, string key = "working") => PassPlanner.Plan(request).Options.Single(o => o.Key == key).Passes;
+    private static IReadOnlyList<PlannedPass> Passes(PlanRequest request, string key = "working") =>
+        PassPlanner.Plan(request).Options.Single(o => o.Key == key).Passes;
 
     [Fact]
     public void Each_face_gets_its_own_passes_the_outer_first()
     {
-        Passes(Single).Select(p => (p.Kind, p.Divisions[0], p.Divisions[1])).ShouldBe(
-            [(PassKind.Rough, 20L, 0L), (PassKind.Finish, 10L, 0L), (PassKind.Rough, 0L, 15L), (PassKind.Finish, 0L, 10L)]);
+        Passes(Single)
+            .Select(p => (p.Kind, p.Divisions[0], p.Divisions[1]))
+            .ShouldBe([(PassKind.Rough, 20L, 0L), (PassKind.Finish, 10L, 0L), (PassKind.Rough, 0L, 15L), (PassKind.Finish, 0L, 10L)]);
         Passes(Single).ShouldAllBe(p => !p.TurnFirst);
     }
 
@@ -41,7 +51,14 @@ public class ChuckingTests
     public void Once_turned_round_the_part_is_not_turned_again()
     {
         var passes = Passes(Turned);
-        var after = AfterPass.Read(Turned, [.. passes.Take(3)], [.. passes.Skip(3)], [new(12, Length.Zero), new(6, null)], new SizeSeen(Mm.Of(23.95m), true), ShopRules.Default);
+        var after = AfterPass.Read(
+            Turned,
+            [.. passes.Take(3)],
+            [.. passes.Skip(3)],
+            [new(12, Length.Zero), new(6, null)],
+            new SizeSeen(Mm.Of(23.95m), true),
+            ShopRules.Default
+        );
         after.Next.ShouldBe(NextStep.PlanAnew);
         after.Request.IsTurnedRound.ShouldBeTrue();
         after.Request.Sides[0].Need.ShouldBe(Length.Zero);
@@ -53,7 +70,14 @@ public class ChuckingTests
     {
         var request = Turned with { Techniques = [Technique.BuiltIn[3]] }; // exactly two roughing passes, for each face
         var passes = Passes(request, "two-fast-one-slow");
-        var after = AfterPass.Read(request, [.. passes.Take(3)], [.. passes.Skip(3)], [new(12, Length.Zero), new(12, null)], new SizeSeen(Mm.Of(24.10m), false), ShopRules.Default);
+        var after = AfterPass.Read(
+            request,
+            [.. passes.Take(3)],
+            [.. passes.Skip(3)],
+            [new(12, Length.Zero), new(12, null)],
+            new SizeSeen(Mm.Of(24.10m), false),
+            ShopRules.Default
+        );
         Passes(after.Request, "two-fast-one-slow").Count(p => p.Kind == PassKind.Rough).ShouldBe(2);
     }
 
@@ -78,27 +102,36 @@ public class ChuckingTests
 
     [Fact]
     public void Any_single_tool_plan_keeps_budget_bounds_and_needs() =>
-        Gen.Select(Gen.Int[0, 60], Gen.Int[0, 60], Gen.Int[0, 130], Gen.Int[1, 10], Gen.Bool, Gen.Bool).Sample((outer, inner, stock, division, turns, confirmed) =>
-        {
-            var request = Single with
-            {
-                MachineTo = Mm.Of(24.41m - stock / 100m),
-                Discard = Mm.Of(24.2m - stock / 100m),
-                SecondChuckingRunout = turns ? Mm.Of(0.05m) : null,
-                Sides = [new(Mm.Of(outer / 100m), Mm.Of(outer / 300m)), new(Mm.Of(inner / 100m))],
-                Dial = new(Mm.Of(division / 200m), false, Mm.Of(0.01m), confirmed),
-            };
-            foreach (var option in PassPlanner.Plan(request).Options.Where(o => o.CanStart && o.Passes.Count > 0))
-            {
-                for (var side = 0; side < 2; side++)
+        Gen.Select(Gen.Int[0, 60], Gen.Int[0, 60], Gen.Int[0, 130], Gen.Int[1, 10], Gen.Bool, Gen.Bool)
+            .Sample(
+                (outer, inner, stock, division, turns, confirmed) =>
                 {
-                    option.Passes.Aggregate(Length.Zero, (sum, p) => sum + p.Depth[side]).ShouldBeGreaterThanOrEqualTo(request.Sides[side].Need);
-                    if (request.Sides[side].Need == Length.Zero) option.Passes.ShouldAllBe(p => p.Divisions[side] == 0);
+                    var request = Single with
+                    {
+                        MachineTo = Mm.Of(24.41m - stock / 100m),
+                        Discard = Mm.Of(24.2m - stock / 100m),
+                        SecondChuckingRunout = turns ? Mm.Of(0.05m) : null,
+                        Sides = [new(Mm.Of(outer / 100m), Mm.Of(outer / 300m)), new(Mm.Of(inner / 100m))],
+                        Dial = new(Mm.Of(division / 200m), false, Mm.Of(0.01m), confirmed),
+                    };
+                    foreach (var option in PassPlanner.Plan(request).Options.Where(o => o.CanStart && o.Passes.Count > 0))
+                    {
+                        for (var side = 0; side < 2; side++)
+                        {
+                            option
+                                .Passes.Aggregate(Length.Zero, (sum, p) => sum + p.Depth[side])
+                                .ShouldBeGreaterThanOrEqualTo(request.Sides[side].Need);
+                            if (request.Sides[side].Need == Length.Zero)
+                                option.Passes.ShouldAllBe(p => p.Divisions[side] == 0);
+                        }
+                        option.Passes[0].BoundAfter.ShouldBeGreaterThanOrEqualTo(request.MachineTo);
+                        option.Given(request).ShouldAllBe(p => p.BoundAfter >= request.Discard!.Value);
+                        option
+                            .Passes.Skip(1)
+                            .Where(p => p.Kind != PassKind.SparkOut && p.BoundAfter < request.MachineTo)
+                            .ShouldAllBe(p => p.MeasureFirst);
+                        option.Passes.Count(p => p.TurnFirst).ShouldBe(turns && outer + inner > 0 && inner > 0 ? 1 : 0);
+                    }
                 }
-                option.Passes[0].BoundAfter.ShouldBeGreaterThanOrEqualTo(request.MachineTo);
-                option.Given(request).ShouldAllBe(p => p.BoundAfter >= request.Discard!.Value);
-                option.Passes.Skip(1).Where(p => p.Kind != PassKind.SparkOut && p.BoundAfter < request.MachineTo).ShouldAllBe(p => p.MeasureFirst);
-                option.Passes.Count(p => p.TurnFirst).ShouldBe(turns && outer + inner > 0 && inner > 0 ? 1 : 0);
-            }
-        });
+            );
 }

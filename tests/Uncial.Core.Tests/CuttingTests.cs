@@ -11,16 +11,37 @@ public class CuttingTests
 {
     private static readonly PlanRequest Request = new()
     {
-        Kind = PartKind.Rotor, Touch = Mm.Of(24.41m), TouchBound = Mm.Of(24.374m), Worst = Mm.Of(24.30m), MachineTo = Mm.Of(23.4m), Discard = Mm.Of(23m),
-        Uncertainty = Mm.Of(0.006m), Sides = [new(Mm.Of(0.14m), Mm.Of(0.05m), Mm.Of(0.09m)), new(Mm.Of(0.07m), Mm.Of(0.02m), Mm.Of(0.05m))],
-        Dial = new(Mm.Of(0.01m), false, Mm.Of(0.01m), true), Techniques = [Technique.BuiltIn[1]],
+        Kind = PartKind.Rotor,
+        Touch = Mm.Of(24.41m),
+        TouchBound = Mm.Of(24.374m),
+        Worst = Mm.Of(24.30m),
+        MachineTo = Mm.Of(23.4m),
+        Discard = Mm.Of(23m),
+        Uncertainty = Mm.Of(0.006m),
+        Sides = [new(Mm.Of(0.14m), Mm.Of(0.05m), Mm.Of(0.09m)), new(Mm.Of(0.07m), Mm.Of(0.02m), Mm.Of(0.05m))],
+        Dial = new(Mm.Of(0.01m), false, Mm.Of(0.01m), true),
+        Techniques = [Technique.BuiltIn[1]],
     };
 
-    private static AfterPass After(PlanRequest request, int done, int cleanOuter, int cleanInner, SizeSeen? size = null, decimal? groove = null)
+    private static AfterPass After(
+        PlanRequest request,
+        int done,
+        int cleanOuter,
+        int cleanInner,
+        SizeSeen? size = null,
+        decimal? groove = null
+    )
     {
         var passes = PassPlanner.Plan(request).Options[0].Passes;
         var left = groove is { } g ? Mm.Of(g) : (Length?)null;
-        return AfterPass.Read(request, [.. passes.Take(done)], [.. passes.Skip(done)], [new(cleanOuter, left), new(cleanInner, left)], size, ShopRules.Default);
+        return AfterPass.Read(
+            request,
+            [.. passes.Take(done)],
+            [.. passes.Skip(done)],
+            [new(cleanOuter, left), new(cleanInner, left)],
+            size,
+            ShopRules.Default
+        );
     }
 
     [Fact]
@@ -44,15 +65,21 @@ public class CuttingTests
         Coverage.RunoutRange(Mm.Of(0.02m), 1).ShouldBeNull();
         Coverage.RunoutRange(Mm.Of(0.02m), 12).ShouldBeNull();
         Coverage.GrooveLeft(Mm.Of(0.05m), Mm.Of(0.14m), Mm.Of(0.11m)).ShouldBe(Mm.Of(0.03m));
-        Gen.Int[20, 200].Select(Gen.Int[1, 99]).Sample((runout, percent) =>
-        {
-            var (r, d) = (Mm.Of(runout / 1000m), Mm.Of(runout * percent / 100_000m));
-            var share = Coverage.CleanShare(d, r);
-            // Sectors that are bright all over are never more than the share; the estimate is to the careful side.
-            if (Coverage.RunoutRange(d, (int)Math.Floor(share * 12)) is { } estimate) estimate.Greatest.ShouldBeGreaterThanOrEqualTo(r);
-            // Tapped to the nearest sector, the run-out lies in the range.
-            if (Coverage.RunoutRange(d, (int)Math.Round(share * 12)) is { } range) r.ShouldBeInRange(range.Least, range.Greatest);
-        });
+        Gen.Int[20, 200]
+            .Select(Gen.Int[1, 99])
+            .Sample(
+                (runout, percent) =>
+                {
+                    var (r, d) = (Mm.Of(runout / 1000m), Mm.Of(runout * percent / 100_000m));
+                    var share = Coverage.CleanShare(d, r);
+                    // Sectors that are bright all over are never more than the share; the estimate is to the careful side.
+                    if (Coverage.RunoutRange(d, (int)Math.Floor(share * 12)) is { } estimate)
+                        estimate.Greatest.ShouldBeGreaterThanOrEqualTo(r);
+                    // Tapped to the nearest sector, the run-out lies in the range.
+                    if (Coverage.RunoutRange(d, (int)Math.Round(share * 12)) is { } range)
+                        r.ShouldBeInRange(range.Least, range.Greatest);
+                }
+            );
     }
 
     [Fact]
@@ -93,15 +120,32 @@ public class CuttingTests
     public void A_plan_that_goes_on_counts_what_is_clean_from_the_true_first_touch()
     {
         // Run-out 0.10 by assumption; 0.05 leaves half of the turn dark, so it is right, and the plan goes on from there.
-        var assumed = Request with { Sides = [new(Mm.Of(0.10m), default, Mm.Of(0.10m), default, RunoutAssumed: true), new(Length.Zero)], TwinCutter = false };
-        PlannedPass Cut(decimal depth) => new(PassKind.Rough, [(long)(depth * 100), 0], [Mm.Of(depth), default], [Mm.Of(depth), default], Mm.Of(24m), Mm.Of(24m), false, [0.5, 1]);
+        var assumed = Request with
+        {
+            Sides = [new(Mm.Of(0.10m), default, Mm.Of(0.10m), default, RunoutAssumed: true), new(Length.Zero)],
+            TwinCutter = false,
+        };
+        PlannedPass Cut(decimal depth) =>
+            new(
+                PassKind.Rough,
+                [(long)(depth * 100), 0],
+                [Mm.Of(depth), default],
+                [Mm.Of(depth), default],
+                Mm.Of(24m),
+                Mm.Of(24m),
+                false,
+                [0.5, 1]
+            );
         var after = AfterPass.Read(assumed, [Cut(0.05m)], [], [new(6, null), new(12, null)], null, ShopRules.Default);
         var side = after.Request.Sides[0];
         side.Done.ShouldBe(Mm.Of(0.05m));
         side.Runout!.Value.Millimetres.ShouldBe(0.115m, 0.001m); // 2 · 0.05 / (1 − cos(π · 11/24))
         side.Need.ShouldBe(side.Runout.Value - side.Done);
         // Two hundredths more: 0.07 from first touch clean 0.57 of the turn, not the third that 0.02 of 0.065 would.
-        var next = PassPlanner.Plan(after.Request with { Techniques = [new("slow", Mm.Of(0.02m), Mm.Of(0.02m), Mm.Of(0.02m), Mm.Of(0.03m), 2, 6)] }).Options[0].Passes[0];
+        var next = PassPlanner
+            .Plan(after.Request with { Techniques = [new("slow", Mm.Of(0.02m), Mm.Of(0.02m), Mm.Of(0.02m), Mm.Of(0.03m), 2, 6)] })
+            .Options[0]
+            .Passes[0];
         next.CleanShare[0].ShouldBe(Coverage.CleanShare(Mm.Of(0.07m), side.Runout.Value), 1e-9);
         // And read backwards: 8 of 12 clean at 0.07 from first touch.
         var again = AfterPass.Read(after.Request, [Cut(0.02m)], [], [new(8, null), new(12, null)], null, ShopRules.Default);
@@ -115,12 +159,19 @@ public class CuttingTests
         clean.Sides.ShouldAllBe(s => s.Need == Length.Zero);
         // The new set-up swings 0.20: both faces need it, and first touch is on the high side.
         var swings = clean.MountedAnew([Mm.Of(0.20m), Mm.Of(0.20m)], ShopRules.Default);
-        (swings.Sides[0].Need, swings.Sides[1].Need, swings.Touch, swings.TouchBound).ShouldBe((Mm.Of(0.20m), Mm.Of(0.20m), Mm.Of(24.36m), Mm.Of(24.154m)));
+        (swings.Sides[0].Need, swings.Sides[1].Need, swings.Touch, swings.TouchBound).ShouldBe(
+            (Mm.Of(0.20m), Mm.Of(0.20m), Mm.Of(24.36m), Mm.Of(24.154m))
+        );
         // Nobody read it: what the shop assumes is needed, and first touch counts no better than the size.
         var unread = clean.MountedAnew([null, null], ShopRules.Default);
-        (unread.Sides[0].Need, unread.Sides[0].RunoutAssumed, unread.Touch).ShouldBe((ShopRules.Default.AssumedRunout, true, Mm.Of(24.16m)));
+        (unread.Sides[0].Need, unread.Sides[0].RunoutAssumed, unread.Touch).ShouldBe(
+            (ShopRules.Default.AssumedRunout, true, Mm.Of(24.16m))
+        );
         // In a drum e = 0.03: 0.06 across, to be cut radially, from a first touch 0.06 smaller.
-        var drum = (clean with { Kind = PartKind.Drum, Sides = [new(Mm.Of(0.01m), Mm.Of(0.01m))] }).MountedAnew([Mm.Of(0.06m)], ShopRules.Default);
+        var drum = (clean with { Kind = PartKind.Drum, Sides = [new(Mm.Of(0.01m), Mm.Of(0.01m))] }).MountedAnew(
+            [Mm.Of(0.06m)],
+            ShopRules.Default
+        );
         (drum.Sides[0].Need, drum.Touch).ShouldBe((Mm.Of(0.07m), Mm.Of(24.10m)));
     }
 
@@ -147,10 +198,25 @@ public class CuttingTests
         {
             var pass = PassPlanner.Plan(request).Options[0].Passes[0];
             var metal = pass.Depth[0] + pass.Depth[1];
-            return AfterPass.Read(request, [pass], [], [new(9, null), new(9, null)], new SizeSeen(request.Touch - metal - Mm.Of(off), true), ShopRules.Default);
+            return AfterPass.Read(
+                request,
+                [pass],
+                [],
+                [new(9, null), new(9, null)],
+                new SizeSeen(request.Touch - metal - Mm.Of(off), true),
+                ShopRules.Default
+            );
         }
         Measured(unproven, 0).ShouldSatisfyAllConditions(a => a.BearsDialOut.ShouldBeTrue(), a => a.Request.Dial.Confirmed.ShouldBeTrue());
-        var shallow = Measured(unproven with { Dial = unproven.Dial with { Allowance = Mm.Of(0.02m) }, Sides = [new(Mm.Of(0.02m)), new(Mm.Of(0.02m))], Techniques = [Technique.BuiltIn[1]] }, 0);
+        var shallow = Measured(
+            unproven with
+            {
+                Dial = unproven.Dial with { Allowance = Mm.Of(0.02m) },
+                Sides = [new(Mm.Of(0.02m)), new(Mm.Of(0.02m))],
+                Techniques = [Technique.BuiltIn[1]],
+            },
+            0
+        );
         shallow.BearsDialOut.ShouldBeFalse(); // 0.06 of metal: half or twice of it is within what may be misread
         shallow.Request.Dial.Confirmed.ShouldBeFalse();
         // Half the metal: the dial counts diameter. It is said, and it is not borne out.
@@ -167,8 +233,16 @@ public class CuttingTests
     [Fact]
     public void A_surface_waits_where_its_facts_put_it()
     {
-        static Station At(bool limits = true, int read = 8, bool mounted = false, int? planned = null, int done = 0, bool confirmed = false, bool closed = false, bool finished = true) =>
-            new SurfaceFacts(limits, 8, read, mounted, planned, done, finished, confirmed, closed).Station;
+        static Station At(
+            bool limits = true,
+            int read = 8,
+            bool mounted = false,
+            int? planned = null,
+            int done = 0,
+            bool confirmed = false,
+            bool closed = false,
+            bool finished = true
+        ) => new SurfaceFacts(limits, 8, read, mounted, planned, done, finished, confirmed, closed).Station;
         At(limits: false).ShouldBe(Station.Receive);
         At(read: 5).ShouldBe(Station.Measure);
         At().ShouldBe(Station.Mount);
@@ -184,8 +258,19 @@ public class CuttingTests
     [Fact]
     public void The_rules_of_the_job_know_nothing_of_web_storage_clock_or_files()
     {
-        var result = Types.InAssembly(typeof(Length).Assembly).ShouldNot()
-            .HaveDependencyOnAny("Microsoft.AspNetCore", "Microsoft.EntityFrameworkCore", "Microsoft.Extensions", "Npgsql", "System.IO", "System.Net", "Uncial.Data", "Uncial.Web")
+        var result = Types
+            .InAssembly(typeof(Length).Assembly)
+            .ShouldNot()
+            .HaveDependencyOnAny(
+                "Microsoft.AspNetCore",
+                "Microsoft.EntityFrameworkCore",
+                "Microsoft.Extensions",
+                "Npgsql",
+                "System.IO",
+                "System.Net",
+                "Uncial.Data",
+                "Uncial.Web"
+            )
             .GetResult();
         (result.FailingTypeNames ?? []).ShouldBeEmpty();
     }

@@ -27,13 +27,17 @@ public class DrumTests
         public decimal Across(double degrees, Random random, double u)
         {
             var i = (int)Math.Round(degrees * 2) % Steps;
-            return (decimal)Math.Round(Radius[i] + Radius[(i + Steps / 2) % Steps] + (random.NextDouble() + random.NextDouble() - 1) * u, 2);
+            return (decimal)
+                Math.Round(Radius[i] + Radius[(i + Steps / 2) % Steps] + (random.NextDouble() + random.NextDouble() - 1) * u, 2);
         }
 
         /// <summary>The tool turns about the spindle and takes away all that stands inside its circle, from the first touch on.</summary>
         public (double Largest, bool Clean) After(double depth)
         {
-            var fromSpindle = Enumerable.Range(0, Steps).Select(i => Radius[i] + Eccentricity * Math.Cos(i * 2 * Math.PI / Steps - EccentricAt)).ToArray();
+            var fromSpindle = Enumerable
+                .Range(0, Steps)
+                .Select(i => Radius[i] + Eccentricity * Math.Cos(i * 2 * Math.PI / Steps - EccentricAt))
+                .ToArray();
             var tool = fromSpindle.Min() + depth;
             double[] left = [.. Enumerable.Range(0, Steps).Select(i => Radius[i] + Math.Max(0, tool - fromSpindle[i]))];
             return (Enumerable.Range(0, Steps / 2).Max(i => left[i] + left[i + Steps / 2]), tool >= fromSpindle.Max() - 0.002);
@@ -50,17 +54,22 @@ public class DrumTests
             var bore = TrueBore.Random(random);
             var drum = new DrumMeasurement
             {
-                Limits = Mm.Drum(231.0m, 230.4m, 228.6m), Uncertainty = Mm.Of(0.02m), Eccentricity = Mm.Of((decimal)Math.Round(bore.Eccentricity, 3)),
+                Limits = Mm.Drum(231.0m, 230.4m, 228.6m),
+                Uncertainty = Mm.Of(0.02m),
+                Eccentricity = Mm.Of((decimal)Math.Round(bore.Eccentricity, 3)),
                 Readings = [.. new[] { 0, 45, 90, 135 }.Select(a => Mm.At(a, bore.Across(a, random, 0.02)))],
             };
             var plan = PassPlanner.Plan(PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial, ShopRules.Default));
-            if (plan.Recommended is null) continue;
+            if (plan.Recommended is null)
+                continue;
             planned++;
             var passes = plan.Options.Single(o => o.Key == plan.Recommended).Passes;
             var set = (double)passes.Aggregate(Length.Zero, (d, p) => d + p.Depth[0]).Millimetres;
             var (largest, clean) = bore.After(set + (random.NextDouble() - 0.5) * 0.01);
-            if (largest > (double)passes[^1].BoundAfter.Millimetres) past++;
-            if (!clean) dark++;
+            if (largest > (double)passes[^1].BoundAfter.Millimetres)
+                past++;
+            if (!clean)
+                dark++;
         }
         planned.ShouldBeGreaterThan(1800);
         past.ShouldBeLessThan(planned / 50);
@@ -74,21 +83,43 @@ public class DrumTests
         for (var n = 0; n < 3000; n++)
         {
             var (mean, amplitude, at) = (229.9 + random.NextDouble() * 0.2, random.NextDouble() * 0.15, random.NextDouble() * 180);
-            var readings = new[] { 0.0, 45, 90, 135 }.Select(a => Mm.At((decimal)a, (decimal)Math.Round(mean + amplitude * Math.Cos(2 * (a - at) * Math.PI / 180), 4))).ToArray();
-            Reading[] along = [.. readings.Select(r => r with { Station = Mm.Of(10) }), .. readings.Select(r => r with { Station = Mm.Of(40) })];
-            var judged = Judgement.Of(new() { Limits = Mm.Drum(230.1m, 229.6m), Uncertainty = Mm.Of(0.02m), Readings = along, GrooveLeft = Length.Zero, ReliefLeft = Length.Zero, DepthUncertainty = Length.Zero }, ShopRules.Default);
-            if (mean + amplitude > 230.1 - 0.0195) judged.Decision.ShouldNotBeOneOf(Decision.Release, Decision.LeadOnly);
-            if (mean + amplitude < 230.1 - 0.0205) judged.Decision.ShouldBe(Decision.LeadOnly);
+            var readings = new[] { 0.0, 45, 90, 135 }
+                .Select(a => Mm.At((decimal)a, (decimal)Math.Round(mean + amplitude * Math.Cos(2 * (a - at) * Math.PI / 180), 4)))
+                .ToArray();
+            Reading[] along =
+            [
+                .. readings.Select(r => r with { Station = Mm.Of(10) }),
+                .. readings.Select(r => r with { Station = Mm.Of(40) }),
+            ];
+            var judged = Judgement.Of(
+                new()
+                {
+                    Limits = Mm.Drum(230.1m, 229.6m),
+                    Uncertainty = Mm.Of(0.02m),
+                    Readings = along,
+                    GrooveLeft = Length.Zero,
+                    ReliefLeft = Length.Zero,
+                    DepthUncertainty = Length.Zero,
+                },
+                ShopRules.Default
+            );
+            if (mean + amplitude > 230.1 - 0.0195)
+                judged.Decision.ShouldNotBeOneOf(Decision.Release, Decision.LeadOnly);
+            if (mean + amplitude < 230.1 - 0.0205)
+                judged.Decision.ShouldBe(Decision.LeadOnly);
         }
     }
 
     [Fact]
     public void A_drum_that_two_axes_call_round_is_planned_once_four_have_found_the_oval()
     {
-        DrumMeasurement Read(params (int Axis, decimal Size)[] sizes) => new()
-        {
-            Limits = Mm.Drum(205.2m, nominal: 203.2m), Uncertainty = Mm.Of(0.02m), Readings = [.. sizes.Select(s => Mm.At(s.Axis, s.Size))],
-        };
+        DrumMeasurement Read(params (int Axis, decimal Size)[] sizes) =>
+            new()
+            {
+                Limits = Mm.Drum(205.2m, nominal: 203.2m),
+                Uncertainty = Mm.Of(0.02m),
+                Readings = [.. sizes.Select(s => Mm.At(s.Axis, s.Size))],
+            };
         var two = DrumAssessment.Assess(Read((0, 203.62m), (90, 203.62m)), ShopRules.Default);
         (two.Roundness!.Proven, two.Roundness.OutOfRound, two.Need).ShouldBe((false, Length.Zero, Length.Zero));
         two.Notes.ShouldContain(n => n.Code == "roundnessNotProven");
@@ -127,13 +158,23 @@ public class DrumTests
     {
         var drum = new DrumMeasurement
         {
-            Limits = Mm.Drum(205.2m, nominal: 203.2m), Uncertainty = Mm.Of(0.02m), Eccentricity = Length.Zero, Groove = Mm.Of(0.05m),
+            Limits = Mm.Drum(205.2m, nominal: 203.2m),
+            Uncertainty = Mm.Of(0.02m),
+            Eccentricity = Length.Zero,
+            Groove = Mm.Of(0.05m),
             Readings = Mm.Axes(203.62m, 203.86m, 203.62m, 203.38m),
         };
         var request = PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial, ShopRules.Default);
         var passes = PassPlanner.Plan(request).Options[0].Passes;
-        AfterPass After(int dark, decimal? groove, SizeSeen? size = null) => AfterPass.Read(
-            request, [passes[0]], [.. passes.Skip(1)], [new(12 - dark, groove is { } g ? Mm.Of(g) : null)], size, ShopRules.Default);
+        AfterPass After(int dark, decimal? groove, SizeSeen? size = null) =>
+            AfterPass.Read(
+                request,
+                [passes[0]],
+                [.. passes.Skip(1)],
+                [new(12 - dark, groove is { } g ? Mm.Of(g) : null)],
+                size,
+                ShopRules.Default
+            );
 
         var on = After(dark: 5, groove: null);
         on.Next.ShouldBe(NextStep.GoOn);
@@ -158,20 +199,35 @@ public class DrumTests
             var stock = random.Next(5, 120) / 100m;
             var request = new PlanRequest
             {
-                Kind = PartKind.Drum, Touch = Mm.Of(229.0m), TouchBound = Mm.Of(229.02m), Worst = Mm.Of(229.0m + random.Next(0, 40) / 100m), Uncertainty = Mm.Of(0.02m),
-                MachineTo = Mm.Of(229.0m + stock), Discard = Mm.Of(229.3m + stock), Sides = [new(Mm.Of(random.Next(0, 30) / 100m), RunoutAssumed: true)],
+                Kind = PartKind.Drum,
+                Touch = Mm.Of(229.0m),
+                TouchBound = Mm.Of(229.02m),
+                Worst = Mm.Of(229.0m + random.Next(0, 40) / 100m),
+                Uncertainty = Mm.Of(0.02m),
+                MachineTo = Mm.Of(229.0m + stock),
+                Discard = Mm.Of(229.3m + stock),
+                Sides = [new(Mm.Of(random.Next(0, 30) / 100m), RunoutAssumed: true)],
                 Dial = Dial with { Confirmed = random.Next(2) == 0 },
             };
             for (var round = 0; round < 8; round++)
             {
                 var plan = PassPlanner.Plan(request);
-                if (plan.Recommended is null) break;
+                if (plan.Recommended is null)
+                    break;
                 var option = plan.Options.Single(o => o.Key == plan.Recommended);
                 var passes = option.Passes;
                 option.Given(request).ShouldAllBe(p => p.BoundAfter <= request.Discard!.Value);
                 passes[0].BoundAfter.ShouldBeLessThanOrEqualTo(request.MachineTo);
-                var after = AfterPass.Read(request, [passes[0]], [.. passes.Skip(1)], [new(random.Next(0, 13), null)], null, ShopRules.Default);
-                if (after.Next == NextStep.Finished) break;
+                var after = AfterPass.Read(
+                    request,
+                    [passes[0]],
+                    [.. passes.Skip(1)],
+                    [new(random.Next(0, 13), null)],
+                    null,
+                    ShopRules.Default
+                );
+                if (after.Next == NextStep.Finished)
+                    break;
                 after.Request.Touch.ShouldBeGreaterThan(request.Touch);
                 request = after.Request;
             }

@@ -7,7 +7,12 @@ namespace Uncial.Core.Tests;
 
 public class GaugeTests
 {
-    private static readonly GaugeFacts Micrometer = new(GaugeKind.Micrometer, Mm.Of(0.001m), CertificateUncertainty: Mm.Of(0.002m), StandardUncertainty: Mm.Of(0.001m));
+    private static readonly GaugeFacts Micrometer = new(
+        GaugeKind.Micrometer,
+        Mm.Of(0.001m),
+        CertificateUncertainty: Mm.Of(0.002m),
+        StandardUncertainty: Mm.Of(0.001m)
+    );
 
     private static double U(GaugeFacts gauge, decimal size, int repeats = 1, Repeatability pooled = default) =>
         (double)ReadingUncertainty.Of(gauge, Mm.Of(size), repeats, ShopRules.Default, pooled: pooled).Expanded.Millimetres;
@@ -17,17 +22,29 @@ public class GaugeTests
     {
         var temperature = 11e-6 * 24 * 3 / Math.Sqrt(3);
         var step = 0.001 / (2 * Math.Sqrt(3));
-        U(Micrometer, 24).ShouldBe(2 * Math.Sqrt(0.001 * 0.001 + 0.0005 * 0.0005 + 2 * step * step + 0.003 * 0.003 + temperature * temperature), 5e-6);
+        U(Micrometer, 24)
+            .ShouldBe(2 * Math.Sqrt(0.001 * 0.001 + 0.0005 * 0.0005 + 2 * step * step + 0.003 * 0.003 + temperature * temperature), 5e-6);
         // Without a certificate the maker's error stands in, without that one step.
         U(Micrometer with { CertificateUncertainty = null, PermissibleError = Mm.Of(0.004m) }, 24).ShouldBeGreaterThan(U(Micrometer, 24));
         U(Micrometer with { CertificateUncertainty = null }, 24).ShouldBe(U(Micrometer, 24), 5e-6);
         // The mean of four repeats half as well as one.
-        U(Micrometer, 24, repeats: 4).ShouldBe(2 * Math.Sqrt(0.001 * 0.001 + 0.0005 * 0.0005 + 2 * step * step + Math.Pow(0.003 / 2, 2) + temperature * temperature), 5e-6);
+        U(Micrometer, 24, repeats: 4)
+            .ShouldBe(
+                2 * Math.Sqrt(0.001 * 0.001 + 0.0005 * 0.0005 + 2 * step * step + Math.Pow(0.003 / 2, 2) + temperature * temperature),
+                5e-6
+            );
         // Three repeats of 5 µm do not take the place of the shop's 3 µm: √((10 · 3² + 2 · 5²) / 12) = 3.42.
-        var three = Repeatability.Of([[Mm.Of(24.001m), Mm.Of(24.011m), Mm.Of(24.006m)], [Mm.Of(24m)]]);
+        var three = Repeatability.Of([
+            [Mm.Of(24.001m), Mm.Of(24.011m), Mm.Of(24.006m)],
+            [Mm.Of(24m)],
+        ]);
         (three.Own, three.Degrees).ShouldBe((Mm.Of(0.005m), 2));
         three.Deviation(Mm.Of(0.003m)).Millimetres.ShouldBe(0.003416m, 0.000001m);
-        U(Micrometer, 24, pooled: three).ShouldBe(2 * Math.Sqrt(0.001 * 0.001 + 0.0005 * 0.0005 + 2 * step * step + Math.Pow(0.003416, 2) + temperature * temperature), 5e-6);
+        U(Micrometer, 24, pooled: three)
+            .ShouldBe(
+                2 * Math.Sqrt(0.001 * 0.001 + 0.0005 * 0.0005 + 2 * step * step + Math.Pow(0.003416, 2) + temperature * temperature),
+                5e-6
+            );
         // However well it repeats, never below a third of the shop's figure.
         new Repeatability(0, 100_000).Deviation(Mm.Of(0.003m)).ShouldBe(Mm.Of(0.001m));
         // Never below one step of the gauge; a drum gauge repeats worse than a micrometer.
@@ -51,12 +68,19 @@ public class GaugeTests
         {
             // Most hands are about as good as the shop thinks.
             var scatter = 0.003 * Math.Exp(Math.Clamp(0.25 * Normal(), -0.7, 0.7));
-            var spots = Enumerable.Range(0, hand % 31).Select(_ => (IReadOnlyList<Length>)[.. Enumerable.Range(0, 3).Select(_ => Length.FromMillimetres(24 + Math.Round((decimal)(scatter * Normal()), 6)))]);
+            var spots = Enumerable
+                .Range(0, hand % 31)
+                .Select(_ =>
+                    (IReadOnlyList<Length>)
+                        [.. Enumerable.Range(0, 3).Select(_ => Length.FromMillimetres(24 + Math.Round((decimal)(scatter * Normal()), 6)))]
+                );
             var pooled = Repeatability.Of(spots);
             var bias = 0.001 * Normal(); // half of the certificate's uncertainty
             var u = U(Micrometer, 24, pooled: pooled);
             (sum, ideal) = (sum + u, ideal + 2 * Math.Sqrt(0.001 * 0.001 + scatter * scatter));
-            for (var n = 0; n < 20; n++, readings++) if (bias + scatter * Normal() > u) past++;
+            for (var n = 0; n < 20; n++, readings++)
+                if (bias + scatter * Normal() > u)
+                    past++;
         }
         ((double)past / readings).ShouldBeLessThan(0.025);
         (sum / ideal).ShouldBeLessThan(1.3);
@@ -99,24 +123,35 @@ public class GaugeTests
         flagged.ShouldBe([false, true, true, true, false]);
         ZeroCheck.Flagged([(6, false)], [0]).ShouldBe([true]); // never checked before
         ZeroCheck.Flagged([], [0]).ShouldBe([false]);
-        Gen.Select(Gen.Select(Gen.Int[0, 99], Gen.Bool).Array[0, 6], Gen.Int[0, 99]).Sample((checks, reading) =>
-        {
-            var only = ZeroCheck.Flagged([.. checks.Select(c => ((long)c.Item1, c.Item2))], [reading])[0];
-            if (checks.All(c => c.Item2)) only.ShouldBeFalse();
-            if (checks.Length > 0 && checks.All(c => !c.Item2)) only.ShouldBeTrue();
-        });
+        Gen.Select(Gen.Select(Gen.Int[0, 99], Gen.Bool).Array[0, 6], Gen.Int[0, 99])
+            .Sample(
+                (checks, reading) =>
+                {
+                    var only = ZeroCheck.Flagged([.. checks.Select(c => ((long)c.Item1, c.Item2))], [reading])[0];
+                    if (checks.All(c => c.Item2))
+                        only.ShouldBeFalse();
+                    if (checks.Length > 0 && checks.All(c => !c.Item2))
+                        only.ShouldBeTrue();
+                }
+            );
     }
 
     [Fact]
     public void A_bar_proposes_the_highest_start_from_which_the_dial_reaches_the_limit()
     {
-        var stations = Bar.WithStations([.. new[] { 8.00m, 8.25m, 8.50m, 8.75m, 9.00m, 9.25m }.Select(Length.FromInches)], Length.FromInches(0.3m), LengthUnit.Inch);
+        var stations = Bar.WithStations(
+            [.. new[] { 8.00m, 8.25m, 8.50m, 8.75m, 9.00m, 9.25m }.Select(Length.FromInches)],
+            Length.FromInches(0.3m),
+            LengthUnit.Inch
+        );
         var drum = Limits.Create(PartKind.Drum, Length.FromInches(9m), null, Length.FromInches(9.06m), ShopRules.Default).Limits!;
         stations.StartFor(drum).ShouldBe(Length.FromInches(9m));
         // The new size lies below the highest start: a drum with little wear would stand below zero on the dial there.
         var between = Limits.Create(PartKind.Drum, Length.FromInches(8.98m), null, Length.FromInches(9.04m), ShopRules.Default).Limits!;
         stations.StartFor(between).ShouldBe(Length.FromInches(8.75m));
-        stations.StartFor(Limits.Create(PartKind.Drum, null, null, Length.FromInches(9.04m), ShopRules.Default).Limits!).ShouldBe(Length.FromInches(9m));
+        stations
+            .StartFor(Limits.Create(PartKind.Drum, null, null, Length.FromInches(9.04m), ShopRules.Default).Limits!)
+            .ShouldBe(Length.FromInches(9m));
         stations.StartFor(Mm.Drum(300m)).ShouldBeNull();
         stations.StartFor(Mm.Drum(203.2m)).ShouldBeNull(); // a start at the limit is not below it
         stations.Near(Length.FromInches(9m), 1).Select(s => stations.Name(s)).ShouldBe(["8.75", "9.00", "9.25"]);
@@ -149,30 +184,82 @@ public class GaugeTests
     {
         var eighths = Bar.WithEighths(6, 14, Length.FromInches(0.25m));
         var metric = Bar.WithStations([.. Enumerable.Range(16, 20).Select(n => Mm.Of(n * 10))], Mm.Of(12m), LengthUnit.Millimetre);
-        Gen.Select(Gen.Int[0, 64], Gen.Int[0, 250]).Sample((s, thou) =>
-            LengthParser.Parse(eighths.Write(eighths.Starts[s], thou.ToString(System.Globalization.CultureInfo.InvariantCulture)), LengthUnit.Inch).Typed!.Value == eighths.Starts[s] + Length.FromInches(thou / 1000m));
-        Gen.Select(Gen.Int[0, 19], Gen.Int[0, 1200]).Sample((s, hundredths) =>
-            LengthParser.Parse(metric.Write(metric.Starts[s], (hundredths / 100m).ToString(System.Globalization.CultureInfo.InvariantCulture)), LengthUnit.Millimetre).Typed!.Value == metric.Starts[s] + Mm.Of(hundredths / 100m));
+        Gen.Select(Gen.Int[0, 64], Gen.Int[0, 250])
+            .Sample(
+                (s, thou) =>
+                    LengthParser
+                        .Parse(
+                            eighths.Write(eighths.Starts[s], thou.ToString(System.Globalization.CultureInfo.InvariantCulture)),
+                            LengthUnit.Inch
+                        )
+                        .Typed!.Value
+                    == eighths.Starts[s] + Length.FromInches(thou / 1000m)
+            );
+        Gen.Select(Gen.Int[0, 19], Gen.Int[0, 1200])
+            .Sample(
+                (s, hundredths) =>
+                    LengthParser
+                        .Parse(
+                            metric.Write(metric.Starts[s], (hundredths / 100m).ToString(System.Globalization.CultureInfo.InvariantCulture)),
+                            LengthUnit.Millimetre
+                        )
+                        .Typed!.Value
+                    == metric.Starts[s] + Mm.Of(hundredths / 100m)
+            );
     }
 
     [Fact]
     public void A_line_of_a_gauge_comes_back_as_it_was_sent_and_any_other_is_none()
     {
-        Gen.Select(Gen.Enum<GaugeWord>(), Gen.Int[-99_999, 2_000_000], Gen.Enum<LengthUnit>(), Gen.Bool, Gen.Int[0, 100].Nullable(), Gen.Long[1, 1_000_000]).Sample((word, thousandths, unit, stable, battery, n) =>
-        {
-            var text = (thousandths / 1000m).ToString("F3", System.Globalization.CultureInfo.InvariantCulture);
-            var line = word == GaugeWord.Hello ? new GaugeLine(word, null, default, false, battery, 0) { Session = "a1" } : new(word, text, unit, stable, battery, word == GaugeWord.Send ? n : 0);
-            GaugeLine.Read(line.Write()).ShouldBe(line);
-            if (word == GaugeWord.Send && thousandths is > 0 and < 78_000) LengthParser.Parse(line.Typed, LengthUnit.Inch).Typed!.Value.ShouldBe(Length.From(thousandths / 1000m, unit));
-        });
-        foreach (var bad in new[]
-        {
-            "", "  ", "READ value=1", "NOW", "NOW value=24.3 unit=mm", "NOW value=24,3 unit=mm stable=yes", "NOW value=24.3 unit=cm stable=yes", "NOW value=1e3 unit=mm stable=yes", "NOW value= unit=mm stable=yes",
-            "SEND value=24.3 unit=mm stable=yes", "SEND n=0 value=24.3 unit=mm stable=yes", "SEND n=-1 value=24.3 unit=mm stable=yes", "NOW value=24.3 unit=mm stable=yes battery=101", "NOW value=24.3 value=24.4 unit=mm stable=yes",
-            "NOW value=24. unit=mm stable=yes", "now value=24.3 unit=mm stable=yes", "NOW =24.3 unit=mm stable=yes", "NOW " + new string('x', 300),
-        })
+        Gen.Select(
+                Gen.Enum<GaugeWord>(),
+                Gen.Int[-99_999, 2_000_000],
+                Gen.Enum<LengthUnit>(),
+                Gen.Bool,
+                Gen.Int[0, 100].Nullable(),
+                Gen.Long[1, 1_000_000]
+            )
+            .Sample(
+                (word, thousandths, unit, stable, battery, n) =>
+                {
+                    var text = (thousandths / 1000m).ToString("F3", System.Globalization.CultureInfo.InvariantCulture);
+                    var line =
+                        word == GaugeWord.Hello
+                            ? new GaugeLine(word, null, default, false, battery, 0) { Session = "a1" }
+                            : new(word, text, unit, stable, battery, word == GaugeWord.Send ? n : 0);
+                    GaugeLine.Read(line.Write()).ShouldBe(line);
+                    if (word == GaugeWord.Send && thousandths is > 0 and < 78_000)
+                        LengthParser.Parse(line.Typed, LengthUnit.Inch).Typed!.Value.ShouldBe(Length.From(thousandths / 1000m, unit));
+                }
+            );
+        foreach (
+            var bad in new[]
+            {
+                "",
+                "  ",
+                "READ value=1",
+                "NOW",
+                "NOW value=24.3 unit=mm",
+                "NOW value=24,3 unit=mm stable=yes",
+                "NOW value=24.3 unit=cm stable=yes",
+                "NOW value=1e3 unit=mm stable=yes",
+                "NOW value= unit=mm stable=yes",
+                "SEND value=24.3 unit=mm stable=yes",
+                "SEND n=0 value=24.3 unit=mm stable=yes",
+                "SEND n=-1 value=24.3 unit=mm stable=yes",
+                "NOW value=24.3 unit=mm stable=yes battery=101",
+                "NOW value=24.3 value=24.4 unit=mm stable=yes",
+                "NOW value=24. unit=mm stable=yes",
+                "now value=24.3 unit=mm stable=yes",
+                "NOW =24.3 unit=mm stable=yes",
+                "NOW " + new string('x', 300),
+            }
+        )
             GaugeLine.Read(bad).ShouldBeNull(bad);
-        Gen.String.Sample(text => { _ = GaugeLine.Read(text); }); // nothing that comes in breaks the reader
+        Gen.String.Sample(text =>
+        {
+            _ = GaugeLine.Read(text);
+        }); // nothing that comes in breaks the reader
     }
 
     [Fact]
@@ -181,11 +268,14 @@ public class GaugeTests
         BarText.Read("8.00 8,25 8.50", LengthUnit.Inch)!.Select(s => s.Inches).ShouldBe([8m, 8.25m, 8.5m]);
         BarText.Read("6 to 16 by 0.25", LengthUnit.Inch)!.Count.ShouldBe(41);
         BarText.Write(BarText.Read("200 to 300 by 10", LengthUnit.Millimetre)!, LengthUnit.Millimetre).ShouldBe("200 to 300 by 10");
-        foreach (var bad in new[] { "", "six", "6 to", "16 to 6", "6 to 16 by 0", "6 to 16 by", "1 to 2000 by 0.001", "-6", "0" }) BarText.Read(bad, LengthUnit.Inch).ShouldBeNull(bad);
-        Gen.Int[1, 2000].Array[1, 20].Sample(n =>
-        {
-            var starts = n.Distinct().Order().Select(Mm => Length.FromMillimetres(Mm)).ToList();
-            BarText.Read(BarText.Write(starts, LengthUnit.Millimetre), LengthUnit.Millimetre).ShouldBe(starts);
-        });
+        foreach (var bad in new[] { "", "six", "6 to", "16 to 6", "6 to 16 by 0", "6 to 16 by", "1 to 2000 by 0.001", "-6", "0" })
+            BarText.Read(bad, LengthUnit.Inch).ShouldBeNull(bad);
+        Gen.Int[1, 2000]
+            .Array[1, 20]
+            .Sample(n =>
+            {
+                var starts = n.Distinct().Order().Select(Mm => Length.FromMillimetres(Mm)).ToList();
+                BarText.Read(BarText.Write(starts, LengthUnit.Millimetre), LengthUnit.Millimetre).ShouldBe(starts);
+            });
     }
 }

@@ -85,7 +85,11 @@ public class HeadLedgerTests
     [InlineData(8000, 0.02, 0)] // under a division
     [InlineData(8000, 0.016, 0)] // a division in the mean, and not surely
     [InlineData(1000, 0.005, 0)] // turned lately: 0.002 short
-    public void A_worn_edge_is_set_deeper_by_whole_divisions_that_it_surely_falls_short(decimal metresNow, decimal division, int divisions) =>
+    public void A_worn_edge_is_set_deeper_by_whole_divisions_that_it_surely_falls_short(
+        decimal metresNow,
+        decimal division,
+        int divisions
+    ) =>
         Of(24, i => -0.000002 * 150 * i + (i % 2 == 0 ? 0.0005 : -0.0005), metres: i => 150 * i, metresNow: metresNow)
             .Correction(Mm.Of(division))
             .ShouldBe(divisions);

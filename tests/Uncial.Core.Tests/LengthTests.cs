@@ -21,7 +21,8 @@ public class LengthTests
     {
         var typed = LengthParser.Parse(text, LengthUnit.Inch).Typed.ShouldNotBeNull();
         typed.Value.Millimetres.ShouldBe(millimetres);
-        if (echo is not null) typed.Echo.ShouldBe(echo);
+        if (echo is not null)
+            typed.Echo.ShouldBe(echo);
     }
 
     [Theory]
@@ -34,7 +35,8 @@ public class LengthTests
     {
         var typed = LengthParser.Parse(text, LengthUnit.Millimetre).Typed.ShouldNotBeNull();
         typed.Value.Millimetres.ShouldBe(millimetres);
-        if (echo is not null) typed.Echo.ShouldBe(echo);
+        if (echo is not null)
+            typed.Echo.ShouldBe(echo);
     }
 
     [Theory]
@@ -66,29 +68,35 @@ public class LengthTests
     [Fact]
     public void What_is_printed_is_read_back_to_the_last_digit()
     {
-        Gen.Int[1, 20_000_000].Select(Gen.Bool).Sample((tenThousandths, inch) =>
-        {
-            var unit = inch ? LengthUnit.Inch : LengthUnit.Millimetre;
-            var length = Length.From(tenThousandths / 10_000m / (inch ? 26 : 1), unit);
-            var text = LengthText.Figure(length, unit, 10, Toward.Nearest);
-            var back = LengthParser.Parse(text[..Math.Min(text.Length, 13)], unit).Typed.ShouldNotBeNull();
-            (back.Value - length).Abs().Millimetres.ShouldBeLessThan(0.0000001m);
-        });
+        Gen.Int[1, 20_000_000]
+            .Select(Gen.Bool)
+            .Sample(
+                (tenThousandths, inch) =>
+                {
+                    var unit = inch ? LengthUnit.Inch : LengthUnit.Millimetre;
+                    var length = Length.From(tenThousandths / 10_000m / (inch ? 26 : 1), unit);
+                    var text = LengthText.Figure(length, unit, 10, Toward.Nearest);
+                    var back = LengthParser.Parse(text[..Math.Min(text.Length, 13)], unit).Typed.ShouldNotBeNull();
+                    (back.Value - length).Abs().Millimetres.ShouldBeLessThan(0.0000001m);
+                }
+            );
     }
 
     [Fact]
     public void No_text_whatever_throws()
     {
-        Gen.String[Gen.Char["0123456789 ./,-+tinmTHOU\"x°½"], 0, 14].Sample(text =>
-        {
-            foreach (var unit in Enum.GetValues<LengthUnit>())
+        Gen.String[Gen.Char["0123456789 ./,-+tinmTHOU\"x°½"], 0, 14]
+            .Sample(text =>
             {
-                var result = LengthParser.Parse(text, unit);
-                (result.Typed is null).ShouldBe(result.Fault is not null);
-                result.Position.ShouldBeInRange(0, text.Length);
-                if (result.Typed is { } typed) typed.Value.Millimetres.ShouldBeInRange(0.0000000001m, 2000m);
-            }
-        });
+                foreach (var unit in Enum.GetValues<LengthUnit>())
+                {
+                    var result = LengthParser.Parse(text, unit);
+                    (result.Typed is null).ShouldBe(result.Fault is not null);
+                    result.Position.ShouldBeInRange(0, text.Length);
+                    if (result.Typed is { } typed)
+                        typed.Value.Millimetres.ShouldBeInRange(0.0000000001m, 2000m);
+                }
+            });
     }
 
     [Fact]
@@ -97,15 +105,19 @@ public class LengthTests
         LengthText.Limit(Mm.Of(230.5m), LengthUnit.Inch, isLeast: false).ShouldBe("9.074");
         LengthText.Limit(Mm.Of(22.4m), LengthUnit.Inch, isLeast: true).ShouldBe("0.882");
         LengthText.Figure(Mm.Of(24.31m), LengthUnit.Inch, 8).ShouldBe("0.95708661");
-        Gen.Int[100, 50_000].Select(Gen.Bool).Sample((hundredths, isLeast) =>
-        {
-            var limit = Mm.Of(hundredths / 100m);
-            foreach (var unit in Enum.GetValues<LengthUnit>())
-            {
-                var shown = LengthParser.Parse(LengthText.Limit(limit, unit, isLeast), unit).Typed!.Value;
-                (isLeast ? shown >= limit : shown <= limit).ShouldBeTrue();
-            }
-        });
+        Gen.Int[100, 50_000]
+            .Select(Gen.Bool)
+            .Sample(
+                (hundredths, isLeast) =>
+                {
+                    var limit = Mm.Of(hundredths / 100m);
+                    foreach (var unit in Enum.GetValues<LengthUnit>())
+                    {
+                        var shown = LengthParser.Parse(LengthText.Limit(limit, unit, isLeast), unit).Typed!.Value;
+                        (isLeast ? shown >= limit : shown <= limit).ShouldBeTrue();
+                    }
+                }
+            );
     }
 
     [Fact]

@@ -9,8 +9,15 @@ public class MarkingTests
     private static string Said(string text, PartKind part)
     {
         var (marking, fault) = CastMarking.Read(text, part);
-        return fault?.ToString() ?? string.Join("; ", marking!.Limits.Select(l =>
-            FormattableString.Invariant($"{l.Kind} {l.Value.In(l.Unit):0.####} {LengthText.Name(l.Unit)}{(l.KindIsGuessed ? " kind?" : "")}{(l.UnitIsGuessed ? " unit?" : "")}"))) + (marking.NotUnderstood.Count > 0 ? " not " + string.Join(',', marking.NotUnderstood) : "");
+        return fault?.ToString()
+            ?? string.Join(
+                "; ",
+                marking!.Limits.Select(l =>
+                    FormattableString.Invariant(
+                        $"{l.Kind} {l.Value.In(l.Unit):0.####} {LengthText.Name(l.Unit)}{(l.KindIsGuessed ? " kind?" : "")}{(l.UnitIsGuessed ? " unit?" : "")}"
+                    )
+                )
+            ) + (marking.NotUnderstood.Count > 0 ? " not " + string.Join(',', marking.NotUnderstood) : "");
     }
 
     [Theory]
@@ -51,21 +58,50 @@ public class MarkingTests
     [Fact]
     public void Only_the_digits_that_are_cast_in_parts_are_figures()
     {
-        foreach (var text in new[] { "MIN TH ٢٢", "MIN TH ２２.４", "MIN TH २२" }) CastMarking.Read(text, PartKind.Rotor).Fault.ShouldBe(MarkingFault.NoFigure, text);
+        foreach (var text in new[] { "MIN TH ٢٢", "MIN TH ２２.４", "MIN TH २२" })
+            CastMarking.Read(text, PartKind.Rotor).Fault.ShouldBe(MarkingFault.NoFigure, text);
     }
 
     [Fact]
     public void Any_writing_of_a_limit_gives_the_limit()
     {
-        var written = Gen.Select(Gen.Int[300, 6000], Gen.OneOfConst("MIN TH {0}", "min. th. {0}", "Thickness min {0} mm", "{0}mm MIN", "DISCARD {0}", "({0})", "MIN={0}", "MIN TH:{0} MM"), Gen.Bool);
-        written.Sample((hundredths, form, comma) =>
+        var written = Gen.Select(
+            Gen.Int[300, 6000],
+            Gen.OneOfConst(
+                "MIN TH {0}",
+                "min. th. {0}",
+                "Thickness min {0} mm",
+                "{0}mm MIN",
+                "DISCARD {0}",
+                "({0})",
+                "MIN={0}",
+                "MIN TH:{0} MM"
+            ),
+            Gen.Bool
+        );
+        written.Sample(
+            (hundredths, form, comma) =>
+            {
+                var figure = (hundredths / 100m).ToString("0.00", System.Globalization.CultureInfo.InvariantCulture);
+                var (marking, fault) = CastMarking.Read(
+                    form.Replace("{0}", comma ? figure.Replace('.', ',') : figure, StringComparison.Ordinal),
+                    PartKind.Rotor
+                );
+                if (fault == MarkingFault.UnitUnclear)
+                    hundredths.ShouldBeInRange(300, 315);
+                else
+                    marking!
+                        .Limits.Single()
+                        .ShouldSatisfyAllConditions(
+                            l => l.Value.ShouldBe(Mm.Of(hundredths / 100m)),
+                            l => l.Kind.ShouldBe(LimitKind.Discard)
+                        );
+            }
+        );
+        Gen.String.Sample(text =>
         {
-            var figure = (hundredths / 100m).ToString("0.00", System.Globalization.CultureInfo.InvariantCulture);
-            var (marking, fault) = CastMarking.Read(form.Replace("{0}", comma ? figure.Replace('.', ',') : figure, StringComparison.Ordinal), PartKind.Rotor);
-            if (fault == MarkingFault.UnitUnclear) hundredths.ShouldBeInRange(300, 315);
-            else marking!.Limits.Single().ShouldSatisfyAllConditions(l => l.Value.ShouldBe(Mm.Of(hundredths / 100m)), l => l.Kind.ShouldBe(LimitKind.Discard));
+            _ = CastMarking.Read(text, PartKind.Drum);
         });
-        Gen.String.Sample(text => { _ = CastMarking.Read(text, PartKind.Drum); });
     }
 
     [Fact]

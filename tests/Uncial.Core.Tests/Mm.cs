@@ -13,9 +13,11 @@ internal static class Mm
     public static Reading At(decimal degrees, decimal size, decimal? station = null) =>
         new(ClockAngle.FromDegrees(degrees), station is { } s ? Of(s) : null, Of(size));
 
-    public static Limits Rotor(decimal discard, decimal? machineTo = null, decimal? nominal = null) => Make(PartKind.Rotor, discard, machineTo, nominal);
+    public static Limits Rotor(decimal discard, decimal? machineTo = null, decimal? nominal = null) =>
+        Make(PartKind.Rotor, discard, machineTo, nominal);
 
-    public static Limits Drum(decimal discard, decimal? machineTo = null, decimal? nominal = null) => Make(PartKind.Drum, discard, machineTo, nominal);
+    public static Limits Drum(decimal discard, decimal? machineTo = null, decimal? nominal = null) =>
+        Make(PartKind.Drum, discard, machineTo, nominal);
 
     public static Reading[] Around(params decimal[] sizes) => [.. sizes.Select((s, i) => At(i * 360m / sizes.Length, s))];
 
@@ -29,5 +31,7 @@ internal static class Mm
         request.Dial.Confirmed ? option.Passes : option.Passes.TakeWhile(p => !p.MeasureFirst);
 
     private static Limits Make(PartKind kind, decimal discard, decimal? machineTo, decimal? nominal) =>
-        Limits.Create(kind, nominal is { } n ? Of(n) : null, machineTo is { } m ? Of(m) : null, Of(discard), ShopRules.Default).Limits.ShouldNotBeNull();
+        Limits
+            .Create(kind, nominal is { } n ? Of(n) : null, machineTo is { } m ? Of(m) : null, Of(discard), ShopRules.Default)
+            .Limits.ShouldNotBeNull();
 }

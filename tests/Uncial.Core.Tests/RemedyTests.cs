@@ -13,8 +13,18 @@ public class RemedyTests
 {
     private static readonly PlanRequest Short = new()
     {
-        Kind = PartKind.Rotor, Touch = Mm.Of(24.41m), TouchBound = Mm.Of(24.374m), Worst = Mm.Of(24.30m), MachineTo = Mm.Of(24.25m), Discard = Mm.Of(23.85m),
-        Uncertainty = Mm.Of(0.006m), Sides = [new(Mm.Of(0.14m), Mm.Of(0.05m), Mm.Of(0.09m)), new(Mm.Of(0.07m), Mm.Of(0.02m), Mm.Of(0.05m), default, RunoutAssumed: true)],
+        Kind = PartKind.Rotor,
+        Touch = Mm.Of(24.41m),
+        TouchBound = Mm.Of(24.374m),
+        Worst = Mm.Of(24.30m),
+        MachineTo = Mm.Of(24.25m),
+        Discard = Mm.Of(23.85m),
+        Uncertainty = Mm.Of(0.006m),
+        Sides =
+        [
+            new(Mm.Of(0.14m), Mm.Of(0.05m), Mm.Of(0.09m)),
+            new(Mm.Of(0.07m), Mm.Of(0.02m), Mm.Of(0.05m), default, RunoutAssumed: true),
+        ],
         Dial = new(Mm.Of(0.01m), false, Length.Zero, true),
     };
 
@@ -23,12 +33,27 @@ public class RemedyTests
     {
         var plan = PassPlanner.Plan(Short with { SetUpRunout = Mm.Of(0.06m) });
         plan.Shortfall.ShouldBe(new Shortfall(Mm.Of(0.21m), Mm.Of(0.154m))); // 0.056 are missing
-        plan.Remedies.Select(r => (r.Code, r.Wins?.Millimetres, r.IsEnough)).ShouldBe(
-            [("remount", 0.06m, true), ("measureRunout", 0.05m, false), ("finerGauge", 0.006m, false), ("scuff", null, true), ("replace", null, true)]);
+        plan.Remedies.Select(r => (r.Code, r.Wins?.Millimetres, r.IsEnough))
+            .ShouldBe([
+                ("remount", 0.06m, true),
+                ("measureRunout", 0.05m, false),
+                ("finerGauge", 0.006m, false),
+                ("scuff", null, true),
+                ("replace", null, true),
+            ]);
         PassPlanner.Plan(Short with { SetUpRunout = Mm.Of(0.05m) }).Remedies[0].IsEnough.ShouldBeFalse();
-        PassPlanner.Plan(Short with { Techniques = [Technique.BuiltIn[0]] }).Remedies.ShouldContain(r => r.Code == "light" && r.Wins == Mm.Of(0.03m));
+        PassPlanner
+            .Plan(Short with { Techniques = [Technique.BuiltIn[0]] })
+            .Remedies.ShouldContain(r => r.Code == "light" && r.Wins == Mm.Of(0.03m));
         PassPlanner.Plan(Short with { Dial = Short.Dial with { Division = Mm.Of(0.3m) } }).Remedies[0].Code.ShouldBe("finerDial");
-        var blocked = PassPlanner.Plan(Short with { MachineTo = Mm.Of(24.10m), TouchBound = Mm.Of(24.12m), Techniques = [Technique.BuiltIn[1]] });
+        var blocked = PassPlanner.Plan(
+            Short with
+            {
+                MachineTo = Mm.Of(24.10m),
+                TouchBound = Mm.Of(24.12m),
+                Techniques = [Technique.BuiltIn[1]],
+            }
+        );
         blocked.Remedies.ShouldContain(r => r.Code == "leadSigns");
         PassPlanner.Plan(Short with { MachineTo = Mm.Of(23.4m), Discard = Mm.Of(23m) }).Remedies.ShouldBeEmpty();
     }
@@ -37,21 +62,53 @@ public class RemedyTests
     public void Scuffing_leaves_grooves_and_run_out_and_needs_room_for_them()
     {
         var scuff = PassPlanner.Plan(Short).Scuff!;
-        (scuff.Allowed, scuff.GrooveStays, scuff.RunoutStays, scuff.LeftToDiscard).ShouldBe((true, Mm.Of(0.07m), Mm.Of(0.09m), Mm.Of(0.45m)));
+        (scuff.Allowed, scuff.GrooveStays, scuff.RunoutStays, scuff.LeftToDiscard).ShouldBe(
+            (true, Mm.Of(0.07m), Mm.Of(0.09m), Mm.Of(0.45m))
+        );
         PassPlanner.Plan(Short with { Discard = Mm.Of(24.23m) }).Scuff!.Allowed.ShouldBeFalse(); // 0.07 of grooves, 0.07 of margin less U
         PassPlanner.Plan(Short with { Worst = null }).Scuff.ShouldBeNull();
-        var drum = Short with { Kind = PartKind.Drum, Worst = Mm.Of(229.5m), Touch = Mm.Of(229.3m), TouchBound = Mm.Of(229.31m), MachineTo = Mm.Of(229.4m), Discard = Mm.Of(229.6m), Sides = [new(Mm.Of(0.1m), Mm.Of(0.05m))] };
+        var drum = Short with
+        {
+            Kind = PartKind.Drum,
+            Worst = Mm.Of(229.5m),
+            Touch = Mm.Of(229.3m),
+            TouchBound = Mm.Of(229.31m),
+            MachineTo = Mm.Of(229.4m),
+            Discard = Mm.Of(229.6m),
+            Sides = [new(Mm.Of(0.1m), Mm.Of(0.05m))],
+        };
         (PassPlanner.Plan(drum).Scuff!.Allowed, PassPlanner.Plan(drum).Scuff!.GrooveStays).ShouldBe((false, Mm.Of(0.10m))); // twice the radial depth
     }
 
     [Fact]
     public void Chatter_has_reasons_and_remedies_in_order_damping_first()
     {
-        var facts = new ChatterFacts { Kind = PartKind.Rotor, Pass = PassKind.Finish, Depth = Mm.Of(0.05m), Diameter = Mm.Of(320), Thickness = Mm.Of(9), Overhangs = true, HasBand = false, EdgeIsWorn = true };
+        var facts = new ChatterFacts
+        {
+            Kind = PartKind.Rotor,
+            Pass = PassKind.Finish,
+            Depth = Mm.Of(0.05m),
+            Diameter = Mm.Of(320),
+            Thickness = Mm.Of(9),
+            Overhangs = true,
+            HasBand = false,
+            EdgeIsWorn = true,
+        };
         var chatter = Chatter.Of(facts, ShopRules.Default);
         chatter.Reasons.ShouldBe(Enum.GetValues<ChatterReason>());
         chatter.Remedies.ShouldBe(Enum.GetValues<ChatterRemedy>());
-        var deep = Chatter.Of(facts with { Pass = PassKind.Rough, Depth = Mm.Of(0.25m), Thickness = Mm.Of(24), Overhangs = false, HasBand = true, EdgeIsWorn = false }, ShopRules.Default);
+        var deep = Chatter.Of(
+            facts with
+            {
+                Pass = PassKind.Rough,
+                Depth = Mm.Of(0.25m),
+                Thickness = Mm.Of(24),
+                Overhangs = false,
+                HasBand = true,
+                EdgeIsWorn = false,
+            },
+            ShopRules.Default
+        );
         deep.Reasons.ShouldBeEmpty();
         deep.Remedies.ShouldBe([ChatterRemedy.MoreDamping, ChatterRemedy.SlowerOrLighter, ChatterRemedy.DeeperOrFaster]);
     }
@@ -85,8 +142,8 @@ public class RemedyTests
     [Fact]
     public void Left_and_right_are_looked_at_together()
     {
-        PairState Of(decimal? a, bool aCut, decimal? b, bool bCut) => PairCheck.Of(
-            new(a is { } x ? Mm.Of(x) : null, aCut), new(b is { } y ? Mm.Of(y) : null, bCut), ShopRules.Default).State;
+        PairState Of(decimal? a, bool aCut, decimal? b, bool bCut) =>
+            PairCheck.Of(new(a is { } x ? Mm.Of(x) : null, aCut), new(b is { } y ? Mm.Of(y) : null, bCut), ShopRules.Default).State;
         Of(24m, true, 24.5m, true).ShouldBe(PairState.Even);
         Of(24m, true, 24.51m, true).ShouldBe(PairState.Differ);
         Of(24m, true, 24.1m, false).ShouldBe(PairState.OneCut);
@@ -117,7 +174,9 @@ public class RemedyTests
         CuttingData.SpeedByDrive([70, 140], 0.5m, 1.2m, Mm.Of(280), 90).ShouldBe((140m, 102m / 140m, 102m)); // 70 × 1.2 is too slow
         CuttingData.SpeedByDrive([400], 0.5m, 1.2m, Mm.Of(280), 90).ShouldBeNull();
         CuttingData.FeedPerTurn(Mm.Of(15), 100).ShouldBe(Mm.Of(0.15m));
-        CuttingData.IronGramsOfRing(Mm.Of(280), Mm.Of(180), Mm.Of(0.2m)).ShouldBe(Math.PI / 4 * (280 * 280 - 180 * 180) * 0.2 * 7.2e-3, 1e-6);
+        CuttingData
+            .IronGramsOfRing(Mm.Of(280), Mm.Of(180), Mm.Of(0.2m))
+            .ShouldBe(Math.PI / 4 * (280 * 280 - 180 * 180) * 0.2 * 7.2e-3, 1e-6);
         DialCheck.Compare(Mm.Of(0.20m), Mm.Of(0.40m), Mm.Of(0.02m)).ShouldBe(DialAgreement.TwiceTheMetal);
         DialCheck.Compare(Mm.Of(0.20m), Mm.Of(0.10m), Mm.Of(0.02m)).ShouldBe(DialAgreement.HalfTheMetal);
         DialCheck.Compare(Mm.Of(0.20m), Mm.Of(0.26m), Mm.Of(0.02m)).ShouldBe(DialAgreement.Drifts);
@@ -127,13 +186,25 @@ public class RemedyTests
     [Fact]
     public void A_bore_is_bell_mouthed_barrelled_or_waisted()
     {
-        DrumFigures Of(params decimal[] depths) => DrumAssessment.Assess(new()
-        {
-            Limits = Mm.Drum(230.1m), Uncertainty = Mm.Of(0.02m), Readings = [.. depths.SelectMany((d, i) => new[] { 0, 45, 90, 135 }.Select(a => Mm.At(a, d, 10 + 15 * i)))],
-        }, ShopRules.Default);
-        Of(228.70m, 228.60m).ShouldSatisfyAllConditions(f => f.Taper.ShouldBe(Mm.Of(0.10m)), f => f.Belly.ShouldBeNull(), f => f.Notes.ShouldContain(n => n.Code == "bellMouth"));
+        DrumFigures Of(params decimal[] depths) =>
+            DrumAssessment.Assess(
+                new()
+                {
+                    Limits = Mm.Drum(230.1m),
+                    Uncertainty = Mm.Of(0.02m),
+                    Readings = [.. depths.SelectMany((d, i) => new[] { 0, 45, 90, 135 }.Select(a => Mm.At(a, d, 10 + 15 * i)))],
+                },
+                ShopRules.Default
+            );
+        Of(228.70m, 228.60m)
+            .ShouldSatisfyAllConditions(
+                f => f.Taper.ShouldBe(Mm.Of(0.10m)),
+                f => f.Belly.ShouldBeNull(),
+                f => f.Notes.ShouldContain(n => n.Code == "bellMouth")
+            );
         Of(228.60m, 228.70m).Notes.ShouldContain(n => n.Code == "narrowMouth" && n.Length == Mm.Of(0.10m));
-        Of(228.60m, 228.70m, 228.62m).ShouldSatisfyAllConditions(f => f.Belly.ShouldBe(Mm.Of(0.09m)), f => f.Notes.ShouldContain(n => n.Code == "barrel"));
+        Of(228.60m, 228.70m, 228.62m)
+            .ShouldSatisfyAllConditions(f => f.Belly.ShouldBe(Mm.Of(0.09m)), f => f.Notes.ShouldContain(n => n.Code == "barrel"));
         Of(228.60m, 228.55m, 228.62m).Notes.ShouldContain(n => n.Code == "waist");
         Of(228.60m, 228.61m, 228.60m).Notes.ShouldNotContain(n => n.Code == "barrel" || n.Code == "bellMouth");
     }
@@ -143,7 +214,10 @@ public class RemedyTests
     {
         var rotor = new RotorMeasurement
         {
-            Limits = Mm.Rotor(23m), Uncertainty = Mm.Of(0.006m), Readings = Mm.Around(24.3m, 24.3m, 24.3m), EdgeRadius = Mm.Of(150),
+            Limits = Mm.Rotor(23m),
+            Uncertainty = Mm.Of(0.006m),
+            Readings = Mm.Around(24.3m, 24.3m, 24.3m),
+            EdgeRadius = Mm.Of(150),
             Faces = new(new(Mm.Of(0.08m), default, default, Mm.Of(120)), new(Mm.Of(0.08m), default, default)),
         };
         RotorAssessment.Assess(rotor, ShopRules.Default).Need.ShouldBe(new PerFace<Length>(Mm.Of(0.10m), Mm.Of(0.08m)));
@@ -152,9 +226,24 @@ public class RemedyTests
     [Fact]
     public void Low_lands_and_doubtful_depths_need_room_too()
     {
-        var part = new FinishedPart { Limits = Mm.Rotor(23m, 23m), Uncertainty = Mm.Of(0.006m), Readings = Mm.Around(23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m) };
-        Decision Of(decimal groove, decimal relief, decimal doubt) => Judgement.Of(
-            part with { GrooveLeft = Mm.Of(groove), ReliefLeft = Mm.Of(relief), DepthUncertainty = Mm.Of(doubt) }, ShopRules.Default).Decision;
+        var part = new FinishedPart
+        {
+            Limits = Mm.Rotor(23m, 23m),
+            Uncertainty = Mm.Of(0.006m),
+            Readings = Mm.Around(23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m, 23.05m),
+        };
+        Decision Of(decimal groove, decimal relief, decimal doubt) =>
+            Judgement
+                .Of(
+                    part with
+                    {
+                        GrooveLeft = Mm.Of(groove),
+                        ReliefLeft = Mm.Of(relief),
+                        DepthUncertainty = Mm.Of(doubt),
+                    },
+                    ShopRules.Default
+                )
+                .Decision;
         // Room of 0.05, of which the gauge takes 0.006 and what eight places cannot see 0.01.
         Of(0.034m, 0, 0).ShouldBe(Decision.Release);
         Of(0.0341m, 0, 0).ShouldBe(Decision.MeasureAgain);
@@ -162,12 +251,23 @@ public class RemedyTests
         Of(0.02m, 0.015m, 0).ShouldBe(Decision.MeasureAgain);
         Of(0, 0, 0.0395m).ShouldBe(Decision.Release); // √(0.006² + 0.0395²) = 0.03995
         Of(0, 0, 0.0396m).ShouldBe(Decision.MeasureAgain);
-        var left = DepthsLeft.Of([new("outer", Mm.Of(0.05m), Mm.Of(0.01m), false), new("inner", Mm.Of(0.02m), Length.Zero, false)], ShopRules.Default);
+        var left = DepthsLeft.Of(
+            [new("outer", Mm.Of(0.05m), Mm.Of(0.01m), false), new("inner", Mm.Of(0.02m), Length.Zero, false)],
+            ShopRules.Default
+        );
         (left.Groove, left.Relief, left.Uncertainty).ShouldBe((Mm.Of(0.07m), Mm.Of(0.01m), Mm.Of(0.06m)));
         // Bright all round: no land is lower, and nothing is unsure. Not looked at is not nothing, on bright metal either.
-        DepthsLeft.Of([new("outer", Length.Zero, null, true), new("inner", Length.Zero, null, true)], ShopRules.Default).ShouldSatisfyAllConditions(
-            l => (l.Groove, l.Relief, l.Uncertainty).ShouldBe((Length.Zero, Length.Zero, Length.Zero)), l => l.NotLookedAt.ShouldBeEmpty());
-        DepthsLeft.Of([new("outer", null, null, true), new("inner", Length.Zero, null, false)], ShopRules.Default).ShouldSatisfyAllConditions(
-            l => (l.Groove, l.Relief).ShouldBe((null, null)), l => l.NotLookedAt.ShouldBe(["grooveOuter", "reliefInner"]));
+        DepthsLeft
+            .Of([new("outer", Length.Zero, null, true), new("inner", Length.Zero, null, true)], ShopRules.Default)
+            .ShouldSatisfyAllConditions(
+                l => (l.Groove, l.Relief, l.Uncertainty).ShouldBe((Length.Zero, Length.Zero, Length.Zero)),
+                l => l.NotLookedAt.ShouldBeEmpty()
+            );
+        DepthsLeft
+            .Of([new("outer", null, null, true), new("inner", Length.Zero, null, false)], ShopRules.Default)
+            .ShouldSatisfyAllConditions(
+                l => (l.Groove, l.Relief).ShouldBe((null, null)),
+                l => l.NotLookedAt.ShouldBe(["grooveOuter", "reliefInner"])
+            );
     }
 }

@@ -21,7 +21,9 @@ public class SetUpCheckTests
         check.SetUpRunout!.Value.Millimetres.ShouldBe(0.0183m, 0.00005m);
         check.SetUpAt!.Value.Degrees.ShouldBe(356.9m, 0.05m);
         (check.CostFirst!.Value.Millimetres, check.CostNow!.Value.Millimetres).ShouldSatisfyAllConditions(
-            c => c.Item1.ShouldBe(0.0120m, 0.00005m), c => c.Item2.ShouldBe(-0.0080m, 0.00005m));
+            c => c.Item1.ShouldBe(0.0120m, 0.00005m),
+            c => c.Item2.ShouldBe(-0.0080m, 0.00005m)
+        );
         check.Verdict.ShouldBe(SetUpVerdict.True);
         check.Notes.ShouldContain(n => n.Code == "savesNow");
     }
@@ -41,20 +43,29 @@ public class SetUpCheckTests
     [Fact]
     public void Any_turn_recovers_part_and_set_up_from_what_an_indicator_would_show()
     {
-        Gen.Select(Gen.Double[0, 0.2], Gen.Double[0, 360], Gen.Double[0, 0.2], Gen.Double[0, 360], Gen.Double[31, 329]).Sample((part, partAt, setUp, setUpAt, turn) =>
-        {
-            // The part carries its run-out with it; the set-up's stays on the arbor, so on the part it moves back by the turn.
-            RunoutMark Seen(double turned)
-            {
-                var (x, y) = (part * Math.Sin(R(partAt)) + setUp * Math.Sin(R(setUpAt - turned)), part * Math.Cos(R(partAt)) + setUp * Math.Cos(R(setUpAt - turned)));
-                return RunoutMark.Indicated(At(Math.Atan2(x, y) * 180 / Math.PI), Mm.Of((decimal)Math.Round(Math.Sqrt(x * x + y * y), 9)));
-            }
-            static double R(double degrees) => degrees * Math.PI / 180;
-            var check = Check(Seen(0), Seen(Math.Round(turn, 6)), (decimal)Math.Round(turn, 6));
-            ((double)check.PartRunout!.Value.Millimetres).ShouldBe(part, 0.00001);
-            ((double)check.SetUpRunout!.Value.Millimetres).ShouldBe(setUp, 0.00001);
-            check.LeftOnVehicle.ShouldBe(check.SetUpRunout);
-        });
+        Gen.Select(Gen.Double[0, 0.2], Gen.Double[0, 360], Gen.Double[0, 0.2], Gen.Double[0, 360], Gen.Double[31, 329])
+            .Sample(
+                (part, partAt, setUp, setUpAt, turn) =>
+                {
+                    // The part carries its run-out with it; the set-up's stays on the arbor, so on the part it moves back by the turn.
+                    RunoutMark Seen(double turned)
+                    {
+                        var (x, y) = (
+                            part * Math.Sin(R(partAt)) + setUp * Math.Sin(R(setUpAt - turned)),
+                            part * Math.Cos(R(partAt)) + setUp * Math.Cos(R(setUpAt - turned))
+                        );
+                        return RunoutMark.Indicated(
+                            At(Math.Atan2(x, y) * 180 / Math.PI),
+                            Mm.Of((decimal)Math.Round(Math.Sqrt(x * x + y * y), 9))
+                        );
+                    }
+                    static double R(double degrees) => degrees * Math.PI / 180;
+                    var check = Check(Seen(0), Seen(Math.Round(turn, 6)), (decimal)Math.Round(turn, 6));
+                    ((double)check.PartRunout!.Value.Millimetres).ShouldBe(part, 0.00001);
+                    ((double)check.SetUpRunout!.Value.Millimetres).ShouldBe(setUp, 0.00001);
+                    check.LeftOnVehicle.ShouldBe(check.SetUpRunout);
+                }
+            );
     }
 
     [Fact]
@@ -64,7 +75,8 @@ public class SetUpCheckTests
         var check = Check(RunoutMark.Scratch(At(0), 180, Mm.Of(0.03m)), RunoutMark.Scratch(At(0), 180, Mm.Of(0.03m)));
         check.PartRunout!.Value.Millimetres.ShouldBe(0.06m, 0.000001m);
         check.Verdict.ShouldBe(SetUpVerdict.True);
-        Check(RunoutMark.Scratch(At(0), 180, Mm.Of(0.03m)), RunoutMark.Scratch(At(40), 170, Mm.Of(0.03m))).Notes.ShouldContain(n => n.Code == "uncertain");
+        Check(RunoutMark.Scratch(At(0), 180, Mm.Of(0.03m)), RunoutMark.Scratch(At(40), 170, Mm.Of(0.03m)))
+            .Notes.ShouldContain(n => n.Code == "uncertain");
         Check(RunoutMark.Scratch(At(0), 180, Mm.Of(0.03m)), RunoutMark.Scratch(At(180), 180, Mm.Of(0.03m)), kind: PartKind.Drum)
             .ShouldSatisfyAllConditions(c => c.Verdict.ShouldBe(SetUpVerdict.Remount), c => c.LeftOnVehicle.ShouldBe(c.SetUpRunout! / 2));
     }
@@ -72,9 +84,12 @@ public class SetUpCheckTests
     [Fact]
     public void A_ring_bounds_a_short_arc_says_nothing_and_a_turn_of_nothing_is_refused()
     {
-        Check(RunoutMark.Scratch(At(0), 360, Mm.Of(0.02m)), RunoutMark.Scratch(At(0), 360, Mm.Of(0.02m))).Verdict.ShouldBe(SetUpVerdict.True);
-        Check(RunoutMark.Scratch(At(0), 360, Mm.Of(0.02m)), RunoutMark.Scratch(At(0), 90, Mm.Of(0.03m))).Verdict.ShouldBe(SetUpVerdict.Remount);
-        Check(RunoutMark.Scratch(At(0), 360, Mm.Of(0.04m)), RunoutMark.Scratch(At(0), 360, Mm.Of(0.04m))).Verdict.ShouldBe(SetUpVerdict.CannotTell);
+        Check(RunoutMark.Scratch(At(0), 360, Mm.Of(0.02m)), RunoutMark.Scratch(At(0), 360, Mm.Of(0.02m)))
+            .Verdict.ShouldBe(SetUpVerdict.True);
+        Check(RunoutMark.Scratch(At(0), 360, Mm.Of(0.02m)), RunoutMark.Scratch(At(0), 90, Mm.Of(0.03m)))
+            .Verdict.ShouldBe(SetUpVerdict.Remount);
+        Check(RunoutMark.Scratch(At(0), 360, Mm.Of(0.04m)), RunoutMark.Scratch(At(0), 360, Mm.Of(0.04m)))
+            .Verdict.ShouldBe(SetUpVerdict.CannotTell);
         Check(RunoutMark.Direction(At(0), 360), RunoutMark.Direction(At(0), 90)).Verdict.ShouldBe(SetUpVerdict.CannotTell);
         Check(RunoutMark.Direction(At(0), 29), RunoutMark.Direction(At(0), 90)).Verdict.ShouldBe(SetUpVerdict.CannotTell);
         foreach (var turned in new[] { 0m, 30, 331, 360, 745 })

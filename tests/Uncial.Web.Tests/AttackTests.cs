@@ -215,7 +215,9 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         // Nor is it put out of the way as if its gauge had failed.
         (
             await AsApplication(
-                Sql($"insert into reading_flags (reading_id, zero_check_id, at, by_id) select {beyond.Id}, min(id), now(), {tom} from zero_checks where passed")
+                Sql(
+                    $"insert into reading_flags (reading_id, zero_check_id, at, by_id) select {beyond.Id}, min(id), now(), {tom} from zero_checks where passed"
+                )
             )
         ).ShouldBe("UN026");
         Now().WithdrawalOf(beyond).ShouldBe(new ReadingWithdrawal(true, true, true));

@@ -16,7 +16,8 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         return (await db.Parts.SingleAsync(p => p.Job!.Number == job && p.Corner == corner, TestContext.Current.CancellationToken)).Tag;
     }
 
-    private static string Value(Screen screen, string name) => (string?)screen.Driver.ExecuteScript("return document.getElementsByName(arguments[0])[0].value", name) ?? "";
+    private static string Value(Screen screen, string name) =>
+        (string?)screen.Driver.ExecuteScript("return document.getElementsByName(arguments[0])[0].value", name) ?? "";
 
     [Fact]
     public async Task A_wrong_entry_at_every_step_is_said_at_its_field_and_nothing_typed_is_lost()
@@ -149,7 +150,9 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         here.Press(Keys.Enter); // both are kept
         here.UntilHeading("Read at axis 1½");
         await using var db = shop.Db();
-        (await db.Readings.Where(r => r.Typed == "280.41" || r.Typed == "280.42").CountAsync(TestContext.Current.CancellationToken)).ShouldBe(2);
+        (
+            await db.Readings.Where(r => r.Typed == "280.41" || r.Typed == "280.42").CountAsync(TestContext.Current.CancellationToken)
+        ).ShouldBe(2);
     }
 
     [Fact]
@@ -192,7 +195,11 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(TestContext.Current.CancellationToken);
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(TestContext.Current.CancellationToken));
-        (record.LatestPlan!.Version, record.Surface.Passes.Max(p => p.Cut), record.Surface.Passes.Single(p => p.Cut == 2).DarkOuter).ShouldBe((2, 2, 0b11_0000));
+        (
+            record.LatestPlan!.Version,
+            record.Surface.Passes.Max(p => p.Cut),
+            record.Surface.Passes.Single(p => p.Cut == 2).DarkOuter
+        ).ShouldBe((2, 2, 0b11_0000));
         record.Station.ShouldBe(Station.Cut);
         // The plan that was stays on record beside the new one, in the part's story.
         screen.Go("/part/" + tag);
@@ -215,7 +222,10 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         screen.Fill("Drum: not started under", "lots");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
-        screen.Until(() => screen.Driver.FindElement(By.Name("Lengths[DrumFloor]")).GetAttribute("aria-invalid") == "true", "the field marked");
+        screen.Until(
+            () => screen.Driver.FindElement(By.Name("Lengths[DrumFloor]")).GetAttribute("aria-invalid") == "true",
+            "the field marked"
+        );
         Value(screen, "Lengths[DrumFloor]").ShouldBe("lots");
         screen.Fill("Drum: not started under", "0.8");
         screen.Fill("Between eight places", "0.5");
@@ -226,7 +236,9 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Fill("Set-up is true up to", "0.03");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
         screen.UntilText("Kept.");
-        (Value(screen, "Lengths[DrumFloor]"), Value(screen, "UnreadShare"), Value(screen, "Lengths[AxleDifference]")).ShouldBe(("0.8", "4", "0.35"));
+        (Value(screen, "Lengths[DrumFloor]"), Value(screen, "UnreadShare"), Value(screen, "Lengths[AxleDifference]")).ShouldBe(
+            ("0.8", "4", "0.35")
+        );
         // A laxer rule takes a reason and a PIN, and stands there afterwards.
         screen.Fill("Rotor: machine-to above", "0.3");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
@@ -265,9 +277,22 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             var settings = await db.ShopAsync(TestContext.Current.CancellationToken);
             var by = (await db.Operators.SingleAsync(u => u.UserName == "tom", TestContext.Current.CancellationToken)).Id;
-            var job = new Job { Number = 7001, Vehicle = "Ottershaw 4x4", ReceivedAt = DateTimeOffset.UtcNow, ReceivedById = by };
+            var job = new Job
+            {
+                Number = 7001,
+                Vehicle = "Ottershaw 4x4",
+                ReceivedAt = DateTimeOffset.UtcNow,
+                ReceivedById = by,
+            };
             var surface = new WorkSurface { Kind = PartKind.Rotor, Places = 8 };
-            job.Parts.Add(new() { Tag = tag = "TIGHT", Corner = Corner.FrontLeft, Surfaces = { surface } });
+            job.Parts.Add(
+                new()
+                {
+                    Tag = tag = "TIGHT",
+                    Corner = Corner.FrontLeft,
+                    Surfaces = { surface },
+                }
+            );
             db.Jobs.Add(job);
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             Uncial.Core.Lengths.TypedLength Typed(string text) => Uncial.Core.Lengths.LengthParser.Parse(text, default).Typed!;
@@ -275,8 +300,10 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
                 Journey.Limit(surface, kind, Typed(text), default, LimitSource.MakersSheet, new(by, DateTimeOffset.UtcNow));
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             var record = new SurfaceRecord(surface, job.Parts[0], settings);
-            foreach (var place in record.Places) Journey.Read(record, ReadingKind.Size, place, Typed("23.46"), default, record.Gauge, new(by, DateTimeOffset.UtcNow));
-            foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner }) Journey.Read(record, kind, null, Typed("0.05"), default, null, new(by, DateTimeOffset.UtcNow));
+            foreach (var place in record.Places)
+                Journey.Read(record, ReadingKind.Size, place, Typed("23.46"), default, record.Gauge, new(by, DateTimeOffset.UtcNow));
+            foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
+                Journey.Read(record, kind, null, Typed("0.05"), default, null, new(by, DateTimeOffset.UtcNow));
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
         }
         using var screen = new Screen(shop.Address);
@@ -326,7 +353,13 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static bool IsGone(IWebElement element)
     {
-        try { return !element.Displayed; }
-        catch (StaleElementReferenceException) { return true; }
+        try
+        {
+            return !element.Displayed;
+        }
+        catch (StaleElementReferenceException)
+        {
+            return true;
+        }
     }
 }

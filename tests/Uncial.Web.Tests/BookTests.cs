@@ -20,26 +20,62 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public void A_book_that_was_written_reads_back_to_the_last_digit()
     {
-        var size = Gen.Select(Gen.Int[1, 5_000], Gen.Bool, (n, inch) => inch ? Length.FromInches(n / 100_000m) : Length.FromMillimetres(n / 1000m)).Nullable();
-        var entry = Gen.Select(Gen.String[Gen.Char["abcÆ ,;\"'=+-@\t%_x"], 1, 12], Gen.Enum<Axle>(), Gen.Bool, Gen.Enum<LengthUnit>(), Gen.Int[0, 400], size, Gen.Date).Select((name, axle, rotor, unit, thousandths, waviness, day) =>
-        {
-            var step = Length.From(thousandths / 1000m, unit) * (unit == LengthUnit.Inch ? 0.04m : 1m);
-            var discard = (rotor ? Length.FromInches(0.75m) : Length.FromInches(9.1m)) + step;
-            return new BookEntry
+        var size = Gen.Select(Gen.Int[1, 5_000], Gen.Bool, (n, inch) =>
+                inch ? Length.FromInches(n / 100_000m) : Length.FromMillimetres(n / 1000m)
+            )
+            .Nullable();
+        var entry = Gen.Select(
+                Gen.String[Gen.Char["abcÆ ,;\"'=+-@\t%_x"], 1, 12],
+                Gen.Enum<Axle>(),
+                Gen.Bool,
+                Gen.Enum<LengthUnit>(),
+                Gen.Int[0, 400],
+                size,
+                Gen.Date
+            )
+            .Select(
+                (name, axle, rotor, unit, thousandths, waviness, day) =>
+                {
+                    var step = Length.From(thousandths / 1000m, unit) * (unit == LengthUnit.Inch ? 0.04m : 1m);
+                    var discard = (rotor ? Length.FromInches(0.75m) : Length.FromInches(9.1m)) + step;
+                    return new BookEntry
+                    {
+                        Vehicle = ("V" + name).Trim(),
+                        Axle = axle,
+                        Kind = rotor ? PartKind.Rotor : PartKind.Drum,
+                        Unit = unit,
+                        Source = ("=" + name).Trim(),
+                        SourceDate = DateOnly.FromDateTime(day),
+                        Discard = discard,
+                        MachineTo =
+                            waviness is null ? null
+                            : rotor ? discard + waviness
+                            : discard - waviness,
+                        MaxRunout = waviness,
+                        MaxVariation = rotor ? waviness : null,
+                        MaxOutOfRound = rotor ? null : waviness,
+                    };
+                }
+            );
+        entry
+            .Array[1, 6]
+            .Sample(entries =>
             {
-                Vehicle = ("V" + name).Trim(), Axle = axle, Kind = rotor ? PartKind.Rotor : PartKind.Drum, Unit = unit, Source = ("=" + name).Trim(), SourceDate = DateOnly.FromDateTime(day),
-                Discard = discard, MachineTo = waviness is null ? null : rotor ? discard + waviness : discard - waviness, MaxRunout = waviness, MaxVariation = rotor ? waviness : null, MaxOutOfRound = rotor ? null : waviness,
-            };
-        });
-        entry.Array[1, 6].Sample(entries =>
+                var distinct = entries.DistinctBy(e => e.Place).ToList();
+                var lines = Read(BookCsv.Write(distinct));
+                lines.Count.ShouldBe(distinct.Count);
+                foreach (var (line, e) in lines.Zip(distinct))
+                    (line.Entry?.SaysTheSameAs(e)).ShouldBe(true, string.Join("; ", line.Faults) + BookCsv.Write([e]));
+            });
+        Gen.String.Sample(text =>
         {
-            var distinct = entries.DistinctBy(e => e.Place).ToList();
-            var lines = Read(BookCsv.Write(distinct));
-            lines.Count.ShouldBe(distinct.Count);
-            foreach (var (line, e) in lines.Zip(distinct)) (line.Entry?.SaysTheSameAs(e)).ShouldBe(true, string.Join("; ", line.Faults) + BookCsv.Write([e]));
+            _ = BookCsv.Read(text, [], ShopRules.Default);
         });
-        Gen.String.Sample(text => { _ = BookCsv.Read(text, [], ShopRules.Default); });
-        Gen.String[Gen.Char["a,\";\n\r1.x"], 0, 60].Sample(text => { _ = BookCsv.Read(Head + text, [], ShopRules.Default); });
+        Gen.String[Gen.Char["a,\";\n\r1.x"], 0, 60]
+            .Sample(text =>
+            {
+                _ = BookCsv.Read(Head + text, [], ShopRules.Default);
+            });
     }
 
     [Theory]
@@ -57,18 +93,36 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
     public void Each_bad_line_is_named_with_its_column_and_its_fault(string line, string? column, string? fault)
     {
         var read = Read(Head + line).Single();
-        if (column is null) { read.Faults.ShouldBeEmpty(); read.Entry.ShouldNotBeNull(); }
-        else read.ShouldSatisfyAllConditions(l => l.Entry.ShouldBeNull(), l => l.Line.ShouldBe(2), l => l.Faults.ShouldContain(f => f.Column == column && f.Fault.Contains(fault!)));
+        if (column is null)
+        {
+            read.Faults.ShouldBeEmpty();
+            read.Entry.ShouldNotBeNull();
+        }
+        else
+            read.ShouldSatisfyAllConditions(
+                l => l.Entry.ShouldBeNull(),
+                l => l.Line.ShouldBe(2),
+                l => l.Faults.ShouldContain(f => f.Column == column && f.Fault.Contains(fault!))
+            );
     }
 
     [Fact]
     public void A_file_that_is_none_is_refused_as_a_whole()
     {
-        foreach (var (text, fault) in new[]
-        {
-            ("", "empty"), ("vehicle;axle\nx;y", "lacks the column"), (Head.Replace("unit", "units", StringComparison.Ordinal) + "a", "“units”"), (Head, "no lines"), ("vehicle,vehicle,part,unit,source\n", "twice"),
-        }) BookCsv.Read(text, [], ShopRules.Default).Fault.ShouldNotBeNull().ShouldContain(fault);
-        Read(Head + "A,front,rotor,20,,18,mm,s\na,front,rotor,20,,18,mm,s")[1].Faults.Single().Fault.ShouldBe("The same part as in line 2.");
+        foreach (
+            var (text, fault) in new[]
+            {
+                ("", "empty"),
+                ("vehicle;axle\nx;y", "lacks the column"),
+                (Head.Replace("unit", "units", StringComparison.Ordinal) + "a", "“units”"),
+                (Head, "no lines"),
+                ("vehicle,vehicle,part,unit,source\n", "twice"),
+            }
+        )
+            BookCsv.Read(text, [], ShopRules.Default).Fault.ShouldNotBeNull().ShouldContain(fault);
+        Read(Head + "A,front,rotor,20,,18,mm,s\na,front,rotor,20,,18,mm,s")[1]
+            .Faults.Single()
+            .Fault.ShouldBe("The same part as in line 2.");
         Read("vehicle;part;discard;unit;source\nA;drum;\"203,2\";mm;s")[0].Entry!.Discard!.Value.Millimetres.ShouldBe(203.2m);
     }
 
@@ -85,18 +139,30 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
             screen.Send(By.Name("Upload"), file);
             screen.Send(By.XPath("//button[text()='Look at the file']"), Keys.Enter);
         }
-        Look(Head + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,mm,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n");
+        Look(
+            Head
+                + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,mm,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n"
+        );
         screen.UntilHeading("1 bad line");
         screen.UntilText("No drum is 9.06 mm: is the unit right?");
         screen.IsAccessible();
         await using var db = shop.Db();
         (await db.Book.AnyAsync(e => e.Vehicle == "Petrel coupe", Cancel)).ShouldBeFalse();
-        Look(Head + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,in,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n");
+        Look(
+            Head
+                + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,in,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n"
+        );
         screen.UntilHeading("3 to load");
         screen.UntilText("2 new, 1 changed, 0 as they are");
         screen.Send(By.TagName("body"), Keys.Enter);
         screen.UntilHeading("3 entries loaded");
-        (await db.Book.Where(e => e.Vehicle == "Brindle L3 van" && e.Axle == Axle.Front).OrderBy(e => e.Id).Select(e => e.EndedAt == null).ToListAsync(Cancel)).ShouldBe([false, true]);
+        (
+            await db
+                .Book.Where(e => e.Vehicle == "Brindle L3 van" && e.Axle == Axle.Front)
+                .OrderBy(e => e.Id)
+                .Select(e => e.EndedAt == null)
+                .ToListAsync(Cancel)
+        ).ShouldBe([false, true]);
         // Found while one types; what was used stays on record.
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "find", "the focus where one finds");
         screen.Press("petrel rear");
@@ -112,7 +178,8 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
         using var screen = new Screen(shop.Address);
         screen.SignIn("Ines Varga", "2417");
         screen.Go("/receive");
-        foreach (var text in new[] { "Dunlin trailer", "Ferry company", "", "" }) screen.Enter(text);
+        foreach (var text in new[] { "Dunlin trailer", "Ferry company", "", "" })
+            screen.Enter(text);
         screen.UntilHeading("Add a part");
         screen.Press(Keys.Shift + Keys.Tab, Keys.Shift + Keys.Tab, Keys.ArrowRight); // a drum: the book has one
         screen.TabTo("Cast in the part");
@@ -135,8 +202,16 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
             var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
-            (record.Limits!.Discard.Millimetres, record.Limits.MachineTo.Millimetres, record.Surface.MaxVariation!.Value.Millimetres).ShouldBe((204.5m, 204.2m, 0.15m));
-            (await db.Database.SqlQuery<decimal>($"select held_limit_at({record.Surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.5m);
+            (
+                record.Limits!.Discard.Millimetres,
+                record.Limits.MachineTo.Millimetres,
+                record.Surface.MaxVariation!.Value.Millimetres
+            ).ShouldBe((204.5m, 204.2m, 0.15m));
+            (
+                await db
+                    .Database.SqlQuery<decimal>($"select held_limit_at({record.Surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"")
+                    .SingleAsync(Cancel)
+            ).ShouldBe(204.5m);
         }
         screen.Send(By.XPath("//span[contains(.,'204.70')]/preceding-sibling::input"), Keys.Space);
         screen.Fill("A lead settles it, because", "Seen on the maker’s plate.");
@@ -149,12 +224,27 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
             var shopNow = await db.ShopAsync(Cancel);
             var surface = part.Surfaces[0];
             new SurfaceRecord(surface, part, shopNow).Limits!.Discard.Millimetres.ShouldBe(204.7m);
-            (await db.Database.SqlQuery<decimal>($"select held_limit_at({surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.7m);
+            (
+                await db
+                    .Database.SqlQuery<decimal>($"select held_limit_at({surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"")
+                    .SingleAsync(Cancel)
+            ).ShouldBe(204.7m);
             // Read anew on the part, it is open again: the stricter holds.
-            Journey.Limit(surface, LimitKind.Discard, LengthParser.Parse("204.4", LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.CastMarking, new(1, DateTimeOffset.UtcNow));
+            Journey.Limit(
+                surface,
+                LimitKind.Discard,
+                LengthParser.Parse("204.4", LengthUnit.Millimetre).Typed!,
+                LengthUnit.Millimetre,
+                LimitSource.CastMarking,
+                new(1, DateTimeOffset.UtcNow)
+            );
             await db.SaveChangesAsync(Cancel); // stricter than both: free
             new SurfaceRecord(surface, part, shopNow).Limits!.Discard.Millimetres.ShouldBe(204.4m);
-            (await db.Database.SqlQuery<decimal>($"select held_limit_at({surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"").SingleAsync(Cancel)).ShouldBe(204.4m);
+            (
+                await db
+                    .Database.SqlQuery<decimal>($"select held_limit_at({surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"")
+                    .SingleAsync(Cancel)
+            ).ShouldBe(204.4m);
         }
     }
 }

@@ -49,7 +49,8 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         tom.Until(() => DraftOf(tag).Contains("lock2", StringComparison.Ordinal), "what was ticked on the server");
         using var ines = Open("Ines Varga", "2417", "/cut/" + tag);
         ines.Until(() => Ticked(ines) == 3, "the ticks on another screen");
-        foreach (var tick in ines.Driver.FindElements(By.CssSelector("input[type=checkbox]:not(:checked)"))) tick.SendKeys(Keys.Space);
+        foreach (var tick in ines.Driver.FindElements(By.CssSelector("input[type=checkbox]:not(:checked)")))
+            tick.SendKeys(Keys.Space);
         // Both start it: one does. The other's page is held back, as if the two pressed in the same moment.
         ines.Driver.ExecuteScript("document.querySelector('main').dataset.turn = 9999");
         tom.TickThrough();
@@ -61,7 +62,10 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         (await shop.RecordAsync(tag)).Surface.CutStarts.ShouldHaveSingleItem().By!.UserName.ShouldBe("tom");
 
         tom.IsAccessible();
-        tom.Until(() => System.Text.RegularExpressions.Regex.IsMatch(tom.Driver.FindElement(By.CssSelector("[data-left]")).Text, @"^\d+:\d\d$"), "the time left");
+        tom.Until(
+            () => System.Text.RegularExpressions.Regex.IsMatch(tom.Driver.FindElement(By.CssSelector("[data-left]")).Text, @"^\d+:\d\d$"),
+            "the time left"
+        );
         // Chatter: what helps is kept for the lathe.
         tom.Send(By.TagName("body"), "n");
         tom.UntilHeading("Chatter");
@@ -130,10 +134,17 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         // Finishing: a clock for each side, a step left out takes its reason.
         tom.IsAccessible();
         tom.Click(By.CssSelector(".timer"));
-        tom.Until(() => tom.Driver.FindElement(By.CssSelector(".timer [data-clock-left]")).Text.StartsWith("0:5", StringComparison.Ordinal), "the clock running");
+        tom.Until(
+            () => tom.Driver.FindElement(By.CssSelector(".timer [data-clock-left]")).Text.StartsWith("0:5", StringComparison.Ordinal),
+            "the clock running"
+        );
         tom.Driver.Navigate().Refresh();
-        tom.Until(() => tom.Driver.FindElement(By.CssSelector(".timer [data-clock-left]")).Text.StartsWith("0:5", StringComparison.Ordinal), "the clock running on after a reload");
-        foreach (var step in new[] { "CrossHatchOuter", "CrossHatchInner", "Wash", "Hands" }) tom.Send(By.CssSelector($"[value={step}]"), Keys.Space);
+        tom.Until(
+            () => tom.Driver.FindElement(By.CssSelector(".timer [data-clock-left]")).Text.StartsWith("0:5", StringComparison.Ordinal),
+            "the clock running on after a reload"
+        );
+        foreach (var step in new[] { "CrossHatchOuter", "CrossHatchInner", "Wash", "Hands" })
+            tom.Send(By.CssSelector($"[value={step}]"), Keys.Space);
         tom.Send(By.CssSelector(".button.go"), Keys.Enter);
         tom.UntilText("say why it is left out: break the sharp edges");
         tom.Fill("Left out", "Edges are chamfered as cast");
@@ -150,7 +161,13 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
     private string DraftOf(string tag)
     {
         using var db = shop.Db();
-        return (from d in db.CutDrafts join s in db.Surfaces on d.SurfaceId equals s.Id join p in db.Parts on s.PartId equals p.Id where p.Tag == tag select d.Document).FirstOrDefault() ?? "";
+        return (
+            from d in db.CutDrafts
+            join s in db.Surfaces on d.SurfaceId equals s.Id
+            join p in db.Parts on s.PartId equals p.Id
+            where p.Tag == tag
+            select d.Document
+        ).FirstOrDefault() ?? "";
     }
 
     private static Length Mm(decimal mm) => TestParts.Mm(mm);
@@ -167,9 +184,11 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         for (var i = 0; i < checkpoint; i++)
         {
             screen.MakePass("/cut/" + tag);
-            foreach (var face in new[] { "Outer", "Inner" }) screen.Click(By.CssSelector($"[data-face=Dark{face}] .sector:nth-of-type(4)"));
+            foreach (var face in new[] { "Outer", "Inner" })
+                screen.Click(By.CssSelector($"[data-face=Dark{face}] .sector:nth-of-type(4)"));
             screen.Send(By.CssSelector(".button.go"), Keys.Enter);
-            if (i < checkpoint - 1) screen.Until(() => !screen.Heading.Contains("Tap what", StringComparison.Ordinal), "the next pass");
+            if (i < checkpoint - 1)
+                screen.Until(() => !screen.Heading.Contains("Tap what", StringComparison.Ordinal), "the next pass");
         }
         screen.UntilText("Measure here first: the next pass could reach past machine-to.");
         screen.Heading.ShouldBe("Tap what is still dark");
@@ -187,7 +206,9 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
             Should.Throw<InvalidOperationException>(() => Journey.StartPass(record, 1, new(1, DateTimeOffset.UtcNow)));
         }
         // With a size it goes on, from what the size says.
-        var size = plan.Option.Passes[checkpoint - 1].SizeAfter.Millimetres.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture);
+        var size = plan
+            .Option.Passes[checkpoint - 1]
+            .SizeAfter.Millimetres.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture);
         screen.Fill("Measured now", size);
         screen.Press(Keys.Enter);
         screen.UntilText("The plan was made anew");
@@ -206,12 +227,23 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.TabTo("Rough 1, Outer face");
         screen.Press(Keys.ArrowDown);
         screen.Until(() => Address().Contains("passes=R6-5.R4-5.F5-5", StringComparison.Ordinal), "the line a division deeper");
-        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("aria-valuetext") == "dial 0.06", "the focus still on the line");
+        screen.Until(
+            () => screen.Driver.SwitchTo().ActiveElement().GetAttribute("aria-valuetext") == "dial 0.06",
+            "the focus still on the line"
+        );
         // By the mouse: two divisions on, told in steps of the drawing.
-        var step = double.Parse(screen.Driver.FindElement(By.CssSelector("svg.passes")).GetAttribute("data-step")!, System.Globalization.CultureInfo.InvariantCulture);
+        var step = double.Parse(
+            screen.Driver.FindElement(By.CssSelector("svg.passes")).GetAttribute("data-step")!,
+            System.Globalization.CultureInfo.InvariantCulture
+        );
         var box = screen.Driver.FindElement(By.CssSelector("svg.passes")).Size;
         var pixels = (int)Math.Round(2 * step * Math.Min(box.Width / 600.0, box.Height / 412.0));
-        new Actions(screen.Driver).MoveToElement(screen.Driver.FindElement(By.CssSelector("[data-line='2,1'] .knob"))).ClickAndHold().MoveByOffset(0, -pixels).Release().Perform();
+        new Actions(screen.Driver)
+            .MoveToElement(screen.Driver.FindElement(By.CssSelector("[data-line='2,1'] .knob")))
+            .ClickAndHold()
+            .MoveByOffset(0, -pixels)
+            .Release()
+            .Perform();
         screen.Until(() => Address().Contains("passes=R6-5.R4-5.F5-7", StringComparison.Ordinal), "the last line of the inner face deeper");
         screen.UntilText("Set by hand");
         // Lifted out, what follows keeps its depth; then one is put in.
@@ -225,7 +257,10 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         foreach (var sheet in new[] { "2", "3" })
         {
             screen.Send(By.TagName("body"), sheet);
-            screen.Until(() => Address().Contains(sheet == "2" ? "sheet=unrolled" : "sheet=compare", StringComparison.Ordinal), "another sheet");
+            screen.Until(
+                () => Address().Contains(sheet == "2" ? "sheet=unrolled" : "sheet=compare", StringComparison.Ordinal),
+                "another sheet"
+            );
             screen.IsAccessible();
         }
         screen.UntilText("No machining");
@@ -272,12 +307,18 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
             screen.MakePass("/cut/" + tag);
             screen.Driver.FindElements(By.CssSelector("[data-face]")).Count.ShouldBe(1);
             // Dark until the infeed that should clean it, so that the plan runs as it is.
-            if (i < turn - 2) for (var hour = 1; hour <= 12; hour++) screen.Click(By.CssSelector($"[data-face=DarkOuter] .sector:nth-of-type({hour})"));
+            if (i < turn - 2)
+                for (var hour = 1; hour <= 12; hour++)
+                    screen.Click(By.CssSelector($"[data-face=DarkOuter] .sector:nth-of-type({hour})"));
             screen.Send(By.CssSelector(".button.go"), Keys.Enter);
-            if (i < turn - 1) screen.Until(() => !screen.Heading.Contains("Tap what", StringComparison.Ordinal), "the next infeed");
+            if (i < turn - 1)
+                screen.Until(() => !screen.Heading.Contains("Tap what", StringComparison.Ordinal), "the next infeed");
         }
         screen.UntilText("the second face stands on the first");
-        screen.Fill("Measured now", plan.Option.Passes[turn - 1].SizeAfter.Millimetres.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture));
+        screen.Fill(
+            "Measured now",
+            plan.Option.Passes[turn - 1].SizeAfter.Millimetres.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture)
+        );
         screen.Press(Keys.Enter);
         screen.UntilHeading(", inner");
         screen.UntilText("Turned round, seated clean");
@@ -290,7 +331,10 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         var tag = await shop.PlannedPartAsync("working");
         await using var lathe = new StandInLathe("Read-out", 0);
         lathe.Open();
-        await using (var db = shop.Db()) await db.Lathes.Where(l => l.Id == 1).ExecuteUpdateAsync(set => set.SetProperty(l => l.Address, $"127.0.0.1:{lathe.Port}"), Cancel);
+        await using (var db = shop.Db())
+            await db
+                .Lathes.Where(l => l.Id == 1)
+                .ExecuteUpdateAsync(set => set.SetProperty(l => l.Address, $"127.0.0.1:{lathe.Port}"), Cancel);
         using var screen = Open("Tom Okoro", "1304", "/cut/" + tag);
         string Live() => screen.Driver.FindElement(By.CssSelector("[data-live-lathe-word]")).Text;
         screen.Until(() => Live() == "Spindle stands, feed out", "the read-out");
@@ -350,8 +394,12 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("A way of your own");
         screen.IsAccessible();
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Typed.Name", "the name in focus");
-        foreach (var text in new[] { "Gale hand", "0.06", "0.3", "0.05", "0.08", "0", "4" }) screen.Enter(text);
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector(".field.is-wrong .says")).Text == "No pass is heavier than 0.25 mm.", "the depth refused at its field");
+        foreach (var text in new[] { "Gale hand", "0.06", "0.3", "0.05", "0.08", "0", "4" })
+            screen.Enter(text);
+        screen.Until(
+            () => screen.Driver.FindElement(By.CssSelector(".field.is-wrong .says")).Text == "No pass is heavier than 0.25 mm.",
+            "the depth refused at its field"
+        );
         screen.Value("Typed.RoughMax").ShouldBe("0.3");
         screen.Fill("Rough, deepest", "0.12");
         screen.Send(By.CssSelector(".button.go"), Keys.Enter);
@@ -361,7 +409,8 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/lathes");
         screen.UntilText("Swarf bin");
         screen.IsAccessible();
-        await using (var db = shop.Db()) (await LatheBook.BinAsync(db, await db.ShopAsync(Cancel), Cancel)).Bin.Grams.ShouldBeGreaterThan(100);
+        await using (var db = shop.Db())
+            (await LatheBook.BinAsync(db, await db.ShopAsync(Cancel), Cancel)).Bin.Grams.ShouldBeGreaterThan(100);
         screen.Send(By.TagName("body"), "e");
         screen.UntilText("0.0 of 20 kg");
         await using var after = shop.Db();

@@ -30,12 +30,19 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         return new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
     }
 
-    private static async Task<string> TagOf(UncialDb db, int job, Corner corner) => (await db.Parts.SingleAsync(p => p.Job!.Number == job && p.Corner == corner, Cancel)).Tag;
+    private static async Task<string> TagOf(UncialDb db, int job, Corner corner) =>
+        (await db.Parts.SingleAsync(p => p.Job!.Number == job && p.Corner == corner, Cancel)).Tag;
 
     /// <summary>A rotor of one thickness all round, uncut, with its newest reading judged.</summary>
     private static async Task<SurfaceRecord> Rotor(UncialDb db, string size, int by)
     {
-        var job = new Job { Number = 9000 + await db.Jobs.CountAsync(Cancel), Vehicle = "Test", ReceivedAt = DateTimeOffset.UtcNow, ReceivedById = by };
+        var job = new Job
+        {
+            Number = 9000 + await db.Jobs.CountAsync(Cancel),
+            Vehicle = "Test",
+            ReceivedAt = DateTimeOffset.UtcNow,
+            ReceivedById = by,
+        };
         var surface = new WorkSurface { Kind = PartKind.Rotor, Places = 8 };
         job.Parts.Add(new() { Tag = Guid.NewGuid().ToString("N")[..8], Surfaces = { surface } });
         db.Jobs.Add(job);
@@ -45,7 +52,15 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             Journey.Limit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
         await db.SaveChangesAsync(Cancel);
         foreach (var place in new SurfaceRecord(surface, part, settings).Places)
-            Journey.Read(new(surface, part, settings), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, settings.GaugeFor(surface.Kind), hand);
+            Journey.Read(
+                new(surface, part, settings),
+                ReadingKind.Size,
+                place,
+                Typed(size),
+                LengthUnit.Millimetre,
+                settings.GaugeFor(surface.Kind),
+                hand
+            );
         await db.SaveChangesAsync(Cancel);
         var record = new SurfaceRecord(surface, part, settings);
         Journey.LeaveUncut(record, record.RequestForPlan(true), scuffed: false, hand);
@@ -55,14 +70,37 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static TypedLength Typed(string text) => LengthParser.Parse(text, LengthUnit.Millimetre).Typed!;
 
-    private static async Task<string?> Close(UncialDb db, SurfaceRecord record, OutcomeKind kind, string? reason, bool between, int by, string? lead = null)
+    private static async Task<string?> Close(
+        UncialDb db,
+        SurfaceRecord record,
+        OutcomeKind kind,
+        string? reason,
+        bool between,
+        int by,
+        string? lead = null
+    )
     {
         await using var transaction = await db.Database.BeginTransactionAsync(Cancel);
-        var signature = lead is null ? (long?)null
-            : await db.SignAsync(record.Part.Id, SignedFor.BetweenLimits, Signature.OfConfirmations([record.Surface.Confirmations.Newest()!.Id]), by, lead);
+        var signature = lead is null
+            ? (long?)null
+            : await db.SignAsync(
+                record.Part.Id,
+                SignedFor.BetweenLimits,
+                Signature.OfConfirmations([record.Surface.Confirmations.Newest()!.Id]),
+                by,
+                lead
+            );
         Journey.Close(record.Part, kind, reason, between, new(by, DateTimeOffset.UtcNow), new(SignatureId: signature));
-        try { await db.SaveChangesAsync(Cancel); await transaction.CommitAsync(Cancel); return null; }
-        catch (DbUpdateException e) { return ((PostgresException)e.InnerException!).SqlState; }
+        try
+        {
+            await db.SaveChangesAsync(Cancel);
+            await transaction.CommitAsync(Cancel);
+            return null;
+        }
+        catch (DbUpdateException e)
+        {
+            return ((PostgresException)e.InnerException!).SqlState;
+        }
     }
 
     private static async Task<int> Id(UncialDb db, string user) => (await db.Operators.SingleAsync(u => u.UserName == user, Cancel)).Id;
@@ -73,12 +111,52 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using (var db = shop.Db())
         {
             var looked = await Open(db, await TagOf(db, 2418, Corner.RearRight));
-            Journey.Find(looked, FindingKind.Glaze, Side.Whole, 0, null, default, null, null, new(await Id(db, "tom"), DateTimeOffset.UtcNow));
-            Journey.Tried(looked, Core.Cutting.ChatterSign.Torn, Core.Cutting.ChatterRemedy.FreshEdge, true, new(await Id(db, "tom"), DateTimeOffset.UtcNow));
-            db.BinsEmptied.Add(new() { Grams = 1, At = DateTimeOffset.UtcNow, ById = await Id(db, "tom") });
+            Journey.Find(
+                looked,
+                FindingKind.Glaze,
+                Side.Whole,
+                0,
+                null,
+                default,
+                null,
+                null,
+                new(await Id(db, "tom"), DateTimeOffset.UtcNow)
+            );
+            Journey.Tried(
+                looked,
+                Core.Cutting.ChatterSign.Torn,
+                Core.Cutting.ChatterRemedy.FreshEdge,
+                true,
+                new(await Id(db, "tom"), DateTimeOffset.UtcNow)
+            );
+            db.BinsEmptied.Add(
+                new()
+                {
+                    Grams = 1,
+                    At = DateTimeOffset.UtcNow,
+                    ById = await Id(db, "tom"),
+                }
+            );
             await db.SaveChangesAsync(Cancel);
         }
-        foreach (var table in new[] { "limit_entries", "readings", "plans", "passes", "confirmations", "outcomes", "zero_checks", "findings", "cut_starts", "cut_stops", "finishes", "chatters", "bins_emptied" })
+        foreach (
+            var table in new[]
+            {
+                "limit_entries",
+                "readings",
+                "plans",
+                "passes",
+                "confirmations",
+                "outcomes",
+                "zero_checks",
+                "findings",
+                "cut_starts",
+                "cut_stops",
+                "finishes",
+                "chatters",
+                "bins_emptied",
+            }
+        )
         {
             (await Refused($"update {table} set at = at")).ShouldBe("UN001", table);
             (await Refused($"delete from {table}")).ShouldBe("UN001", table);
@@ -93,16 +171,32 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var released = await Open(db, await TagOf(db, 2410, Corner.FrontLeft));
         var start = released.Surface.CutStarts.ShouldHaveSingleItem();
         start.Stop!.Kind.ShouldBe(CutStopKind.Done);
-        string Again(int attempt) => $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({released.Surface.Id}, {start.PlanId}, 0, {attempt}, 1, 1, 60, now(), {start.ById})";
+        string Again(int attempt) =>
+            $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({released.Surface.Id}, {start.PlanId}, 0, {attempt}, 1, 1, 60, now(), {start.ById})";
         (await Refused(Again(2))).ShouldBe("UN002");
         var onTheLathe = await Open(db, await TagOf(db, 2417, Corner.FrontLeft));
         var first = onTheLathe.Surface.CutStarts[0];
-        (await Refused($"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({onTheLathe.Surface.Id}, {first.PlanId}, {first.Index}, {first.Attempt}, 1, 1, 60, now(), {first.ById})")).ShouldBe(PostgresErrorCodes.UniqueViolation);
-        (await Refused($"insert into cut_stops (start_id, kind, at, by_id) values ({first.Id}, 'NotCut', now(), {first.ById})")).ShouldBe(PostgresErrorCodes.UniqueViolation);
+        (
+            await Refused(
+                $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({onTheLathe.Surface.Id}, {first.PlanId}, {first.Index}, {first.Attempt}, 1, 1, 60, now(), {first.ById})"
+            )
+        ).ShouldBe(PostgresErrorCodes.UniqueViolation);
+        (await Refused($"insert into cut_stops (start_id, kind, at, by_id) values ({first.Id}, 'NotCut', now(), {first.ById})")).ShouldBe(
+            PostgresErrorCodes.UniqueViolation
+        );
         // Nor by the journey: what is being cut is not started again.
         var hand = new Hand(await Id(db, "tom"), DateTimeOffset.UtcNow);
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
-        Journey.StartPass(onTheLathe, 1.2m, hand).Seconds.ShouldBe(Core.Cutting.PassTime.Seconds(onTheLathe.Lathe.Profile.Run(PassKind.Finish, PartKind.Rotor, onTheLathe.Surface.Diameter, onTheLathe.Surface.Band).Minutes, 1.2m));
+        Journey
+            .StartPass(onTheLathe, 1.2m, hand)
+            .Seconds.ShouldBe(
+                Core.Cutting.PassTime.Seconds(
+                    onTheLathe
+                        .Lathe.Profile.Run(PassKind.Finish, PartKind.Rotor, onTheLathe.Surface.Diameter, onTheLathe.Surface.Band)
+                        .Minutes,
+                    1.2m
+                )
+            );
         Should.Throw<InvalidOperationException>(() => Journey.StartPass(onTheLathe, 1, hand));
         Should.Throw<ArgumentException>(() => Journey.StopPass(onTheLathe, CutStopKind.BrokenOff, " ", hand));
         Journey.StopPass(onTheLathe, CutStopKind.BrokenOff, "belt", hand);
@@ -121,11 +215,20 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         (await Close(db, record, OutcomeKind.Released, "please", true, owner)).ShouldBe("UN004");
         // Nor with a judgement forged by hand: the constraint looks at the figures, the guard at the readings.
-        var forged = $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, decision, at, by_id) values ({record.Surface.Id}, 0, 'Rotor', {{0}}, 23.0, 23.4, 0.006, 0, 0, 'Release', now(), {owner})";
+        var forged =
+            $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, decision, at, by_id) values ({record.Surface.Id}, 0, 'Rotor', {{0}}, 23.0, 23.4, 0.006, 0, 0, 'Release', now(), {owner})";
         (await Refused(forged.Replace("{0}", "22.999", StringComparison.Ordinal))).ShouldBe(PostgresErrorCodes.CheckViolation);
         await db.Database.ExecuteSqlRawAsync(forged.Replace("{0}", "24.0", StringComparison.Ordinal), Cancel);
-        (await Refused($"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Released', false, now(), {owner})")).ShouldBe("UN004");
-        (await Refused($"insert into outcomes (part_id, kind, place, preservative, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Shelved', 'x', 'oil', false, now(), {owner})")).ShouldBe("UN004");
+        (
+            await Refused(
+                $"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Released', false, now(), {owner})"
+            )
+        ).ShouldBe("UN004");
+        (
+            await Refused(
+                $"insert into outcomes (part_id, kind, place, preservative, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Shelved', 'x', 'oil', false, now(), {owner})"
+            )
+        ).ShouldBe("UN004");
     }
 
     [Fact]
@@ -138,7 +241,10 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             var record = await Rotor(db, "24.300", ines);
             var hand = new Hand(ines, DateTimeOffset.UtcNow);
             SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
-            var request = record.RequestForPlan(false) with { Sides = [new(Length.FromMillimetres(0.03m)), new(Length.FromMillimetres(0.03m))] };
+            var request = record.RequestForPlan(false) with
+            {
+                Sides = [new(Length.FromMillimetres(0.03m)), new(Length.FromMillimetres(0.03m))],
+            };
             var option = PassPlanner.Plan(request).Options.Single(o => o.Key == technique);
             Journey.TakePlan(Now(), request, option, [], hand);
             await db.SaveChangesAsync(Cancel);
@@ -147,8 +253,12 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 Journey.RecordPass(Now(), new(0, 0, null, null, null, null), hand);
                 await db.SaveChangesAsync(Cancel);
             }
-            var size = (request.Touch - metalShare * option.Metal!.Value).Millimetres.ToString("0.000", System.Globalization.CultureInfo.InvariantCulture);
-            foreach (var place in Now().Places) Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(record.Kind), hand);
+            var size = (request.Touch - metalShare * option.Metal!.Value).Millimetres.ToString(
+                "0.000",
+                System.Globalization.CultureInfo.InvariantCulture
+            );
+            foreach (var place in Now().Places)
+                Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(record.Kind), hand);
             await db.SaveChangesAsync(Cancel);
             Journey.Confirm(await db.LookAtAsync(Now(), hand), true, hand);
             await db.SaveChangesAsync(Cancel);
@@ -161,7 +271,9 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var here = await db.ShopAsync(Cancel);
         var lathe = here.Lathes[0];
         (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Rotor, Cancel)).ShouldBeTrue();
-        (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Drum, Cancel)).ShouldBe(await db.Confirmations.AnyAsync(c => c.Kind == PartKind.Drum && c.DialBorneOut && c.LatheId == lathe.Id, Cancel)); // each head by itself
+        (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Drum, Cancel)).ShouldBe(
+            await db.Confirmations.AnyAsync(c => c.Kind == PartKind.Drum && c.DialBorneOut && c.LatheId == lathe.Id, Cancel)
+        ); // each head by itself
         (await LatheBook.DialIsConfirmedAsync(db, here.Lathes[1], PartKind.Rotor, Cancel)).ShouldBeFalse(); // each lathe by itself
         // The account of the head has every one of them, and begins anew when the head is realigned.
         var ledger = await LatheBook.LedgerAsync(db, lathe, PartKind.Rotor, Cancel);
@@ -190,8 +302,10 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(PartKind.Drum), hand);
             await db.SaveChangesAsync(Cancel);
         }
-        foreach (var old in record.Surface.Readings.ToList()) Journey.Withdraw(Now(), old, "read anew", hand);
-        foreach (var place in Now().Places) await ReadAsync(place, "255.00");
+        foreach (var old in record.Surface.Readings.ToList())
+            Journey.Withdraw(Now(), old, "read anew", hand);
+        foreach (var place in Now().Places)
+            await ReadAsync(place, "255.00");
         Now().NextPlace.ShouldBeNull(); // four axes are enough to plan
         Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
         await db.SaveChangesAsync(Cancel);
@@ -206,7 +320,8 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         // A depth that has another shape is read all round.
         Now().Judge(true).Notes.ShouldContain(n => n.Code == "readAround");
         Now().Places.Count(p => p.Station == ends[1].Station).ShouldBe(4);
-        while (Now().NextPlace is { } next) await ReadAsync(next, "255.2" + (int)next.Degrees % 4);
+        while (Now().NextPlace is { } next)
+            await ReadAsync(next, "255.2" + (int)next.Degrees % 4);
         Now().Judge(true).Notes.ShouldNotContain(n => n.Code == "readAround");
         Now().Places.Count(p => p.Station == ends[1].Station).ShouldBe(4); // and stays so
     }
@@ -221,21 +336,40 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         // What nobody looked at is asked for, face by face; a figure of none is an answer.
         Now().NotLookedAt.ShouldBe([ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner]);
-        foreach (var kind in new[] { ReadingKind.GrooveOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner }) Journey.Read(Now(), kind, null, TestParts.None, LengthUnit.Millimetre, null, hand);
+        foreach (var kind in new[] { ReadingKind.GrooveOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner })
+            Journey.Read(Now(), kind, null, TestParts.None, LengthUnit.Millimetre, null, hand);
         Journey.Read(Now(), ReadingKind.ReliefOuter, null, Typed("0.02"), LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
         Now().NotLookedAt.ShouldBeEmpty();
-        (Now().DepthsLeft.Groove, Now().DepthsLeft.Relief, Now().DepthsLeft.Uncertainty).ShouldBe((Length.Zero, Length.FromMillimetres(0.02m), Length.FromMillimetres(0.06m)));
+        (Now().DepthsLeft.Groove, Now().DepthsLeft.Relief, Now().DepthsLeft.Uncertainty).ShouldBe(
+            (Length.Zero, Length.FromMillimetres(0.02m), Length.FromMillimetres(0.06m))
+        );
         // Uncut: 0.05 to discard is less than what low lands and four depths may hide.
-        Now().Judge(true).ShouldSatisfyAllConditions(j => j.Decision.ShouldBe(Decision.MeasureAgain), j => j.Notes.ShouldContain(n => n.Code == "groove"));
+        Now()
+            .Judge(true)
+            .ShouldSatisfyAllConditions(
+                j => j.Decision.ShouldBe(Decision.MeasureAgain),
+                j => j.Notes.ShouldContain(n => n.Code == "groove")
+            );
         // Turned bright on both faces with no groove left there is nothing lower.
         var request = Now().RequestForPlan(true);
-        var passes = new PlannedPass(PassKind.Finish, [1, 1], [Length.Zero, Length.Zero], [Length.Zero, Length.Zero], request.Touch, request.TouchBound, false, [1, 1]);
+        var passes = new PlannedPass(
+            PassKind.Finish,
+            [1, 1],
+            [Length.Zero, Length.Zero],
+            [Length.Zero, Length.Zero],
+            request.Touch,
+            request.TouchBound,
+            false,
+            [1, 1]
+        );
         Journey.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], hand);
         await db.SaveChangesAsync(Cancel);
         Journey.RecordPass(Now(), new(0, 0, Length.Zero, Length.Zero, null, null), hand);
         await db.SaveChangesAsync(Cancel);
-        (Now().DepthsLeft.Groove, Now().DepthsLeft.Relief, Now().DepthsLeft.Uncertainty, Now().TurnedBright).ShouldBe((Length.Zero, Length.Zero, Length.Zero, true));
+        (Now().DepthsLeft.Groove, Now().DepthsLeft.Relief, Now().DepthsLeft.Uncertainty, Now().TurnedBright).ShouldBe(
+            (Length.Zero, Length.Zero, Length.Zero, true)
+        );
         // After a cut the grooves are looked at anew, on bright metal too.
         Journey.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], hand);
         await db.SaveChangesAsync(Cancel);
@@ -255,7 +389,15 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         async Task SayAsync(IEnumerable<ReadingKind> kinds, string mm, bool byGauge)
         {
             foreach (var kind in kinds)
-                Journey.Read(Now(), kind, null, LengthParser.Parse(mm, LengthUnit.Millimetre, allowZero: true).Typed!, LengthUnit.Millimetre, byGauge ? Now().Shop.GaugeFor(kind) : null, hand);
+                Journey.Read(
+                    Now(),
+                    kind,
+                    null,
+                    LengthParser.Parse(mm, LengthUnit.Millimetre, allowZero: true).Typed!,
+                    LengthUnit.Millimetre,
+                    byGauge ? Now().Shop.GaugeFor(kind) : null,
+                    hand
+                );
             await db.SaveChangesAsync(Cancel);
         }
         // A judgement forged past what the application would say: sure of discard, with depths taken as so sure.
@@ -298,17 +440,32 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var record = await Rotor(db, "23.2", tom);
         (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN005"); // nobody confirmed it yet
         db.Refused(record.Part);
-        Journey.Confirm(await db.LookAtAsync(record, new(tom, DateTimeOffset.UtcNow)), true, new(tom, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.LeadOnly);
+        Journey
+            .Confirm(await db.LookAtAsync(record, new(tom, DateTimeOffset.UtcNow)), true, new(tom, DateTimeOffset.UtcNow))
+            .Decision.ShouldBe(Decision.LeadOnly);
         await db.SaveChangesAsync(Cancel);
         // Without a signature nobody does, a lead neither; and an operator's signature is none.
-        foreach (var (reason, mark, by, lead) in new[] { ("good enough", true, tom, null), (null, true, ines, "ines"), ("good enough", false, ines, "ines"), ("good enough", true, ines, null), ("good enough", true, tom, "tom") })
+        foreach (
+            var (reason, mark, by, lead) in new[]
+            {
+                ("good enough", true, tom, null),
+                (null, true, ines, "ines"),
+                ("good enough", false, ines, "ines"),
+                ("good enough", true, ines, null),
+                ("good enough", true, tom, "tom"),
+            }
+        )
         {
             (await Close(db, record, OutcomeKind.Released, reason, mark, by, lead)).ShouldBe("UN007");
             db.Refused(record.Part);
         }
         (await Close(db, record, OutcomeKind.Released, "no other to be had", true, tom, "ines")).ShouldBeNull();
         (await db.Outcomes.AsNoTracking().SingleAsync(o => o.PartId == record.Part.Id, Cancel)).SignedById.ShouldBe(ines);
-        (await Refused($"insert into readings (surface_id, kind, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({record.Surface.Id}, 'Size', 24, '24', 'Millimetre', 0.01, 0.01, false, 0, now(), {tom})")).ShouldBe("UN002");
+        (
+            await Refused(
+                $"insert into readings (surface_id, kind, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({record.Surface.Id}, 'Size', 24, '24', 'Millimetre', 0.01, 0.01, false, 0, now(), {tom})"
+            )
+        ).ShouldBe("UN002");
     }
 
     [Fact]
@@ -343,7 +500,13 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
         {
-            Journey.Withdraw(sound, shadow, "a casting seam", hand, await db.SignAsync(sound.Part.Id, SignedFor.FindingTakenBack, Signature.OfFinding(shadow.Id), ines));
+            Journey.Withdraw(
+                sound,
+                shadow,
+                "a casting seam",
+                hand,
+                await db.SignAsync(sound.Part.Id, SignedFor.FindingTakenBack, Signature.OfFinding(shadow.Id), ines)
+            );
             await db.SaveChangesAsync(Cancel);
             await signing.CommitAsync(Cancel);
         }
@@ -356,9 +519,19 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
         var record = await Rotor(db, "24.2", ines);
-        Journey.Confirm(await db.LookAtAsync(record, new(ines, DateTimeOffset.UtcNow)), true, new(ines, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Release);
+        Journey
+            .Confirm(await db.LookAtAsync(record, new(ines, DateTimeOffset.UtcNow)), true, new(ines, DateTimeOffset.UtcNow))
+            .Decision.ShouldBe(Decision.Release);
         await db.SaveChangesAsync(Cancel);
-        Journey.Read(record, ReadingKind.Size, record.Places[0], Typed("24.19"), LengthUnit.Millimetre, record.Gauge, new(ines, DateTimeOffset.UtcNow.AddSeconds(1)));
+        Journey.Read(
+            record,
+            ReadingKind.Size,
+            record.Places[0],
+            Typed("24.19"),
+            LengthUnit.Millimetre,
+            record.Gauge,
+            new(ines, DateTimeOffset.UtcNow.AddSeconds(1))
+        );
         await db.SaveChangesAsync(Cancel);
         (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN006");
     }
@@ -401,14 +574,26 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var oval = await Open(db, await TagOf(db, 2412, Corner.RearLeft));
         oval.DrumFigures.Roundness!.OutOfRound.Millimetres.ShouldBe(0.48m);
         var twoAxes = oval.DrumMeasurement with { Readings = [.. oval.DrumMeasurement.Readings.Where(r => r.At.Degrees % 90 == 0)] };
-        Core.Measuring.DrumAssessment.Assess(twoAxes, ShopRules.Default).Roundness!.ShouldSatisfyAllConditions(r => r.Proven.ShouldBeFalse(), r => r.OutOfRound.ShouldBe(Length.Zero));
+        Core.Measuring.DrumAssessment.Assess(twoAxes, ShopRules.Default)
+            .Roundness!.ShouldSatisfyAllConditions(r => r.Proven.ShouldBeFalse(), r => r.OutOfRound.ShouldBe(Length.Zero));
         var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Job!.Number < 3000)).ToListAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
         var stations = parts.SelectMany(p => p.Surfaces.Select(s => new SurfaceRecord(s, p, settings).Station)).Distinct().Order();
-        stations.ShouldBe([Station.Receive, Station.Measure, Station.Mount, Station.Plan, Station.Cut, Station.Confirm, Station.Release, Station.Done]);
+        stations.ShouldBe([
+            Station.Receive,
+            Station.Measure,
+            Station.Mount,
+            Station.Plan,
+            Station.Cut,
+            Station.Confirm,
+            Station.Release,
+            Station.Done,
+        ]);
     }
 
     [Fact]
     public void Dependencies_point_down_only() =>
-        (Types.InAssembly(typeof(UncialDb).Assembly).ShouldNot().HaveDependencyOn("Uncial.Web").GetResult().FailingTypeNames ?? []).ShouldBeEmpty();
+        (
+            Types.InAssembly(typeof(UncialDb).Assembly).ShouldNot().HaveDependencyOn("Uncial.Web").GetResult().FailingTypeNames ?? []
+        ).ShouldBeEmpty();
 }

@@ -22,13 +22,40 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var by = (await db.Operators.FirstAsync(Cancel)).Id;
         var hand = new Hand(by, DateTimeOffset.UtcNow);
-        var job = new Job { Number = 7000 + Random.Shared.Next(1_000_000), Vehicle = "Test", ReceivedAt = hand.At, ReceivedById = by };
-        foreach (var (kind, limits) in new[] { (PartKind.Rotor, new[] { "26", "23.4", "23" }), (PartKind.Drum, ["9.000in", "9.040in", "9.060in"]) })
+        var job = new Job
+        {
+            Number = 7000 + Random.Shared.Next(1_000_000),
+            Vehicle = "Test",
+            ReceivedAt = hand.At,
+            ReceivedById = by,
+        };
+        foreach (
+            var (kind, limits) in new[]
+            {
+                (PartKind.Rotor, new[] { "26", "23.4", "23" }),
+                (PartKind.Drum, ["9.000in", "9.040in", "9.060in"]),
+            }
+        )
         {
             var surface = new WorkSurface { Kind = kind, Places = kind == PartKind.Rotor ? 8 : 4 };
             foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(limits))
-                Journey.Limit(surface, limit, LengthParser.Parse(text, LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
-            job.Parts.Add(new() { Tag = Guid.NewGuid().ToString("N")[..8], Corner = Corner.Other, Mark = kind.ToString(), Surfaces = { surface } });
+                Journey.Limit(
+                    surface,
+                    limit,
+                    LengthParser.Parse(text, LengthUnit.Millimetre).Typed!,
+                    LengthUnit.Millimetre,
+                    LimitSource.MakersSheet,
+                    hand
+                );
+            job.Parts.Add(
+                new()
+                {
+                    Tag = Guid.NewGuid().ToString("N")[..8],
+                    Corner = Corner.Other,
+                    Mark = kind.ToString(),
+                    Surfaces = { surface },
+                }
+            );
         }
         db.Jobs.Add(job);
         await db.SaveChangesAsync(Cancel);
@@ -38,7 +65,14 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     private async Task<List<ReadingEntry>> ReadingsAsync(string tag)
     {
         await using var db = shop.Db();
-        return await (from r in db.Readings.Include(r => r.Flag).Include(r => r.Withdrawal) join s in db.Surfaces on r.SurfaceId equals s.Id join p in db.Parts on s.PartId equals p.Id where p.Tag == tag orderby r.Id select r).ToListAsync(Cancel);
+        return await (
+            from r in db.Readings.Include(r => r.Flag).Include(r => r.Withdrawal)
+            join s in db.Surfaces on r.SurfaceId equals s.Id
+            join p in db.Parts on s.PartId equals p.Id
+            where p.Tag == tag
+            orderby r.Id
+            select r
+        ).ToListAsync(Cancel);
     }
 
     private async Task ListenAsync(string gauge, int port)
@@ -85,7 +119,9 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         await micrometer.TurnAsync(unit: LengthUnit.Inch);
         await micrometer.SendAsync();
         screen.UntilHeading("All 8 places read");
-        (await ReadingsAsync(rotor)).Select(r => r.Typed).ShouldBe(["24.311mm", "24.312mm", "24.313mm", "24.314mm", "24.315mm", "24.30", "24.29", "0.9573in"]);
+        (await ReadingsAsync(rotor))
+            .Select(r => r.Typed)
+            .ShouldBe(["24.311mm", "24.312mm", "24.313mm", "24.314mm", "24.315mm", "24.30", "24.29", "0.9573in"]);
         await micrometer.SendAsync();
         screen.Until(() => micrometer.Answer == "nobody took it", "nothing asked, nothing kept");
         (await ReadingsAsync(rotor)).Count.ShouldBe(8);
@@ -96,7 +132,9 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var (rotor, _) = await PartsAsync();
         await using var db = shop.Db();
-        var name = (await db.Gauges.Where(g => g.Kind == GaugeKind.Indicator && g.RetiredAt == null).OrderBy(g => g.Id).FirstAsync(Cancel)).Name;
+        var name = (
+            await db.Gauges.Where(g => g.Kind == GaugeKind.Indicator && g.RetiredAt == null).OrderBy(g => g.Id).FirstAsync(Cancel)
+        ).Name;
         await using var indicator = new StandInGauge(name, 0, 0.034m, 0.001m);
         indicator.Open();
         await ListenAsync(name, indicator.Port);
@@ -111,11 +149,23 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         var stored = (await ReadingsAsync(rotor)).Single(r => r.Kind == ReadingKind.RunoutOuter);
         stored.Value.ShouldBe(Length.FromMillimetres(0.034m));
         stored.Line.ShouldNotBeNull();
-        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Figures[RunoutInner]", "the next run-out in focus");
-        screen.Until(() => screen.Driver.FindElement(By.Name("Figures[RunoutOuter]")).GetDomProperty("value") == "0.034", "the run-out shown");
+        screen.Until(
+            () => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Figures[RunoutInner]",
+            "the next run-out in focus"
+        );
+        screen.Until(
+            () => screen.Driver.FindElement(By.Name("Figures[RunoutOuter]")).GetDomProperty("value") == "0.034",
+            "the run-out shown"
+        );
         // What is typed stays, however often the page is fetched anew meanwhile.
-        screen.Until(() => screen.Driver.FindElement(By.Name("Figures[GrooveOuter]")).GetDomProperty("value") == "0.2", "the groove as typed");
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-entry]")).GetDomProperty("value") == "24.3", "the entry as typed");
+        screen.Until(
+            () => screen.Driver.FindElement(By.Name("Figures[GrooveOuter]")).GetDomProperty("value") == "0.2",
+            "the groove as typed"
+        );
+        screen.Until(
+            () => screen.Driver.FindElement(By.CssSelector("[data-entry]")).GetDomProperty("value") == "24.3",
+            "the entry as typed"
+        );
     }
 
     [Fact]
@@ -128,7 +178,8 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         Pick(screen, "Old bar, eighths");
         screen.UntilText("Highest below the limit");
         screen.IsAccessible();
-        foreach (var key in new[] { "−", "3" }) screen.Click(By.XPath($"//button[contains(@class,'key') and text()='{key}']"));
+        foreach (var key in new[] { "−", "3" })
+            screen.Click(By.XPath($"//button[contains(@class,'key') and text()='{key}']"));
         screen.UntilText("9in - 3t"); // by the keys on the screen, below zero
         screen.Press(Keys.Control + "a" + Keys.Control, "7");
         screen.UntilText("9 + 7t = 9 + 0.007 = 9.007 in");
@@ -171,7 +222,18 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         await using (var db = shop.Db())
         {
             var at = DateTimeOffset.UtcNow;
-            db.Gauges.Add(new() { Name = "Micrometer 9", Kind = GaugeKind.Micrometer, Resolution = Mm(0.001m), CertificateUncertainty = Mm(0.003m), StandardSize = Mm(25), StandardUncertainty = Mm(0.001m), ZeroTolerance = Mm(0.004m) });
+            db.Gauges.Add(
+                new()
+                {
+                    Name = "Micrometer 9",
+                    Kind = GaugeKind.Micrometer,
+                    Resolution = Mm(0.001m),
+                    CertificateUncertainty = Mm(0.003m),
+                    StandardSize = Mm(25),
+                    StandardUncertainty = Mm(0.001m),
+                    ZeroTolerance = Mm(0.004m),
+                }
+            );
             await db.SaveChangesAsync(Cancel);
         }
         using var screen = new Screen(shop.Address);
@@ -186,8 +248,19 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Read at 12 ");
         screen.Enter("24.313");
         screen.UntilHeading("Read at 1½");
-        (await ReadingsAsync(first)).Single().ShouldSatisfyAllConditions(r => r.Value.ShouldBe(Mm(24.310m)), r => r.Correction.ShouldBe(Mm(-0.003m)), r => r.Uncertainty.Millimetres.ShouldBeInRange(0.008m, 0.010m));
-        foreach (var size in new[] { "24.32", "24.33", "24.34", "24.35", "24.36", "24.37", "24.38" }) { var before = screen.Heading; screen.Enter(size); screen.Until(() => screen.Heading != before, size); }
+        (await ReadingsAsync(first))
+            .Single()
+            .ShouldSatisfyAllConditions(
+                r => r.Value.ShouldBe(Mm(24.310m)),
+                r => r.Correction.ShouldBe(Mm(-0.003m)),
+                r => r.Uncertainty.Millimetres.ShouldBeInRange(0.008m, 0.010m)
+            );
+        foreach (var size in new[] { "24.32", "24.33", "24.34", "24.35", "24.36", "24.37", "24.38" })
+        {
+            var before = screen.Heading;
+            screen.Enter(size);
+            screen.Until(() => screen.Heading != before, size);
+        }
         screen.UntilHeading("All 8 places read");
         screen.Go("/plan/" + first);
         screen.UntilHeading("Pick a way to work");
@@ -200,7 +273,13 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             var gauge = await db.Gauges.Include(g => g.ZeroChecks).SingleAsync(g => g.Name == "Micrometer 9", Cancel);
             var tom = (await db.Operators.SingleAsync(u => u.UserName == "tom", Cancel)).Id;
-            await GaugeBook.CheckAsync(db, gauge, LengthParser.Parse("25.012", LengthUnit.Millimetre).Typed!, new(tom, DateTimeOffset.UtcNow), Cancel);
+            await GaugeBook.CheckAsync(
+                db,
+                gauge,
+                LengthParser.Parse("25.012", LengthUnit.Millimetre).Typed!,
+                new(tom, DateTimeOffset.UtcNow),
+                Cancel
+            );
         }
         (await ReadingsAsync(first)).ShouldAllBe(r => r.Flag != null);
         screen.Go("/measure/" + second);
@@ -224,7 +303,10 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.SignIn("Ines Varga", "2417");
         screen.Go("/measure/" + rotor);
         screen.UntilHeading("Read at 12 ");
-        screen.Until(() => screen.Driver.ExecuteScript("return !!navigator.serviceWorker.controller") is true, "the page kept for a reload");
+        screen.Until(
+            () => screen.Driver.ExecuteScript("return !!navigator.serviceWorker.controller") is true,
+            "the page kept for a reload"
+        );
         screen.Go("/measure/" + rotor);
         screen.Enter("24.31");
         screen.UntilHeading("Read at 1½");
@@ -234,7 +316,10 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
             screen.Enter(size);
             screen.UntilHeading($"Read at {next} ");
         }
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Text.Contains("3 readings wait", StringComparison.Ordinal), "what waits");
+        screen.Until(
+            () => screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Text.Contains("3 readings wait", StringComparison.Ordinal),
+            "what waits"
+        );
         screen.IsAccessible();
         screen.Driver.Navigate().Refresh();
         screen.UntilHeading("Read at 6 ");
@@ -243,7 +328,13 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Read at 7½");
         (await ReadingsAsync(rotor)).Count.ShouldBe(1);
         screen.Offline(false);
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Text is var box && box.Contains("A number is expected", StringComparison.Ordinal) && box.Contains("1 reading waits", StringComparison.Ordinal), "what is asked of the one that is no size, alone");
+        screen.Until(
+            () =>
+                screen.Driver.FindElement(By.CssSelector("[data-outbox]")).Text is var box
+                && box.Contains("A number is expected", StringComparison.Ordinal)
+                && box.Contains("1 reading waits", StringComparison.Ordinal),
+            "what is asked of the one that is no size, alone"
+        );
         var readings = await ReadingsAsync(rotor);
         readings.Select(r => r.Typed).ShouldBe(["24.31", "24.32mm", "24.33mm", "24.35mm"]);
         readings.Skip(1).ShouldAllBe(r => r.TypedAt != null && r.TypedAt < r.At);
@@ -254,12 +345,14 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Control + "a" + Keys.Control, "24.34", Keys.Enter);
         screen.UntilHeading("Read at 7½");
         // Sent twice with one name, as when the answer was lost: it stands once.
-        var sent = screen.Driver.ExecuteAsyncScript("""
+        var sent = screen.Driver.ExecuteAsyncScript(
+            """
             const done = arguments[0];
             const send = () => fetch('?handler=Keep', { method: 'POST', headers: { 'X-Outbox': '1' }, body: new FormData(document.querySelector('form[data-waits]')) }).then(r => r.status);
             document.querySelector('[data-entry]').value = '24.36';
             Promise.all([send(), send()]).then(async () => done(await send()));
-            """);
+            """
+        );
         sent.ShouldBe(200L);
         (await ReadingsAsync(rotor)).Count(r => r.Typed == "24.36").ShouldBe(1);
     }
@@ -282,7 +375,8 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Enter("24.32");
         screen.UntilHeading("Read at 1½");
         var readings = await ReadingsAsync(rotor);
-        readings[0].ShouldSatisfyAllConditions(r => r.Note.ShouldBe("pit beside it"), r => r.Withdrawal!.Reason.ShouldBe("Taken back at once"));
+        readings[0]
+            .ShouldSatisfyAllConditions(r => r.Note.ShouldBe("pit beside it"), r => r.Withdrawal!.Reason.ShouldBe("Taken back at once"));
         readings[1].Withdrawal.ShouldBeNull();
     }
 
@@ -299,7 +393,8 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         void Find(string kind)
         {
-            for (var i = 0; i < 12 && screen.Driver.FindElements(By.CssSelector($"[name=Kind][value={kind}]:checked")).Count == 0; i++) screen.Press(Keys.ArrowDown);
+            for (var i = 0; i < 12 && screen.Driver.FindElements(By.CssSelector($"[name=Kind][value={kind}]:checked")).Count == 0; i++)
+                screen.Press(Keys.ArrowDown);
         }
         Find("Groove");
         screen.UntilText("the cut goes below it");
@@ -310,15 +405,25 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Send(By.Name("Note"), Keys.Enter);
         screen.UntilText("A JPEG, PNG or WebP picture.");
         Value(screen, "Depth").ShouldBe("0.25");
-        var picture = Convert.FromBase64String("iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==");
+        var picture = Convert.FromBase64String(
+            "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg=="
+        );
         await File.WriteAllBytesAsync(file, picture, Cancel);
         screen.Send(By.Name("Photo"), file);
         screen.Send(By.Name("Note"), "near the edge" + Keys.Enter);
         screen.UntilText("near the edge");
         File.Delete(file);
         var photo = screen.Driver.FindElement(By.CssSelector("a.photo")).GetAttribute("href")!;
-        ((string)screen.Driver.ExecuteAsyncScript("const done = arguments[1]; fetch(arguments[0]).then(async r => done(r.headers.get('Content-Type') + ' ' + (await r.arrayBuffer()).byteLength))", photo)!).ShouldBe($"image/png {picture.Length}");
-        (await ReadingsAsync(rotor)).Select(r => (r.Kind, r.Value)).ShouldBe([(ReadingKind.GrooveOuter, Mm(0.25m)), (ReadingKind.GrooveInner, Mm(0.25m))]);
+        (
+            (string)
+                screen.Driver.ExecuteAsyncScript(
+                    "const done = arguments[1]; fetch(arguments[0]).then(async r => done(r.headers.get('Content-Type') + ' ' + (await r.arrayBuffer()).byteLength))",
+                    photo
+                )!
+        ).ShouldBe($"image/png {picture.Length}");
+        (await ReadingsAsync(rotor))
+            .Select(r => (r.Kind, r.Value))
+            .ShouldBe([(ReadingKind.GrooveOuter, Mm(0.25m)), (ReadingKind.GrooveInner, Mm(0.25m))]);
         // No plan, no cut, no release past a crack; only a lead hand takes it back.
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("value") == "Crack", "the kinds in focus");
         screen.Press(" ");
@@ -340,7 +445,12 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.Until(() => screen.Path_ == "/tag/" + rotor, "the tag");
         await using var db = shop.Db();
-        (await db.Outcomes.Where(o => o.PartId == db.Parts.First(p => p.Tag == rotor).Id).Select(o => new { o.Kind, o.Reason }).SingleAsync(Cancel)).ShouldBe(new { Kind = OutcomeKind.Scrapped, Reason = (string?)"Crack." });
+        (
+            await db
+                .Outcomes.Where(o => o.PartId == db.Parts.First(p => p.Tag == rotor).Id)
+                .Select(o => new { o.Kind, o.Reason })
+                .SingleAsync(Cancel)
+        ).ShouldBe(new { Kind = OutcomeKind.Scrapped, Reason = (string?)"Crack." });
     }
 
     [Fact]
@@ -357,7 +467,9 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => Value(screen, "Entry") == "24.3", "what was typed on");
         screen.Press("4", Keys.Enter);
         screen.UntilHeading("Read at 6 ");
-        (await ReadingsAsync(rotor)).Select(r => (r.Typed, r.Degrees)).ShouldBe([("24.31", 0m), ("24.32", 45m), ("24.33", 90m), ("24.34", 135m)]);
+        (await ReadingsAsync(rotor))
+            .Select(r => (r.Typed, r.Degrees))
+            .ShouldBe([("24.31", 0m), ("24.32", 45m), ("24.33", 90m), ("24.34", 135m)]);
         // The server goes away with two readings on their way: they wait, each at its place.
         screen.Slow(5000);
         screen.Press("24.35", Keys.Enter, "24.36", Keys.Enter);
@@ -416,7 +528,10 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Fill("Sends at", "somewhere");
         screen.Fill("Bar: stations", "200 to 300 by");
         screen.Send(By.Name("Typed.Reach"), "12" + Keys.Enter);
-        foreach (var text in new[] { "Another gauge has that name", "An address of the shop’s own network", "The stations with a space between" }) screen.UntilText(text);
+        foreach (
+            var text in new[] { "Another gauge has that name", "An address of the shop’s own network", "The stations with a space between" }
+        )
+            screen.UntilText(text);
         (Value(screen, "Typed.Standard"), Value(screen, "Typed.Starts")).ShouldBe(("230", "200 to 300 by"));
         screen.Fill("Name", "Metric bar");
         screen.Fill("Least step", "0.01");
@@ -426,7 +541,11 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Metric bar");
         await using var db = shop.Db();
         var bar = (await db.Gauges.SingleAsync(g => g.Name == "Metric bar", Cancel)).Bar!;
-        (bar.Starts.Count, bar.Reach, bar.StartFor(Limits.Create(PartKind.Drum, Mm(228.6m), null, Mm(230.1m), Core.ShopRules.Default).Limits!)).ShouldBe((11, Mm(12), Mm(220)));
+        (
+            bar.Starts.Count,
+            bar.Reach,
+            bar.StartFor(Limits.Create(PartKind.Drum, Mm(228.6m), null, Mm(230.1m), Core.ShopRules.Default).Limits!)
+        ).ShouldBe((11, Mm(12), Mm(220)));
         screen.Go("/gauges?edit=true");
         using var tom = new Screen(shop.Address);
         tom.SignIn("Tom Okoro", "1304");

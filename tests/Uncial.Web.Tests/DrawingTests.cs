@@ -24,8 +24,13 @@ public class DrawingTests
     private static List<(string Word, double Y, double Figure)> Flags(XElement rule)
     {
         var texts = rule.Descendants("text").ToList();
-        return [.. texts.Select((t, i) => (t, i)).Where(x => ((string?)x.t.Attribute("class"))!.StartsWith("sr-val", StringComparison.Ordinal))
-            .Select(x => (texts[x.i - 1].Value, (double)x.t.Attribute("y")!, double.Parse(x.t.Value, CultureInfo.InvariantCulture)))];
+        return
+        [
+            .. texts
+                .Select((t, i) => (t, i))
+                .Where(x => ((string?)x.t.Attribute("class"))!.StartsWith("sr-val", StringComparison.Ordinal))
+                .Select(x => (texts[x.i - 1].Value, (double)x.t.Attribute("y")!, double.Parse(x.t.Value, CultureInfo.InvariantCulture))),
+        ];
     }
 
     [Fact]
@@ -37,13 +42,36 @@ public class DrawingTests
             var rotor = n % 2 == 0;
             var discard = rotor ? random.Next(400, 4000) / 100m : random.Next(15_000, 40_000) / 100m;
             var (wear, sign) = (random.Next(0, 900) / 100m, rotor ? 1 : -1);
-            var limits = Limits.Create(rotor ? PartKind.Rotor : PartKind.Drum, Length.FromMillimetres(discard + sign * (wear + 1)), null, Length.FromMillimetres(discard), ShopRules.Default).Limits!;
+            var limits = Limits
+                .Create(
+                    rotor ? PartKind.Rotor : PartKind.Drum,
+                    Length.FromMillimetres(discard + sign * (wear + 1)),
+                    null,
+                    Length.FromMillimetres(discard),
+                    ShopRules.Default
+                )
+                .Limits!;
             var now = Length.FromMillimetres(discard + sign * (random.Next(-60, (int)(100 * wear) + 90) / 100m));
-            var rule = Rule(new()
-            {
-                Limits = limits, Now = now, Uncertainty = Length.FromMillimetres(0.02m), Head = "0.42", HeadWord = "may still come off", Unit = n % 3 == 0 ? LengthUnit.Inch : LengthUnit.Millimetre,
-                Slices = random.Next(2) == 0 ? [] : [new("rough", now - sign * Length.FromMillimetres(0.1m), "cut"), new("finish", now - sign * Length.FromMillimetres(0.2m), "planned")], ForecastWord = "Forecast",
-            });
+            var rule = Rule(
+                new()
+                {
+                    Limits = limits,
+                    Now = now,
+                    Uncertainty = Length.FromMillimetres(0.02m),
+                    Head = "0.42",
+                    HeadWord = "may still come off",
+                    Unit = n % 3 == 0 ? LengthUnit.Inch : LengthUnit.Millimetre,
+                    Slices =
+                        random.Next(2) == 0
+                            ? []
+                            :
+                            [
+                                new("rough", now - sign * Length.FromMillimetres(0.1m), "cut"),
+                                new("finish", now - sign * Length.FromMillimetres(0.2m), "planned"),
+                            ],
+                    ForecastWord = "Forecast",
+                }
+            );
             var flags = Flags(rule).OrderBy(f => f.Y).ToList();
             flags.Select(f => f.Word).ShouldContain("Discard");
             flags.Select(f => f.Y).ShouldAllBe(y => y > 0 && y < 728);
@@ -59,11 +87,25 @@ public class DrawingTests
     [Fact]
     public void A_part_past_discard_says_how_much_over_it_is()
     {
-        var rule = Rule(new()
-        {
-            Limits = Limits.Create(PartKind.Rotor, Length.FromMillimetres(34), Length.FromMillimetres(31.5m), Length.FromMillimetres(31), ShopRules.Default).Limits!,
-            Now = Length.FromMillimetres(30.93m), Head = "0.07", HeadWord = "over discard", HeadIsOver = true, Unit = LengthUnit.Millimetre,
-        });
+        var rule = Rule(
+            new()
+            {
+                Limits = Limits
+                    .Create(
+                        PartKind.Rotor,
+                        Length.FromMillimetres(34),
+                        Length.FromMillimetres(31.5m),
+                        Length.FromMillimetres(31),
+                        ShopRules.Default
+                    )
+                    .Limits!,
+                Now = Length.FromMillimetres(30.93m),
+                Head = "0.07",
+                HeadWord = "over discard",
+                HeadIsOver = true,
+                Unit = LengthUnit.Millimetre,
+            }
+        );
         rule.Attribute("aria-label")!.Value.ShouldBe("Stock rule: 0.07 mm over discard");
         var flags = Flags(rule);
         flags.Select(f => f.Figure).ShouldBe([34, 31.5, 31, 30.93], ignoreOrder: true);

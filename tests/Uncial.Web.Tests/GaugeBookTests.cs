@@ -33,14 +33,32 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
             await db.SaveChangesAsync(Cancel);
             var gauge = new Gauge
             {
-                Name = "Gauge " + by.Id, Kind = kind == PartKind.Rotor ? GaugeKind.Micrometer : GaugeKind.DrumGauge, Resolution = Mm(0.001m), CertificateUncertainty = Mm(0.003m),
-                StandardSize = kind == PartKind.Rotor ? Mm(25) : Mm(230), StandardUncertainty = Mm(0.001m), ZeroTolerance = Mm(0.004m),
+                Name = "Gauge " + by.Id,
+                Kind = kind == PartKind.Rotor ? GaugeKind.Micrometer : GaugeKind.DrumGauge,
+                Resolution = Mm(0.001m),
+                CertificateUncertainty = Mm(0.003m),
+                StandardSize = kind == PartKind.Rotor ? Mm(25) : Mm(230),
+                StandardUncertainty = Mm(0.001m),
+                ZeroTolerance = Mm(0.004m),
             };
             (await db.ShopAsync(Cancel)).Gauges.Add(gauge);
             var surface = new WorkSurface { Kind = kind, Places = kind == PartKind.Rotor ? 8 : 4 };
             var part = new Part { Tag = Guid.NewGuid().ToString("N")[..8], Surfaces = { surface } };
-            db.Jobs.Add(new() { Number = 1000 + by.Id, Vehicle = "Test", ReceivedAt = Morning, ReceivedById = by.Id, Parts = { part } });
-            foreach (var (limit, text) in kind == PartKind.Rotor ? new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23") } : [(LimitKind.MachineTo, "229.6"), (LimitKind.Discard, "230.1")])
+            db.Jobs.Add(
+                new()
+                {
+                    Number = 1000 + by.Id,
+                    Vehicle = "Test",
+                    ReceivedAt = Morning,
+                    ReceivedById = by.Id,
+                    Parts = { part },
+                }
+            );
+            foreach (
+                var (limit, text) in kind == PartKind.Rotor
+                    ? new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23") }
+                    : [(LimitKind.MachineTo, "229.6"), (LimitKind.Discard, "230.1")]
+            )
                 Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, new(by.Id, Morning));
             await db.SaveChangesAsync(Cancel);
             return new(db, gauge, part, by.Id);
@@ -52,16 +70,27 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
 
         public async Task<ReadingEntry> ReadAsync(double minutes, decimal degrees, string size, ReadingAside? aside = null)
         {
-            var entry = Journey.Read(await RecordAsync(), ReadingKind.Size, new(degrees, null), Typed(size), LengthUnit.Millimetre, gauge, At(minutes), aside);
+            var entry = Journey.Read(
+                await RecordAsync(),
+                ReadingKind.Size,
+                new(degrees, null),
+                Typed(size),
+                LengthUnit.Millimetre,
+                gauge,
+                At(minutes),
+                aside
+            );
             await db.SaveChangesAsync(Cancel);
             return entry;
         }
 
-        public Task<ZeroCheckEntry> CheckAsync(double minutes, string shown) => GaugeBook.CheckAsync(db, gauge, Typed(shown), At(minutes), Cancel);
+        public Task<ZeroCheckEntry> CheckAsync(double minutes, string shown) =>
+            GaugeBook.CheckAsync(db, gauge, Typed(shown), At(minutes), Cancel);
 
         public async Task ReadAllAsync(double minutes, string size)
         {
-            foreach (var place in (await RecordAsync()).Places) await ReadAsync(minutes, place.Degrees, size);
+            foreach (var place in (await RecordAsync()).Places)
+                await ReadAsync(minutes, place.Degrees, size);
         }
     }
 
@@ -70,7 +99,8 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
     {
         await using var db = shop.Db();
         var desk = await Desk.OpenAsync(db, PartKind.Drum);
-        foreach (var degrees in new[] { 0m, 45, 90, 135 }) await desk.ReadAsync(1, degrees, "228.62");
+        foreach (var degrees in new[] { 0m, 45, 90, 135 })
+            await desk.ReadAsync(1, degrees, "228.62");
         var usual = (await desk.RecordAsync()).Uncertainty;
         (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldBeEmpty();
         await desk.ReadAsync(2, 180, "228.63"); // turned end for end: the same spot
@@ -101,13 +131,24 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await using var db = shop.Db();
         var desk = await Desk.OpenAsync(db, PartKind.Rotor);
         desk.Gauge.ZeroIsDue(await desk.RecordAsync(), desk.At(0).At).ShouldBeTrue();
-        (await desk.ReadAsync(0, 0, "24.313")).ShouldSatisfyAllConditions(r => r.Value.ShouldBe(Mm(24.313m)), r => r.ZeroCheckId.ShouldBeNull());
+        (await desk.ReadAsync(0, 0, "24.313")).ShouldSatisfyAllConditions(
+            r => r.Value.ShouldBe(Mm(24.313m)),
+            r => r.ZeroCheckId.ShouldBeNull()
+        );
         await desk.CheckAsync(1, "25.003");
         var corrected = await desk.ReadAsync(2, 45, "24.313");
         corrected.ShouldSatisfyAllConditions(r => r.Value.ShouldBe(Mm(24.310m)), r => r.Typed.ShouldBe("24.313"));
         (await desk.ReadAsync(50, 90, "24.313")).Correction.ShouldBe(Mm(-0.003m)); // begun with the check, gone on with it
         var other = await Desk.OpenAsync(db, PartKind.Rotor);
-        var stranger = Journey.Read(await other.RecordAsync(), ReadingKind.Size, new(0, null), Typed("24.313"), LengthUnit.Millimetre, desk.Gauge, desk.At(50));
+        var stranger = Journey.Read(
+            await other.RecordAsync(),
+            ReadingKind.Size,
+            new(0, null),
+            Typed("24.313"),
+            LengthUnit.Millimetre,
+            desk.Gauge,
+            desk.At(50)
+        );
         stranger.Correction.ShouldBe(Length.Zero); // another part, long after
     }
 
@@ -129,11 +170,21 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         (await desk.CheckAsync(20, "24.990")).Passed.ShouldBeFalse();
         early.Flag.ShouldBeNull(); // before the good check
         desk.Part.Surfaces[0].Readings.Where(r => r != early).ShouldAllBe(r => r.Flag != null);
-        (await db.Surfaces.AsNoTracking().Where(s => s.Id == desk.Part.Surfaces[0].Id).Select(s => s.Turn).SingleAsync(Cancel)).ShouldBe(turn + 1);
+        (await db.Surfaces.AsNoTracking().Where(s => s.Id == desk.Part.Surfaces[0].Id).Select(s => s.Turn).SingleAsync(Cancel)).ShouldBe(
+            turn + 1
+        );
         // The plan rests on nothing: the part is measured again.
-        (await desk.RecordAsync()).ShouldSatisfyAllConditions(r => r.Station.ShouldBe(Station.Measure), r => r.LatestPlan.ShouldBeNull(), r => r.Doubted.Count.ShouldBe(8), r => r.Sizes.ShouldBe([early]));
+        (await desk.RecordAsync()).ShouldSatisfyAllConditions(
+            r => r.Station.ShouldBe(Station.Measure),
+            r => r.LatestPlan.ShouldBeNull(),
+            r => r.Doubted.Count.ShouldBe(8),
+            r => r.Sizes.ShouldBe([early])
+        );
         // Confirm and the certificate name what does not count.
-        Proofs.Of(await desk.RecordAsync()).Suspect.Select(s => (s.Size, s.Gauge)).ShouldBe(Enumerable.Repeat((Mm(24.309m), (string?)desk.Gauge.Name), 8));
+        Proofs
+            .Of(await desk.RecordAsync())
+            .Suspect.Select(s => (s.Size, s.Gauge))
+            .ShouldBe(Enumerable.Repeat((Mm(24.309m), (string?)desk.Gauge.Name), 8));
 
         // Typed before the failed check, come in after it was set right: as much in doubt as the others.
         await desk.CheckAsync(30, "25.000");
@@ -151,12 +202,22 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         async Task<string?> Release(double minutes)
         {
             Journey.Close(desk.Part, OutcomeKind.Released, null, false, desk.At(minutes));
-            try { await db.SaveChangesAsync(Cancel); return null; }
-            catch (DbUpdateException e) { db.Refused(desk.Part); return ((PostgresException)e.InnerException!).SqlState; }
+            try
+            {
+                await db.SaveChangesAsync(Cancel);
+                return null;
+            }
+            catch (DbUpdateException e)
+            {
+                db.Refused(desk.Part);
+                return ((PostgresException)e.InnerException!).SqlState;
+            }
         }
         async Task Confirm(double minutes)
         {
-            Journey.Confirm(await db.LookAtAsync(await desk.RecordAsync(), desk.At(minutes)), true, desk.At(minutes)).Decision.ShouldBe(Decision.Release);
+            Journey
+                .Confirm(await db.LookAtAsync(await desk.RecordAsync(), desk.At(minutes)), true, desk.At(minutes))
+                .Decision.ShouldBe(Decision.Release);
             await db.SaveChangesAsync(Cancel);
         }
         await desk.CheckAsync(0, "25.000");

@@ -113,10 +113,9 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
             t => t.ShouldNotContain("PIN 2417")
         );
         // Picking the lead keeps what is typed.
-        (await stranger.PostAsync("/SignIn?handler=Pick", [("ScreenName", "Quay lathe"), ("pick", "owner")], "/SignIn")).Text.ShouldSatisfyAllConditions(
-            t => t.ShouldContain("value=\"Quay lathe\""),
-            t => t.ShouldContain("PIN of Ada")
-        );
+        (
+            await stranger.PostAsync("/SignIn?handler=Pick", [("ScreenName", "Quay lathe"), ("pick", "owner")], "/SignIn")
+        ).Text.ShouldSatisfyAllConditions(t => t.ShouldContain("value=\"Quay lathe\""), t => t.ShouldContain("PIN of Ada"));
         for (var i = 0; i < 15; i++)
             await stranger.PostAsync("/SignIn?handler=Enrol", [("Who", "owner"), ("ScreenName", "x"), ("Pin", "0000")], "/SignIn");
         (

@@ -17,12 +17,20 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = new NpgsqlConnection(connection + ";Pooling=false");
         await db.OpenAsync(Cancel);
         await using var command = new NpgsqlCommand(sql, db);
-        try { await command.ExecuteNonQueryAsync(Cancel); return null; }
-        catch (PostgresException e) { return e.SqlState; }
+        try
+        {
+            await command.ExecuteNonQueryAsync(Cancel);
+            return null;
+        }
+        catch (PostgresException e)
+        {
+            return e.SqlState;
+        }
     }
 
     /// <summary>What somebody with the owner's login and bad intent can do: all triggers rest.</summary>
-    private async Task Attack(string sql) => (await Try(shop.Connection, "set session_replication_role = replica; " + sql)).ShouldBeNull(sql);
+    private async Task Attack(string sql) =>
+        (await Try(shop.Connection, "set session_replication_role = replica; " + sql)).ShouldBeNull(sql);
 
     private async Task<IReadOnlyList<ChainFault>> Faults(int part)
     {
@@ -30,19 +38,36 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         return await ChainCheck.OfPartAsync(db, part, Cancel);
     }
 
-    private static async Task<Part> Open(UncialDb db, string tag) => await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag).OrderByDescending(p => p.Visit)).FirstAsync(Cancel);
+    private static async Task<Part> Open(UncialDb db, string tag) =>
+        await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag).OrderByDescending(p => p.Visit)).FirstAsync(Cancel);
 
     /// <summary>A rotor that was read, left uncut, judged and released.</summary>
     private async Task<Part> Released(UncialDb db)
     {
         var tag = await shop.ReadPartAsync();
-        var (part, settings, hand) = (await Open(db, tag), await db.ShopAsync(Cancel), new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+        var (part, settings, hand) = (
+            await Open(db, tag),
+            await db.ShopAsync(Cancel),
+            new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
+        );
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
-        foreach (var place in Now().Places) Journey.Read(Now(), ReadingKind.Size, place, TestParts.Typed("24.31"), LengthUnit.Millimetre, settings.GaugeFor(PartKind.Rotor), hand);
-        foreach (var old in part.Surfaces[0].Readings.Where(r => r.GaugeId is null).ToList()) Journey.Withdraw(Now(), old, "read anew", hand);
+        foreach (var place in Now().Places)
+            Journey.Read(
+                Now(),
+                ReadingKind.Size,
+                place,
+                TestParts.Typed("24.31"),
+                LengthUnit.Millimetre,
+                settings.GaugeFor(PartKind.Rotor),
+                hand
+            );
+        foreach (var old in part.Surfaces[0].Readings.Where(r => r.GaugeId is null).ToList())
+            Journey.Withdraw(Now(), old, "read anew", hand);
         Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
         await db.SaveChangesAsync(Cancel);
-        Journey.Confirm(await db.LookAtAsync(Now(), hand), true, hand with { At = DateTimeOffset.UtcNow }).Decision.ShouldBe(Decision.Release);
+        Journey
+            .Confirm(await db.LookAtAsync(Now(), hand), true, hand with { At = DateTimeOffset.UtcNow })
+            .Decision.ShouldBe(Decision.Release);
         await db.SaveChangesAsync(Cancel);
         Journey.Close(part, OutcomeKind.Released, null, false, hand with { At = DateTimeOffset.UtcNow });
         await db.SaveChangesAsync(Cancel);
@@ -55,17 +80,33 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var part = await Open(db, await shop.ReadPartAsync());
         var app = shop.AppConnection;
-        foreach (var sql in new[]
-        {
-            "update readings set value_mm = 30", "delete from readings", "truncate readings cascade", "update outcomes set kind = 'Released'", "delete from chain", "insert into chain values (1, 99, 'readings', 1, '\\x00')",
-            "update log_lines set search = ''", "alter table readings disable trigger all", "set session_replication_role = replica", "drop function chain_add", "delete from parts", "delete from surfaces", "update zero_checks set passed = true",
-            "create table mine (id int)", "update \"__EFMigrationsHistory\" set product_version = '0'",
-        }) (await Try(app, sql)).ShouldBe("42501", sql);
+        foreach (
+            var sql in new[]
+            {
+                "update readings set value_mm = 30",
+                "delete from readings",
+                "truncate readings cascade",
+                "update outcomes set kind = 'Released'",
+                "delete from chain",
+                "insert into chain values (1, 99, 'readings', 1, '\\x00')",
+                "update log_lines set search = ''",
+                "alter table readings disable trigger all",
+                "set session_replication_role = replica",
+                "drop function chain_add",
+                "delete from parts",
+                "delete from surfaces",
+                "update zero_checks set passed = true",
+                "create table mine (id int)",
+                "update \"__EFMigrationsHistory\" set product_version = '0'",
+            }
+        )
+            (await Try(app, sql)).ShouldBe("42501", sql);
         // A part keeps its name and its surfaces their kind, whoever asks.
         (await Try(app, $"update parts set tag = 'OTHER' where id = {part.Id}")).ShouldBe("UN001");
         (await Try(shop.Connection, $"update surfaces set kind = 'Drum' where part_id = {part.Id}")).ShouldBe("UN001");
         (await Try(app, $"update parts set new_price = 84.5 where id = {part.Id}")).ShouldBeNull();
-        foreach (var table in new[] { "chain", "certificates", "prints", "outcome_withdrawals" }) (await Try(shop.Connection, $"truncate {table} cascade")).ShouldBe("UN001", table);
+        foreach (var table in new[] { "chain", "certificates", "prints", "outcome_withdrawals" })
+            (await Try(shop.Connection, $"truncate {table} cascade")).ShouldBe("UN001", table);
         (await Faults(part.Id)).ShouldBeEmpty();
     }
 
@@ -74,29 +115,48 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var reading = "(select min(id) from readings where surface_id = {0})";
-        foreach (var (attack, says) in new[]
-        {
-            ($"update readings set value_mm = value_mm + 0.001 where id = {reading}", "is not what was stated"),
-            ($"update readings set at = at + interval '1 second' where id = {reading}", "is not what was stated"),
-            ($"update readings set note = 'fine' where id = {reading}", "is not what was stated"),
-            ($"update limit_entries set value_mm = 20 where surface_id = {{0}}", "is not what was stated"),
-            ($"delete from readings where id = {reading}", "is gone"),
-            ($"insert into readings (surface_id, kind, degrees, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({{0}}, 'Size', 0, 30, '30', 'Millimetre', 0.01, 0.01, false, 0, now(), 1)", "was slipped in"),
-            ("delete from chain where part_id = {1} and number = 4", "the link is missing"),
-            ("update surfaces set in_hat = true where id = {0}", "is not what was stated"),
-            // The link made to fit what was changed no longer fits the one after it.
-            ($"update readings set value_mm = 24.9 where id = {reading}; update chain c set hash = sha256(coalesce((select hash from chain b where b.part_id = c.part_id and b.number = c.number - 1), ''::bytea) || convert_to('readings ' || fact_text('readings', (select to_jsonb(r) from readings r where r.id = c.fact_id)), 'UTF8')) where part_id = {{1}} and fact_table = 'readings' and fact_id = {reading}", "is not what was stated"),
-        })
+        foreach (
+            var (attack, says) in new[]
+            {
+                ($"update readings set value_mm = value_mm + 0.001 where id = {reading}", "is not what was stated"),
+                ($"update readings set at = at + interval '1 second' where id = {reading}", "is not what was stated"),
+                ($"update readings set note = 'fine' where id = {reading}", "is not what was stated"),
+                ($"update limit_entries set value_mm = 20 where surface_id = {{0}}", "is not what was stated"),
+                ($"delete from readings where id = {reading}", "is gone"),
+                (
+                    $"insert into readings (surface_id, kind, degrees, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({{0}}, 'Size', 0, 30, '30', 'Millimetre', 0.01, 0.01, false, 0, now(), 1)",
+                    "was slipped in"
+                ),
+                ("delete from chain where part_id = {1} and number = 4", "the link is missing"),
+                ("update surfaces set in_hat = true where id = {0}", "is not what was stated"),
+                // The link made to fit what was changed no longer fits the one after it.
+                (
+                    $"update readings set value_mm = 24.9 where id = {reading}; update chain c set hash = sha256(coalesce((select hash from chain b where b.part_id = c.part_id and b.number = c.number - 1), ''::bytea) || convert_to('readings ' || fact_text('readings', (select to_jsonb(r) from readings r where r.id = c.fact_id)), 'UTF8')) where part_id = {{1}} and fact_table = 'readings' and fact_id = {reading}",
+                    "is not what was stated"
+                ),
+            }
+        )
         {
             var part = await Open(db, await shop.ReadPartAsync());
             (await Faults(part.Id)).ShouldBeEmpty();
-            await Attack("set timezone = 'UTC'; " + attack.Replace("{0}", part.Surfaces[0].Id.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal).Replace("{1}", part.Id.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal));
+            await Attack(
+                "set timezone = 'UTC'; "
+                    + attack
+                        .Replace(
+                            "{0}",
+                            part.Surfaces[0].Id.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                            StringComparison.Ordinal
+                        )
+                        .Replace("{1}", part.Id.ToString(System.Globalization.CultureInfo.InvariantCulture), StringComparison.Ordinal)
+            );
             var faults = await Faults(part.Id);
             faults.ShouldContain(f => f.What.Contains(says, StringComparison.Ordinal) && f.Tag == part.Tag, attack);
         }
         // The command says the same of the whole shop, and a part that was taken away with everything leaves its chain.
         var gone = await Open(db, await shop.ReadPartAsync());
-        await Attack($"delete from readings where surface_id = {gone.Surfaces[0].Id}; delete from limit_entries where surface_id = {gone.Surfaces[0].Id}; delete from surfaces where part_id = {gone.Id}; delete from log_lines where part_id = {gone.Id}; delete from parts where id = {gone.Id}");
+        await Attack(
+            $"delete from readings where surface_id = {gone.Surfaces[0].Id}; delete from limit_entries where surface_id = {gone.Surfaces[0].Id}; delete from surfaces where part_id = {gone.Id}; delete from log_lines where part_id = {gone.Id}; delete from parts where id = {gone.Id}"
+        );
         using var says2 = new StringWriter();
         (await ShopCommand.RunAsync(["verify"], shop.Connection, says2, Cancel)).ShouldBe(1);
         says2.ToString().ShouldContain("the part is gone, its chain is still there");
@@ -111,20 +171,34 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         var settings = await db.ShopAsync(Cancel);
         await using var other = shop.Db();
         // Two screens that ask at once get one and the same proof.
-        var (mine, theirs) = (await Proofs.EnsureAsync(db, part, settings, DateTimeOffset.UtcNow, Cancel), await Proofs.EnsureAsync(other, await Open(other, part.Tag), settings, DateTimeOffset.UtcNow, Cancel));
+        var (mine, theirs) = (
+            await Proofs.EnsureAsync(db, part, settings, DateTimeOffset.UtcNow, Cancel),
+            await Proofs.EnsureAsync(other, await Open(other, part.Tag), settings, DateTimeOffset.UtcNow, Cancel)
+        );
         theirs.Hash.ShouldBe(mine.Hash);
         var proof = Proofs.Read(mine);
-        (proof.Tag, proof.Outcome, proof.Surfaces[0].Now, proof.Surfaces[0].Sizes.Count, proof.By).ShouldBe((part.Tag, OutcomeKind.Released, Length.FromMillimetres(24.31m), 8, "Ines Varga"));
+        (proof.Tag, proof.Outcome, proof.Surfaces[0].Now, proof.Surfaces[0].Sizes.Count, proof.By).ShouldBe(
+            (part.Tag, OutcomeKind.Released, Length.FromMillimetres(24.31m), 8, "Ines Varga")
+        );
         (await Proofs.CheckAsync(db, mine, Cancel)).Holds.ShouldBeTrue();
         (await Proofs.FindAsync(db, Proofs.Spelled(mine.Hash[..16]).ToUpperInvariant(), Cancel))!.Id.ShouldBe(mine.Id);
-        foreach (var code in new[] { mine.Hash[..15], "zz", new string('g', 64), mine.Hash + "0", "" }) (await Proofs.FindAsync(db, code, Cancel)).ShouldBeNull(code);
+        foreach (var code in new[] { mine.Hash[..15], "zz", new string('g', 64), mine.Hash + "0", "" })
+            (await Proofs.FindAsync(db, code, Cancel)).ShouldBeNull(code);
         // The certificate forged; a reading behind it changed; the end of its chain cut off with the outcome.
         await Attack($"update certificates set document = replace(document, '24.31', '25.31') where id = {mine.Id}");
-        await using (var look = shop.Db()) (await Proofs.CheckAsync(look, await look.Certificates.SingleAsync(c => c.Id == mine.Id, Cancel), Cancel)).ShouldSatisfyAllConditions(s => s.HashHolds.ShouldBeFalse(), s => s.Holds.ShouldBeFalse());
+        await using (var look = shop.Db())
+            (
+                await Proofs.CheckAsync(look, await look.Certificates.SingleAsync(c => c.Id == mine.Id, Cancel), Cancel)
+            ).ShouldSatisfyAllConditions(s => s.HashHolds.ShouldBeFalse(), s => s.Holds.ShouldBeFalse());
         var second = await Released(db);
         var held = await Proofs.EnsureAsync(db, second, settings, DateTimeOffset.UtcNow, Cancel);
-        await Attack($"update readings set value_mm = 25 where id = (select max(id) from readings where surface_id = {second.Surfaces[0].Id})");
-        (await Proofs.CheckAsync(db, held, Cancel)).ShouldSatisfyAllConditions(s => s.HashHolds.ShouldBeTrue(), s => s.ChainHolds.ShouldBeFalse());
+        await Attack(
+            $"update readings set value_mm = 25 where id = (select max(id) from readings where surface_id = {second.Surfaces[0].Id})"
+        );
+        (await Proofs.CheckAsync(db, held, Cancel)).ShouldSatisfyAllConditions(
+            s => s.HashHolds.ShouldBeTrue(),
+            s => s.ChainHolds.ShouldBeFalse()
+        );
     }
 
     [Fact]
@@ -133,24 +207,34 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var part = await Released(db);
         var (tom, ines) = (await db.HandAsync("tom"), await db.HandAsync("ines"));
-        string CallBack(string reason, int by, string signed = "null") => $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id, signed_by_id) values ({part.Outcome!.Id}, '{reason}', true, now(), {by}, {signed})";
+        string CallBack(string reason, int by, string signed = "null") =>
+            $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id, signed_by_id) values ({part.Outcome!.Id}, '{reason}', true, now(), {by}, {signed})";
         (await Try(shop.Connection, CallBack("pulls left", tom))).ShouldBe("UN013");
         (await Try(shop.Connection, CallBack(" ", ines))).ShouldBe("UN013");
         var again = Journey.Again(part, await db.ShopAsync(Cancel), new(ines, DateTimeOffset.UtcNow));
         (again.Tag, again.Visit, again.Surfaces[0].LimitEntries.Count, again.Surfaces[0].Readings.Count).ShouldBe((part.Tag, 2, 3, 0));
         await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
         {
-            Journey.CallBack(part.Outcome!, "pulls left", hadLeft: true, await db.SignAsync(part.Id, SignedFor.Recall, Signature.OfOutcome(part.Outcome!.Id), tom), new(tom, DateTimeOffset.UtcNow));
+            Journey.CallBack(
+                part.Outcome!,
+                "pulls left",
+                hadLeft: true,
+                await db.SignAsync(part.Id, SignedFor.Recall, Signature.OfOutcome(part.Outcome!.Id), tom),
+                new(tom, DateTimeOffset.UtcNow)
+            );
             await db.SaveChangesAsync(Cancel);
             await signing.CommitAsync(Cancel);
         }
         part.Outcome.ShouldBeNull();
-        await using (var log = shop.Db()) (await log.LogLines.SingleAsync(l => l.PartId == part.Id, Cancel)).Outcome.ShouldBeNull();
+        await using (var log = shop.Db())
+            (await log.LogLines.SingleAsync(l => l.PartId == part.Id, Cancel)).Outcome.ShouldBeNull();
         // What was read before counts for nothing, what was judged neither; the database thinks so too.
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
         (record.Sizes.Count, record.Confirmation, record.Station).ShouldBe((0, null, Station.Confirm));
         Journey.Close(part, OutcomeKind.Released, null, false, new(ines, DateTimeOffset.UtcNow));
-        (await Should.ThrowAsync<DbUpdateException>(() => db.SaveChangesAsync(Cancel))).InnerException.ShouldBeOfType<PostgresException>().SqlState.ShouldBe("UN005");
+        (await Should.ThrowAsync<DbUpdateException>(() => db.SaveChangesAsync(Cancel)))
+            .InnerException.ShouldBeOfType<PostgresException>()
+            .SqlState.ShouldBe("UN005");
         db.Refused(part);
         Should.Throw<InvalidOperationException>(() => Journey.Again(part, record.Shop, new(ines, DateTimeOffset.UtcNow))); // it is here
         (await Faults(part.Id)).ShouldBeEmpty();
@@ -164,7 +248,12 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         next.JobId = other.JobId;
         db.Parts.Add(next);
         await db.SaveChangesAsync(Cancel);
-        (await Try(shop.Connection, $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id) values ({other.Outcome!.Id}, 'x', true, now(), {ines})")).ShouldBe("UN015");
+        (
+            await Try(
+                shop.Connection,
+                $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id) values ({other.Outcome!.Id}, 'x', true, now(), {ines})"
+            )
+        ).ShouldBe("UN015");
     }
 
     [Fact]
@@ -174,8 +263,10 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         var ines = await db.HandAsync("ines");
         var tag = await shop.ReadPartAsync();
         var part = await Open(db, tag);
-        string Release() => $"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({part.Id}, 'Released', false, now(), {ines})";
-        string Judged(string worst, string groove = "0.02", string relief = "0", string depth = "0.06", string allowance = "0.01") => $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, relief_left_mm, depth_uncertainty_mm, decision, dial_borne_out, at, by_id) values ({part.Surfaces[0].Id}, 0, 'Rotor', {worst}, 23, 23.4, 0.01, {allowance}, {groove}, {relief}, {depth}, 'Release', false, now(), {ines})";
+        string Release() =>
+            $"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({part.Id}, 'Released', false, now(), {ines})";
+        string Judged(string worst, string groove = "0.02", string relief = "0", string depth = "0.06", string allowance = "0.01") =>
+            $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, relief_left_mm, depth_uncertainty_mm, decision, dial_borne_out, at, by_id) values ({part.Surfaces[0].Id}, 0, 'Rotor', {worst}, 23, 23.4, 0.01, {allowance}, {groove}, {relief}, {depth}, 'Release', false, now(), {ines})";
         // A judgement forged over a better size than was read lets nothing out, although its own figures fit.
         (await Try(shop.Connection, Judged("25.9"))).ShouldBeNull();
         (await Try(shop.Connection, Release())).ShouldBe("UN006");
@@ -189,11 +280,18 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.Read(record, ReadingKind.GrooveOuter, null, TestParts.Typed("0.02"), LengthUnit.Millimetre, null, hand);
         await db.LookAtAsync(record, hand);
         // Nothing said, less than was seen, no room for it, and figures that allow for less than the rules do.
-        foreach (var (judged, refused) in new[]
-        {
-            (Judged("24.30", groove: "null"), "UN027"), (Judged("24.30", relief: "null"), "UN027"), (Judged("24.30", groove: "0"), "UN006"), (Judged("24.30", "0.9", "0.4"), "UN005"),
-            (Judged("24.30", "0.9", "0.2"), "UN007"), (Judged("24.30", depth: "0"), "UN005"), (Judged("24.30", allowance: "0"), "UN005"),
-        })
+        foreach (
+            var (judged, refused) in new[]
+            {
+                (Judged("24.30", groove: "null"), "UN027"),
+                (Judged("24.30", relief: "null"), "UN027"),
+                (Judged("24.30", groove: "0"), "UN006"),
+                (Judged("24.30", "0.9", "0.4"), "UN005"),
+                (Judged("24.30", "0.9", "0.2"), "UN007"),
+                (Judged("24.30", depth: "0"), "UN005"),
+                (Judged("24.30", allowance: "0"), "UN005"),
+            }
+        )
         {
             (await Try(shop.Connection, judged)).ShouldBeNull();
             (await Try(shop.Connection, Release())).ShouldBe(refused, judged);

@@ -25,7 +25,12 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.UntilHeading("All 8 places read");
         screen.Fill("Run-out, outer", "0.09");
         screen.Press(Keys.Enter, "0.05", Keys.Enter, Keys.Enter, "0.05", Keys.Enter, "0.02", Keys.Enter, "0", Keys.Enter);
-        screen.Until(() => screen.Driver.FindElement(By.Name("Figures[RunoutInner]")).GetAttribute("value") == "0.05" && screen.Driver.FindElement(By.Name("Turn")).GetAttribute("value") == "13", "the figures kept");
+        screen.Until(
+            () =>
+                screen.Driver.FindElement(By.Name("Figures[RunoutInner]")).GetAttribute("value") == "0.05"
+                && screen.Driver.FindElement(By.Name("Turn")).GetAttribute("value") == "13",
+            "the figures kept"
+        );
         screen.Press(Keys.Enter);
         Mount(screen, "12", "6", "0.045", "12", "6", "0.045"); // half-way round at half of the 0.09 that it runs out
         screen.UntilHeading("Pick a way to work");
@@ -40,7 +45,13 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Press(Keys.Enter);
         screen.Until(() => screen.Path_ == "/tag/" + rotor, "the tag");
         screen.UntilText("RELEASED");
-        screen.Driver.FindElement(By.CssSelector(".paper-tag")).Text.ShouldSatisfyAllConditions(t => t.ShouldContain("24.30"), t => t.ShouldContain("24.171"), t => t.ShouldContain("1.17 mm"));
+        screen
+            .Driver.FindElement(By.CssSelector(".paper-tag"))
+            .Text.ShouldSatisfyAllConditions(
+                t => t.ShouldContain("24.30"),
+                t => t.ShouldContain("24.171"),
+                t => t.ShouldContain("1.17 mm")
+            );
         screen.IsAccessible();
 
         // The drum: four axes in the middle, one of them near both ends, proven round along its band.
@@ -70,7 +81,10 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.IsAccessible();
 
         await using var db = shop.Db();
-        var stored = await db.Readings.Where(r => r.Typed == "0.9586614in").Select(r => r.Value).SingleAsync(TestContext.Current.CancellationToken);
+        var stored = await db
+            .Readings.Where(r => r.Typed == "0.9586614in")
+            .Select(r => r.Value)
+            .SingleAsync(TestContext.Current.CancellationToken);
         stored.ShouldBe(Length.FromInches(0.9586614m));
         (await db.Outcomes.CountAsync(o => o.Kind == OutcomeKind.Released, TestContext.Current.CancellationToken)).ShouldBe(2);
     }
@@ -84,13 +98,18 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.UntilHeading("Put it on");
         screen.Enter("Cone 2");
         screen.UntilHeading("Does it run true?");
-        foreach (var mark in marks) screen.Enter(mark);
+        foreach (var mark in marks)
+            screen.Enter(mark);
         screen.Press(Keys.Enter); // half a turn, as it says
         screen.UntilHeading("It runs true");
-        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().Text.StartsWith("Keep it, go to first touch", StringComparison.Ordinal), "the main action in focus");
+        screen.Until(
+            () => screen.Driver.SwitchTo().ActiveElement().Text.StartsWith("Keep it, go to first touch", StringComparison.Ordinal),
+            "the main action in focus"
+        );
         screen.Press(Keys.Enter);
         screen.UntilHeading("Come to first touch");
-        foreach (var _ in screen.Driver.FindElements(By.CssSelector(".mount-steps input"))) screen.Press(Keys.Enter); // each ticks its step and leads to the next
+        foreach (var _ in screen.Driver.FindElements(By.CssSelector(".mount-steps input")))
+            screen.Press(Keys.Enter); // each ticks its step and leads to the next
         screen.Press(Keys.Enter);
     }
 
@@ -114,10 +133,12 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Press("r");
         screen.UntilHeading("Receive a job");
         screen.IsAccessible();
-        foreach (var text in new[] { "Brindle L3 van", "Harbour bakery", "148200", "" }) screen.Enter(text);
+        foreach (var text in new[] { "Brindle L3 van", "Harbour bakery", "148200", "" })
+            screen.Enter(text);
         screen.UntilHeading("Add a part");
         screen.IsAccessible();
-        foreach (var text in new[] { "", "26.0", "23.4", "23.0", "300", "52", "" }) screen.Enter(text);
+        foreach (var text in new[] { "", "26.0", "23.4", "23.0", "300", "52", "" })
+            screen.Enter(text);
         screen.UntilText("Front left rotor");
         // The second part: back to the kind with Shift+Tab, on with the arrow.
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Marking", "the focus on the cast marking");
@@ -125,7 +146,8 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Driver.FindElement(By.CssSelector("[name=Kind][value=drum]")).Selected.ShouldBeTrue();
         screen.Fill("New", "228.6");
         screen.Press(Keys.Enter);
-        foreach (var text in new[] { "229.6", "230.1", "", "40", "" }) screen.Enter(text);
+        foreach (var text in new[] { "229.6", "230.1", "", "40", "" })
+            screen.Enter(text);
         screen.Enter("");
         screen.UntilText("Front right drum");
         var tags = screen.Driver.FindElements(By.CssSelector(".log td.fig")).Select(e => e.Text).ToList();
@@ -156,7 +178,12 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.EndPass();
         screen.UntilHeading("Tap what is still dark");
         screen.IsAccessible();
-        while (screen.Path_.StartsWith("/cut", StringComparison.Ordinal) && screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") is { } name && name.StartsWith("Groove", StringComparison.Ordinal)) screen.Enter("0");
+        while (
+            screen.Path_.StartsWith("/cut", StringComparison.Ordinal)
+            && screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") is { } name
+            && name.StartsWith("Groove", StringComparison.Ordinal)
+        )
+            screen.Enter("0");
         screen.Enter(""); // no size in between
     }
 

@@ -15,7 +15,8 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static Length Mm(decimal mm) => Length.FromMillimetres(mm);
 
-    private Task<string> PartAsync(PartKind kind = PartKind.Rotor, MountShape? shape = null, RunningShop? of = null) => (of ?? shop).ReadPartAsync(kind, shape);
+    private Task<string> PartAsync(PartKind kind = PartKind.Rotor, MountShape? shape = null, RunningShop? of = null) =>
+        (of ?? shop).ReadPartAsync(kind, shape);
 
     private Task<SurfaceRecord> RecordAsync(string tag, RunningShop? of = null) => (of ?? shop).RecordAsync(tag);
 
@@ -29,7 +30,8 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static void TickAll(Screen screen)
     {
-        foreach (var step in screen.Driver.FindElements(By.CssSelector(".mount-steps input[type=checkbox]"))) step.SendKeys(Keys.Space);
+        foreach (var step in screen.Driver.FindElements(By.CssSelector(".mount-steps input[type=checkbox]")))
+            step.SendKeys(Keys.Space);
     }
 
     private static void PutOn(Screen screen)
@@ -42,7 +44,8 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Does it run true?");
     }
 
-    private static string Value(Screen screen, string name) => screen.Driver.FindElement(By.Name("Marks." + name)).GetAttribute("value") ?? "";
+    private static string Value(Screen screen, string name) =>
+        screen.Driver.FindElement(By.Name("Marks." + name)).GetAttribute("value") ?? "";
 
     private static void Type(Screen screen, params (string Name, string Text)[] fields)
     {
@@ -57,8 +60,14 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
     private static void Manner(Screen screen, string manner)
     {
         screen.Driver.ExecuteScript($"document.querySelector('[name=\"Marks.Manner\"][value={manner}]').click()");
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector($"[name='Marks.Manner'][value={manner}]")).Selected && screen.Driver.FindElements(By.Name("Marks.FirstLength")).Count == (manner is "Angles" or "TwoArcs" ? 0 : 1)
-            && screen.Driver.FindElements(By.Name("Marks.FirstArc")).Count == (manner is "Indicator" ? 0 : 1) && screen.Driver.FindElements(By.Name("Marks.SecondAt")).Count == (manner is "OneScratch" ? 0 : 1), manner);
+        screen.Until(
+            () =>
+                screen.Driver.FindElement(By.CssSelector($"[name='Marks.Manner'][value={manner}]")).Selected
+                && screen.Driver.FindElements(By.Name("Marks.FirstLength")).Count == (manner is "Angles" or "TwoArcs" ? 0 : 1)
+                && screen.Driver.FindElements(By.Name("Marks.FirstArc")).Count == (manner is "Indicator" ? 0 : 1)
+                && screen.Driver.FindElements(By.Name("Marks.SecondAt")).Count == (manner is "OneScratch" ? 0 : 1),
+            manner
+        );
     }
 
     [Fact]
@@ -75,8 +84,13 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         // The first mark by hand: from 12 to 3 on the face.
         var face = screen.Driver.FindElement(By.CssSelector("[data-scratches]"));
         var size = Math.Min(face.Size.Width / 600.0, face.Size.Height / 416.0);
-        new Actions(screen.Driver).MoveToElement(screen.Driver.FindElement(By.CssSelector("[data-scratch='1'] [data-grip=middle]"))).ClickAndHold()
-            .MoveToElement(face, (int)(100 * size), (int)(-100 * size)).MoveToElement(face, (int)(142 * size), 0).Release().Perform();
+        new Actions(screen.Driver)
+            .MoveToElement(screen.Driver.FindElement(By.CssSelector("[data-scratch='1'] [data-grip=middle]")))
+            .ClickAndHold()
+            .MoveToElement(face, (int)(100 * size), (int)(-100 * size))
+            .MoveToElement(face, (int)(142 * size), 0)
+            .Release()
+            .Perform();
         (Value(screen, "FirstAt"), Value(screen, "FirstArc")).ShouldBe(("3", "3"));
         // The second by the keys: its middle half an hour on, its end an hour.
         var middle = screen.Driver.FindElement(By.CssSelector("[data-scratch='2'] [data-grip=middle]"));
@@ -104,7 +118,10 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         Type(screen, ("FirstAt", "2:30"), ("FirstLength", "0.07"), ("SecondAt", "90°"), ("SecondLength", "0.06"));
         screen.UntilHeading("It runs true");
         screen.Press(Keys.Enter, Keys.Enter); // past the half turn that it was
-        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().Text.StartsWith("Keep it, go to first touch", StringComparison.Ordinal), "the main action in focus");
+        screen.Until(
+            () => screen.Driver.SwitchTo().ActiveElement().Text.StartsWith("Keep it, go to first touch", StringComparison.Ordinal),
+            "the main action in focus"
+        );
         screen.Press(Keys.Enter);
         screen.UntilHeading("Come to first touch");
         screen.UntilText("It runs out 0.06 mm as it turns now");
@@ -112,7 +129,10 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
 
         var record = await RecordAsync(tag);
         record.Station.ShouldBe(Station.Plan);
-        record.Surface.Mounts.OrderBy(m => m.Id).Select(m => (m.Centring, m.Found, m.Damped)).ShouldBe([("Cone 3", null, true), ("Cone 3", RemountCause.Dirt, true)]);
+        record
+            .Surface.Mounts.OrderBy(m => m.Id)
+            .Select(m => (m.Centring, m.Found, m.Damped))
+            .ShouldBe([("Cone 3", null, true), ("Cone 3", RemountCause.Dirt, true)]);
         record.Surface.SetUps.OrderBy(c => c.Id).Select(c => c.Verdict).ShouldBe([SetUpVerdict.Remount, SetUpVerdict.True]);
         record.SetUpDecision!.Reason.ShouldBeNull();
         record.Figure(ReadingKind.RunoutOuter)!.Value.Millimetres.ShouldBe(0.06m, 0.0001m);
@@ -129,10 +149,29 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         var tag = await PartAsync(PartKind.Drum, TestParts.Shape with { Vented = false });
         using var screen = Open(tag);
         PutOn(screen);
-        Type(screen, ("FirstAt", "12"), ("FirstArc", "6"), ("FirstLength", "0.03"), ("SecondAt", "6"), ("SecondArc", "6"), ("SecondLength", "x"));
-        screen.Until(() => screen.Driver.FindElement(By.Name("Marks.SecondLength")).FindElement(By.XPath("..")).GetAttribute("class")!.Contains("is-wrong", StringComparison.Ordinal), "what is wrong at its field");
+        Type(
+            screen,
+            ("FirstAt", "12"),
+            ("FirstArc", "6"),
+            ("FirstLength", "0.03"),
+            ("SecondAt", "6"),
+            ("SecondArc", "6"),
+            ("SecondLength", "x")
+        );
+        screen.Until(
+            () =>
+                screen
+                    .Driver.FindElement(By.Name("Marks.SecondLength"))
+                    .FindElement(By.XPath(".."))
+                    .GetAttribute("class")!
+                    .Contains("is-wrong", StringComparison.Ordinal),
+            "what is wrong at its field"
+        );
         screen.Press(Keys.Enter, Keys.Enter); // leads back to what is wrong
-        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Marks.SecondLength", "the wrong field in focus");
+        screen.Until(
+            () => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Marks.SecondLength",
+            "the wrong field in focus"
+        );
         Type(screen, ("SecondLength", "0.03"));
         screen.UntilHeading("Clean and remount");
         screen.Offline(true);
@@ -169,7 +208,15 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         var tag = await PartAsync();
         using var screen = Open(tag);
         PutOn(screen);
-        Type(screen, ("FirstAt", "12"), ("FirstArc", "all"), ("FirstLength", "0.01"), ("SecondAt", "12"), ("SecondArc", "12"), ("SecondLength", "0.01"));
+        Type(
+            screen,
+            ("FirstAt", "12"),
+            ("FirstArc", "all"),
+            ("FirstLength", "0.01"),
+            ("SecondAt", "12"),
+            ("SecondArc", "12"),
+            ("SecondLength", "0.01")
+        );
         screen.UntilHeading("It runs true");
         Manner(screen, "Angles");
         Type(screen, ("FirstArc", "4"), ("SecondArc", "4"), ("SecondAt", "6"));
@@ -199,13 +246,24 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press("In a hurry");
         screen.Click(By.CssSelector(".anyway button"));
         screen.UntilHeading("Come to first touch");
-        (await RecordAsync(other)).SetUpDecision!.ShouldSatisfyAllConditions(d => d.Reason.ShouldBe("In a hurry"), d => d.CheckId.ShouldBeNull());
+        (await RecordAsync(other)).SetUpDecision!.ShouldSatisfyAllConditions(
+            d => d.Reason.ShouldBe("In a hurry"),
+            d => d.CheckId.ShouldBeNull()
+        );
     }
 
     [Fact]
     public async Task What_does_not_fit_is_named_sizes_are_asked_for_and_other_lathes_are_at_hand()
     {
-        var tag = await PartAsync(shape: new() { Hole = Mm(30), Register = Mm(146), Depth = Mm(52), Web = Mm(8) });
+        var tag = await PartAsync(
+            shape: new()
+            {
+                Hole = Mm(30),
+                Register = Mm(146),
+                Depth = Mm(52),
+                Web = Mm(8),
+            }
+        );
         using var screen = Open(tag);
         screen.UntilText("No cone: the hole is 30 mm; Cone 1, the nearest, ends at 58 mm.");
         screen.IsAccessible();
@@ -281,10 +339,23 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         var hand = new Hand((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);
         SurfaceRecord Record() => new(part.Surfaces[0], part, settings);
-        static SetUpSeen Seen(decimal first, decimal second) => new(SetUpManner.Indicator, 180, RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(first)), RunoutMark.Indicated(ClockAngle.FromDegrees(180), Mm(second)));
+        static SetUpSeen Seen(decimal first, decimal second) =>
+            new(
+                SetUpManner.Indicator,
+                180,
+                RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(first)),
+                RunoutMark.Indicated(ClockAngle.FromDegrees(180), Mm(second))
+            );
         foreach (var checks in new[] { new[] { (0.10m, 0.10m), (0.06m, 0.04m) }, [(0.02m, 0.02m)] })
         {
-            Journey.Mount(Record(), capstan, new(MountWay.Jaws, "Test jaws", Length.Zero, [], []), false, Record().Mount is null ? null : RemountCause.Nick, hand);
+            Journey.Mount(
+                Record(),
+                capstan,
+                new(MountWay.Jaws, "Test jaws", Length.Zero, [], []),
+                false,
+                Record().Mount is null ? null : RemountCause.Nick,
+                hand
+            );
             await db.SaveChangesAsync(Cancel);
             foreach (var (first, second) in checks)
             {
@@ -298,7 +369,15 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
 
         // Indicated on the lathe since it was mounted: the check does not put its own figure over that.
         var later = hand with { At = hand.At.AddSeconds(5) };
-        Journey.Read(Record(), ReadingKind.RunoutOuter, null, LengthParser.Parse("0.035", LengthUnit.Millimetre).Typed!, LengthUnit.Millimetre, null, later);
+        Journey.Read(
+            Record(),
+            ReadingKind.RunoutOuter,
+            null,
+            LengthParser.Parse("0.035", LengthUnit.Millimetre).Typed!,
+            LengthUnit.Millimetre,
+            null,
+            later
+        );
         await db.SaveChangesAsync(Cancel);
         Journey.GoOn(Record(), null, later);
         await db.SaveChangesAsync(Cancel);
@@ -311,10 +390,18 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         db.InsertEvents.Add(Journey.Insert(bench, before[2], InsertEventKind.Turned, later));
         await db.SaveChangesAsync(Cancel);
         var after = await LatheBook.InsertsAsync(db, bench, Cancel);
-        (after[0].Metres, after[2].Metres, after[2].Edge).ShouldBe((before[0].Metres, 0m, before[2].Edge!.Value % bench.Profile.EdgesPerInsert + 1));
+        (after[0].Metres, after[2].Metres, after[2].Edge).ShouldBe(
+            (before[0].Metres, 0m, before[2].Edge!.Value % bench.Profile.EdgesPerInsert + 1)
+        );
 
         // The next part of the same vehicle and axle starts from the sizes of this one.
-        var twin = new Part { Corner = Corner.FrontRight, Tag = "x", Job = part.Job, Surfaces = { new() { Kind = PartKind.Rotor } } };
+        var twin = new Part
+        {
+            Corner = Corner.FrontRight,
+            Tag = "x",
+            Job = part.Job,
+            Surfaces = { new() { Kind = PartKind.Rotor } },
+        };
         (await LatheBook.ShapeLikeAsync(db, twin, Cancel)).ShouldBe(part.Shape);
         twin.Corner = Corner.RearLeft;
         (await LatheBook.ShapeLikeAsync(db, twin, Cancel)).ShouldBeNull();
@@ -332,7 +419,14 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         async Task MountAsync(int lathe)
         {
             var on = settings.Lathes[lathe];
-            Journey.Mount(Record(), on, MountingPlan.For(PartKind.Rotor, Mm(300), TestParts.Shape, on.Profile, settings.AdaptersInUse).Ways[0], true, null, hand);
+            Journey.Mount(
+                Record(),
+                on,
+                MountingPlan.For(PartKind.Rotor, Mm(300), TestParts.Shape, on.Profile, settings.AdaptersInUse).Ways[0],
+                true,
+                null,
+                hand
+            );
             await db.SaveChangesAsync(Cancel);
         }
         await MountAsync(0);
@@ -346,7 +440,13 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         Record().Station.ShouldBe(Station.Cut);
         hand = hand with { At = hand.At.AddSeconds(5) };
         await MountAsync(2);
-        Record().ShouldSatisfyAllConditions(r => r.LatestPlan.ShouldBeNull(), r => r.Station.ShouldBe(Station.Mount), r => r.RequestForPlan(true).Techniques.ShouldAllBe(t => t.SparksOut), r => r.RequestForPlan(true).SecondChuckingRunout.ShouldBe(settings.Rules.SecondChuckingRunout));
+        Record()
+            .ShouldSatisfyAllConditions(
+                r => r.LatestPlan.ShouldBeNull(),
+                r => r.Station.ShouldBe(Station.Mount),
+                r => r.RequestForPlan(true).Techniques.ShouldAllBe(t => t.SparksOut),
+                r => r.RequestForPlan(true).SecondChuckingRunout.ShouldBe(settings.Rules.SecondChuckingRunout)
+            );
         foreach (var table in new[] { "mounts", "set_up_checks", "set_up_decisions", "insert_events" })
         {
             await db.Database.OpenConnectionAsync(Cancel);

@@ -310,7 +310,12 @@ internal sealed partial class PageFuzz(Uri address, int seed)
             if (answer.To?.Contains("/SignIn", StringComparison.Ordinal) == true)
                 token = null;
             if ((int)answer.Code >= 500)
-                Faults.Add(string.Create(CultureInfo.InvariantCulture, $"{(int)answer.Code} after {System.Diagnostics.Stopwatch.GetElapsedTime(started).TotalSeconds:0.0} s, request {Tries}: {what}"));
+                Faults.Add(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{(int)answer.Code} after {System.Diagnostics.Stopwatch.GetElapsedTime(started).TotalSeconds:0.0} s, request {Tries}: {what}"
+                    )
+                );
             return answer;
         }
         catch (HttpRequestException e)
@@ -341,7 +346,8 @@ internal sealed partial class PageFuzz(Uri address, int seed)
 
     private T Pick<T>(T[] from) => from[chance.Next(from.Length)];
 
-    public override string ToString() => $"{address} seed {seed}: {Tries} requests, {Faults.Count} faults, {SignIns} times signed in again, by code "
+    public override string ToString() =>
+        $"{address} seed {seed}: {Tries} requests, {Faults.Count} faults, {SignIns} times signed in again, by code "
         + string.Join(", ", codes.Select(c => $"{c.Key}: {c.Value}"))
         + string.Concat(Faults.Select(f => "\nfault: " + f));
 }

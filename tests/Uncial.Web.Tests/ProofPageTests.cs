@@ -27,12 +27,26 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
     private async Task<string> ToConfirmUnseen(params string[] sizes)
     {
         await using var db = shop.Db();
-        var (tag, settings, hand) = (await shop.ReadPartAsync(), await db.ShopAsync(Cancel), new Hand(await db.HandAsync("tom"), DateTimeOffset.UtcNow));
+        var (tag, settings, hand) = (
+            await shop.ReadPartAsync(),
+            await db.ShopAsync(Cancel),
+            new Hand(await db.HandAsync("tom"), DateTimeOffset.UtcNow)
+        );
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
-        foreach (var old in part.Surfaces[0].Readings.ToList()) Journey.Withdraw(Now(), old, "read anew", hand);
+        foreach (var old in part.Surfaces[0].Readings.ToList())
+            Journey.Withdraw(Now(), old, "read anew", hand);
         var places = Now().Places;
-        for (var i = 0; i < places.Count; i++) Journey.Read(Now(), ReadingKind.Size, places[i], Mm(sizes[i % sizes.Length]), LengthUnit.Millimetre, settings.GaugeFor(PartKind.Rotor), hand);
+        for (var i = 0; i < places.Count; i++)
+            Journey.Read(
+                Now(),
+                ReadingKind.Size,
+                places[i],
+                Mm(sizes[i % sizes.Length]),
+                LengthUnit.Millimetre,
+                settings.GaugeFor(PartKind.Rotor),
+                hand
+            );
         Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
         await db.SaveChangesAsync(Cancel);
         return tag;
@@ -91,7 +105,10 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => Focused() == "Thrice[GrooveOuter][0]", "the first to be measured in focus");
         screen.IsAccessible();
         screen.Press("0.04", Keys.Enter, "0.03", Keys.Enter, "x", Keys.Enter, "0.03", Keys.Enter);
-        screen.Until(() => Focused() == "Thrice[GrooveInner][0]" && screen.Value("Thrice[GrooveOuter][0]") == "0.04", "the bad one in focus, the others kept");
+        screen.Until(
+            () => Focused() == "Thrice[GrooveInner][0]" && screen.Value("Thrice[GrooveOuter][0]") == "0.04",
+            "the bad one in focus, the others kept"
+        );
         screen.Send(By.Name("Thrice[GrooveInner][0]"), "0.04");
         screen.Press(Keys.Enter, Keys.Enter);
         // They are there: once is not sure enough, three times is.
@@ -99,7 +116,24 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("so far 0.04");
         screen.IsAccessible();
         screen.Until(() => Focused() == "Thrice[GrooveOuter][0]", "the second time in focus");
-        screen.Press("0.04", Keys.Enter, "0.05", Keys.Enter, "0.03", Keys.Enter, "0.03", Keys.Enter, "0.04", Keys.Enter, "0.04", Keys.Enter, "0.03", Keys.Enter, "0.03", Keys.Enter);
+        screen.Press(
+            "0.04",
+            Keys.Enter,
+            "0.05",
+            Keys.Enter,
+            "0.03",
+            Keys.Enter,
+            "0.03",
+            Keys.Enter,
+            "0.04",
+            Keys.Enter,
+            "0.04",
+            Keys.Enter,
+            "0.03",
+            Keys.Enter,
+            "0.03",
+            Keys.Enter
+        );
         screen.UntilHeading("Between limits");
         await using var db = shop.Db();
         var left = (await db.RecordAsync(tag)).DepthsLeft;
@@ -138,19 +172,43 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Value("Reason").ShouldBe("No other to be had"); // nothing typed is lost
         Sign(screen, "Ines Varga", "2417");
         screen.Until(() => screen.Path_ == "/tag/" + tag, "the tag");
-        screen.Driver.FindElement(By.CssSelector(".paper-tag")).Text.ShouldSatisfyAllConditions(t => t.ShouldContain("RELEASED, DO NOT MACHINE AGAIN"), t => t.ShouldContain("signed by Ines Varga"), t => t.ShouldNotContain("COPY"));
+        screen
+            .Driver.FindElement(By.CssSelector(".paper-tag"))
+            .Text.ShouldSatisfyAllConditions(
+                t => t.ShouldContain("RELEASED, DO NOT MACHINE AGAIN"),
+                t => t.ShouldContain("signed by Ines Varga"),
+                t => t.ShouldNotContain("COPY")
+            );
         screen.IsAccessible();
         // Whichever way it is printed, what is printed again says copy.
         screen.Press("p");
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector(".paper-tag")).Text.Contains("COPY 1", StringComparison.Ordinal), "the copy");
+        screen.Until(
+            () => screen.Driver.FindElement(By.CssSelector(".paper-tag")).Text.Contains("COPY 1", StringComparison.Ordinal),
+            "the copy"
+        );
         screen.Press("c");
         screen.Until(() => screen.Path_ == "/certificate/" + tag, "the certificate");
-        screen.Driver.FindElement(By.CssSelector(".paper-sheet")).Text.ShouldSatisfyAllConditions(t => t.ShouldContain("signed with a PIN by Ines Varga"), t => t.ShouldNotContain("COPY"), t => t.ShouldContain("No other to be had"));
+        screen
+            .Driver.FindElement(By.CssSelector(".paper-sheet"))
+            .Text.ShouldSatisfyAllConditions(
+                t => t.ShouldContain("signed with a PIN by Ines Varga"),
+                t => t.ShouldNotContain("COPY"),
+                t => t.ShouldContain("No other to be had")
+            );
         screen.IsAccessible();
         screen.Driver.ExecuteScript("dispatchEvent(new Event('beforeprint'))");
-        screen.Until(() => { using var db = shop.Db(); return db.Prints.Count(p => p.Kind == PrintKind.Certificate) == 1; }, "the print that the browser's own key asked for, counted");
+        screen.Until(
+            () =>
+            {
+                using var db = shop.Db();
+                return db.Prints.Count(p => p.Kind == PrintKind.Certificate) == 1;
+            },
+            "the print that the browser's own key asked for, counted"
+        );
         await using var after = shop.Db();
-        var outcome = await after.Outcomes.Include(o => o.Certificate).SingleAsync(o => after.Parts.Any(p => p.Id == o.PartId && p.Tag == tag), Cancel);
+        var outcome = await after
+            .Outcomes.Include(o => o.Certificate)
+            .SingleAsync(o => after.Parts.Any(p => p.Id == o.PartId && p.Tag == tag), Cancel);
         (outcome.ById, outcome.SignedById).ShouldBe((await after.HandAsync("tom"), await after.HandAsync("ines")));
         var code = Proofs.CodeOf(outcome.Certificate!);
         screen.Go("/proof/" + code);
@@ -163,7 +221,16 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         passer.Go("/proof/" + code);
         passer.UntilHeading("It holds");
         var seen = passer.Driver.FindElement(By.TagName("body")).Text;
-        seen.ShouldSatisfyAllConditions(t => t.ShouldContain("23.21"), t => t.ShouldContain("23.00"), t => t.ShouldContain("0.9138"), t => t.ShouldNotContain("Tom"), t => t.ShouldNotContain("Ines"), t => t.ShouldNotContain("Test " + tag), t => t.ShouldNotContain(tag), t => t.ShouldNotContain("No other"));
+        seen.ShouldSatisfyAllConditions(
+            t => t.ShouldContain("23.21"),
+            t => t.ShouldContain("23.00"),
+            t => t.ShouldContain("0.9138"),
+            t => t.ShouldNotContain("Tom"),
+            t => t.ShouldNotContain("Ines"),
+            t => t.ShouldNotContain("Test " + tag),
+            t => t.ShouldNotContain(tag),
+            t => t.ShouldNotContain("No other")
+        );
         passer.IsAccessible();
         passer.Go("/proof/0123456789abcdef");
         passer.UntilHeading("No such proof");
@@ -192,7 +259,10 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Say why it goes on");
         screen.Fill("Its shape is over", "goes on a trailer");
         screen.Press(Keys.Enter);
-        screen.Until(() => screen.Driver.FindElement(By.Name("OffClean")).Selected || screen.Path_.StartsWith("/release", StringComparison.Ordinal), "the tick kept");
+        screen.Until(
+            () => screen.Driver.FindElement(By.Name("OffClean")).Selected || screen.Path_.StartsWith("/release", StringComparison.Ordinal),
+            "the tick kept"
+        );
         screen.UntilHeading("Ready to go");
         screen.Go("/part/" + wavy);
         screen.UntilText("gone on because: goes on a trailer");
@@ -220,7 +290,8 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Send(By.TagName("body"), "s");
         screen.UntilHeading("Shelve it");
         screen.IsAccessible();
-        foreach (var text in new[] { "", "" }) screen.Enter(text);
+        foreach (var text in new[] { "", "" })
+            screen.Enter(text);
         screen.UntilText("Say what keeps the rust off");
         screen.Fill("Where it lies", "Rack 3");
         screen.Fill("Kept from rust by", "Light oil");
@@ -258,7 +329,10 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilHeading("Read again at 12");
         // Its proof says so from now on.
         await using var db = shop.Db();
-        var certificate = await db.Certificates.SingleAsync(c => db.Outcomes.Any(o => o.Id == c.OutcomeId && db.Parts.Any(p => p.Id == o.PartId && p.Tag == kept)), Cancel);
+        var certificate = await db.Certificates.SingleAsync(
+            c => db.Outcomes.Any(o => o.Id == c.OutcomeId && db.Parts.Any(p => p.Id == o.PartId && p.Tag == kept)),
+            Cancel
+        );
         screen.Go("/proof/" + Proofs.CodeOf(certificate));
         screen.UntilHeading("Called back");
         screen.Go("/logbook?find=" + kept + "&state=here");
@@ -272,9 +346,17 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         using var screen = new Screen(shop.Address);
         screen.SignIn("Ines Varga", "2417");
         screen.Go("/receive");
-        foreach (var text in new[] { "Brindle L3 van", "Harbour bakery", "171500", "" }) screen.Enter(text);
+        foreach (var text in new[] { "Brindle L3 van", "Harbour bakery", "171500", "" })
+            screen.Enter(text);
         screen.UntilHeading("Add a part");
-        foreach (var (typed, says) in new[] { ("NOSUCH", "No part with that tag"), ("TQC6S", "was scrapped in job 2423"), ("TQB2R", "has not left yet") })
+        foreach (
+            var (typed, says) in new[]
+            {
+                ("NOSUCH", "No part with that tag"),
+                ("TQC6S", "was scrapped in job 2423"),
+                ("TQB2R", "has not left yet"),
+            }
+        )
         {
             screen.Fill("Was here before", typed);
             screen.Press(Keys.Enter);
@@ -294,7 +376,14 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         screen.Go("/part/TQA3Q?visit=2");
         screen.UntilText("Confirmed within limit");
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector("svg.wear")).GetAttribute("aria-label")!.Contains("24.842 mm after the cut", StringComparison.Ordinal), "the wear curve");
+        screen.Until(
+            () =>
+                screen
+                    .Driver.FindElement(By.CssSelector("svg.wear"))
+                    .GetAttribute("aria-label")!
+                    .Contains("24.842 mm after the cut", StringComparison.Ordinal),
+            "the wear curve"
+        );
     }
 
     [Fact]
@@ -305,10 +394,18 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/files");
         screen.UntilHeading("A job comes in");
         screen.IsAccessible();
-        string Job() => (string)screen.Driver.ExecuteAsyncScript("const done = arguments[0]; fetch('/files/job/2410').then(a => a.text()).then(done)")!;
+        string Job() =>
+            (string)screen.Driver.ExecuteAsyncScript("const done = arguments[0]; fetch('/files/job/2410').then(a => a.text()).then(done)")!;
         var (good, folder) = (Job(), Directory.CreateTempSubdirectory("uncial-files"));
-        string Write(string name, string text) { var path = Path.Combine(folder.FullName, name); File.WriteAllText(path, text); return path; }
-        screen.Driver.FindElement(By.Name("Upload")).SendKeys(Write("bad.json", good.Replace("\"mm\": 24.31", "\"mm\": 34.31", StringComparison.Ordinal)));
+        string Write(string name, string text)
+        {
+            var path = Path.Combine(folder.FullName, name);
+            File.WriteAllText(path, text);
+            return path;
+        }
+        screen
+            .Driver.FindElement(By.Name("Upload"))
+            .SendKeys(Write("bad.json", good.Replace("\"mm\": 24.31", "\"mm\": 34.31", StringComparison.Ordinal)));
         screen.Click(By.CssSelector(".button.go"));
         screen.UntilHeading("Not taken in");
         screen.UntilText("parts[0].surfaces[0].readings[0].mm");

@@ -42,7 +42,8 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
         await Gate.WaitAsync(TestContext.Current.CancellationToken);
         try
         {
-            if (Ready.TryGetValue(Demo, out var ready)) return ready;
+            if (Ready.TryGetValue(Demo, out var ready))
+                return ready;
             await using var first = new FirstShop(Demo);
             await Opening.OpenAsync(first.Connection, Demo, 0, TimeProvider.System, TestContext.Current.CancellationToken);
             return Ready[Demo] = first.database;
@@ -58,7 +59,8 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
         await using var admin = new NpgsqlConnection(Template.Replace("{0}", "postgres", StringComparison.Ordinal) + ";Pooling=false");
         await admin.OpenAsync();
         // Whoever is still looking at the one that is copied is shown out.
-        var sql = $"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{from}'; create database {database} template {from}";
+        var sql =
+            $"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{from}'; create database {database} template {from}";
         foreach (var statement in sql.Split("; "))
         {
             await using var command = new NpgsqlCommand(statement, admin);
@@ -86,7 +88,12 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
     public async Task<int> AddPersonAsync(string user, string name, string pin, string role)
     {
         await using var db = Db();
-        var person = new Operator { UserName = user, DisplayName = name, Role = role };
+        var person = new Operator
+        {
+            UserName = user,
+            DisplayName = name,
+            Role = role,
+        };
         db.Operators.Add(person);
         await db.SaveChangesAsync(TestContext.Current.CancellationToken);
         await db.Database.ExecuteSqlAsync($"select write_pin({person.Id}, {pin})", TestContext.Current.CancellationToken);

@@ -14,7 +14,8 @@ internal sealed class Screen : IDisposable
     private static readonly string Axe = File.ReadAllText(Path.Combine(Root(), "src/Uncial.Web/node_modules/axe-core/axe.min.js"));
 
     /// <summary>The name of an element as the screen reads it; the browser's own is slow to ask for and is only asked of what was found.</summary>
-    private const string Named = "const name = e => (e.getAttribute('aria-label') ?? e.labels?.[0]?.innerText ?? (e.matches('a,button,summary,[role=button],[role=slider]') ? e.innerText : '') ?? '').trim();";
+    private const string Named =
+        "const name = e => (e.getAttribute('aria-label') ?? e.labels?.[0]?.innerText ?? (e.matches('a,button,summary,[role=button],[role=slider]') ? e.innerText : '') ?? '').trim();";
 
     private readonly Uri address;
 
@@ -38,18 +39,51 @@ internal sealed class Screen : IDisposable
     /// <summary>Waits until something holds, as a person looks until the page has changed.</summary>
     public void Until(Func<bool> holds, string what)
     {
-        try { Wait.Until(_ => { try { return holds(); } catch (Exception e) when (e is StaleElementReferenceException or NoSuchElementException or ElementNotInteractableException or InvalidElementStateException) { return false; } }); }
-        catch (WebDriverTimeoutException) { throw new InvalidOperationException($"Not seen: {what}. On {Driver.Url} the page says: {Driver.FindElement(By.TagName("body")).Text}"); }
+        try
+        {
+            Wait.Until(_ =>
+            {
+                try
+                {
+                    return holds();
+                }
+                catch (Exception e)
+                    when (e
+                            is StaleElementReferenceException
+                                or NoSuchElementException
+                                or ElementNotInteractableException
+                                or InvalidElementStateException
+                    )
+                {
+                    return false;
+                }
+            });
+        }
+        catch (WebDriverTimeoutException)
+        {
+            throw new InvalidOperationException(
+                $"Not seen: {what}. On {Driver.Url} the page says: {Driver.FindElement(By.TagName("body")).Text}"
+            );
+        }
     }
 
     public void UntilHeading(string text) => Until(() => Heading.Contains(text, StringComparison.Ordinal), $"the heading “{text}”");
 
-    public void UntilText(string text) => Until(() => Driver.FindElement(By.TagName("main")).Text.Contains(text, StringComparison.Ordinal), $"“{text}”");
+    public void UntilText(string text) =>
+        Until(() => Driver.FindElement(By.TagName("main")).Text.Contains(text, StringComparison.Ordinal), $"“{text}”");
 
     /// <summary>Presses keys where the focus is. The field with the focus may be replaced by an answer just then: keys go to whatever has it.</summary>
     public void Press(params string[] keys)
     {
-        foreach (var key in keys) Until(() => { Driver.SwitchTo().ActiveElement().SendKeys(key); return true; }, "something with the focus");
+        foreach (var key in keys)
+            Until(
+                () =>
+                {
+                    Driver.SwitchTo().ActiveElement().SendKeys(key);
+                    return true;
+                },
+                "something with the focus"
+            );
     }
 
     /// <summary>Types into the field that has the focus, as soon as one has, and moves on with Enter.</summary>
@@ -60,16 +94,39 @@ internal sealed class Screen : IDisposable
     }
 
     /// <summary>Sends keys to an element, as soon as it is there.</summary>
-    public void Send(By by, string keys) => Until(() => { Driver.FindElement(by).SendKeys(keys); return true; }, $"{by}");
+    public void Send(By by, string keys) =>
+        Until(
+            () =>
+            {
+                Driver.FindElement(by).SendKeys(keys);
+                return true;
+            },
+            $"{by}"
+        );
 
     /// <summary>Clicks an element, as soon as it is there.</summary>
-    public void Click(By by) => Until(() => { Driver.FindElement(by).Click(); return true; }, $"{by}");
+    public void Click(By by) =>
+        Until(
+            () =>
+            {
+                Driver.FindElement(by).Click();
+                return true;
+            },
+            $"{by}"
+        );
 
     /// <summary>What stands in a field.</summary>
     public string Value(string name)
     {
         var value = "";
-        Until(() => { value = Driver.FindElement(By.Name(name)).GetAttribute("value") ?? ""; return true; }, $"the field {name}");
+        Until(
+            () =>
+            {
+                value = Driver.FindElement(By.Name(name)).GetAttribute("value") ?? "";
+                return true;
+            },
+            $"the field {name}"
+        );
         return value;
     }
 
@@ -78,8 +135,12 @@ internal sealed class Screen : IDisposable
     {
         bool OnTick() => Driver.SwitchTo().ActiveElement().GetAttribute("type") == "checkbox";
         Until(OnTick, "the first step in focus");
-        for (var i = 0; i < 40 && OnTick(); i++) Press(Keys.Enter);
-        Until(() => Driver.SwitchTo().ActiveElement().GetAttribute("class")?.Contains("go", StringComparison.Ordinal) == true, "the main action in focus");
+        for (var i = 0; i < 40 && OnTick(); i++)
+            Press(Keys.Enter);
+        Until(
+            () => Driver.SwitchTo().ActiveElement().GetAttribute("class")?.Contains("go", StringComparison.Ordinal) == true,
+            "the main action in focus"
+        );
     }
 
     /// <summary>Ends the pass that is cut, as soon as the page lets a hand do so.</summary>
@@ -97,7 +158,11 @@ internal sealed class Screen : IDisposable
         Until(() => Heading.Length > 0, "the lathe");
         if (!Heading.Contains("Tap what", StringComparison.Ordinal))
         {
-            if (!Heading.Contains("is cutting", StringComparison.Ordinal)) { TickThrough(); Press(Keys.Enter); }
+            if (!Heading.Contains("is cutting", StringComparison.Ordinal))
+            {
+                TickThrough();
+                Press(Keys.Enter);
+            }
             EndPass();
         }
         UntilHeading("Tap what is still dark");
@@ -109,21 +174,41 @@ internal sealed class Screen : IDisposable
         for (var i = 0; i < 80; i++)
         {
             Press(Keys.Tab);
-            if (Driver.ExecuteScript(Named + "return name(document.activeElement).includes(arguments[0])", name) is not true) continue;
-            Until(() => (((WebElement)Driver.SwitchTo().ActiveElement()).ComputedAccessibleLabel ?? "").Contains(name, StringComparison.Ordinal), $"“{name}” as the accessible name of what has the focus");
+            if (Driver.ExecuteScript(Named + "return name(document.activeElement).includes(arguments[0])", name) is not true)
+                continue;
+            Until(
+                () =>
+                    (((WebElement)Driver.SwitchTo().ActiveElement()).ComputedAccessibleLabel ?? "").Contains(
+                        name,
+                        StringComparison.Ordinal
+                    ),
+                $"“{name}” as the accessible name of what has the focus"
+            );
             return;
         }
         throw new InvalidOperationException($"The keyboard does not reach “{name}” on {Driver.Url}.");
     }
 
     /// <summary>Goes to a field by its label, as Tab would, and types.</summary>
-    public void Fill(string label, string text) => Until(() =>
-    {
-        if (Driver.ExecuteScript(Named + "return [...document.querySelectorAll('input,textarea,select')].find(e => e.checkVisibility() && name(e).startsWith(arguments[0]))", label) is not IWebElement field) return false;
-        field.Clear();
-        field.SendKeys(text);
-        return true;
-    }, $"the field “{label}”");
+    public void Fill(string label, string text) =>
+        Until(
+            () =>
+            {
+                if (
+                    Driver.ExecuteScript(
+                        Named
+                            + "return [...document.querySelectorAll('input,textarea,select')].find(e => e.checkVisibility() && name(e).startsWith(arguments[0]))",
+                        label
+                    )
+                    is not IWebElement field
+                )
+                    return false;
+                field.Clear();
+                field.SendKeys(text);
+                return true;
+            },
+            $"the field “{label}”"
+        );
 
     public void SignIn(string name, string pin)
     {
@@ -138,8 +223,12 @@ internal sealed class Screen : IDisposable
     /// <summary>The accessibility check: nothing serious or critical on the page as it stands.</summary>
     public void IsAccessible()
     {
-        if (Driver.ExecuteScript("return typeof axe") is not "object") Driver.ExecuteScript(Axe); // a page that was swapped in still has it
-        var found = (string)Driver.ExecuteAsyncScript("const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(r => done(JSON.stringify(r.violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))))")!;
+        if (Driver.ExecuteScript("return typeof axe") is not "object")
+            Driver.ExecuteScript(Axe); // a page that was swapped in still has it
+        var found = (string)
+            Driver.ExecuteAsyncScript(
+                "const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(r => done(JSON.stringify(r.violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))))"
+            )!;
         JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty($"on {Driver.Url}");
     }
 
@@ -147,20 +236,32 @@ internal sealed class Screen : IDisposable
     public void Offline(bool off)
     {
         Driver.ExecuteCdpCommand("Network.enable", []);
-        Driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new Dictionary<string, object?>
-        {
-            ["offline"] = off, ["latency"] = 0, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1,
-        });
+        Driver.ExecuteCdpCommand(
+            "Network.emulateNetworkConditions",
+            new Dictionary<string, object?>
+            {
+                ["offline"] = off,
+                ["latency"] = 0,
+                ["downloadThroughput"] = -1,
+                ["uploadThroughput"] = -1,
+            }
+        );
     }
 
     /// <summary>Lets every answer take so long.</summary>
     public void Slow(int milliseconds)
     {
         Driver.ExecuteCdpCommand("Network.enable", []);
-        Driver.ExecuteCdpCommand("Network.emulateNetworkConditions", new Dictionary<string, object?>
-        {
-            ["offline"] = false, ["latency"] = milliseconds, ["downloadThroughput"] = -1, ["uploadThroughput"] = -1,
-        });
+        Driver.ExecuteCdpCommand(
+            "Network.emulateNetworkConditions",
+            new Dictionary<string, object?>
+            {
+                ["offline"] = false,
+                ["latency"] = milliseconds,
+                ["downloadThroughput"] = -1,
+                ["uploadThroughput"] = -1,
+            }
+        );
     }
 
     public void Dispose() => Browsers.Give(Driver, address);
@@ -168,7 +269,8 @@ internal sealed class Screen : IDisposable
     public static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Uncial.slnx"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Uncial.slnx")))
+            folder = folder.Parent;
         return folder?.FullName ?? throw new InvalidOperationException("The tests run inside the checkout.");
     }
 }
@@ -181,12 +283,24 @@ public sealed class Browsers : IDisposable
 
     internal static ChromeDriver Take()
     {
-        if (Free.TryTake(out var wiped)) return wiped;
+        if (Free.TryTake(out var wiped))
+            return wiped;
         var profile = Directory.CreateTempSubdirectory("uncial-screen").FullName;
         Profiles.Add(profile);
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-            "--disable-component-update", "--disable-sync", "--disable-extensions", "--window-size=1280,940", "--user-data-dir=" + profile);
+        options.AddArguments(
+            "--headless",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--disable-extensions",
+            "--window-size=1280,940",
+            "--user-data-dir=" + profile
+        );
         return new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
     }
 
@@ -201,7 +315,10 @@ public sealed class Browsers : IDisposable
             driver.Close();
             driver.SwitchTo().Window(tab);
             driver.ExecuteCdpCommand("Network.clearBrowserCookies", []);
-            driver.ExecuteCdpCommand("Storage.clearDataForOrigin", new Dictionary<string, object?> { ["origin"] = shop.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "all" });
+            driver.ExecuteCdpCommand(
+                "Storage.clearDataForOrigin",
+                new Dictionary<string, object?> { ["origin"] = shop.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "all" }
+            );
             Free.Add(driver);
         }
         catch (WebDriverException)
@@ -212,7 +329,12 @@ public sealed class Browsers : IDisposable
 
     public void Dispose()
     {
-        foreach (var driver in Free) { driver.Quit(); driver.Dispose(); }
-        foreach (var profile in Profiles.Where(Directory.Exists)) Directory.Delete(profile, recursive: true);
+        foreach (var driver in Free)
+        {
+            driver.Quit();
+            driver.Dispose();
+        }
+        foreach (var profile in Profiles.Where(Directory.Exists))
+            Directory.Delete(profile, recursive: true);
     }
 }

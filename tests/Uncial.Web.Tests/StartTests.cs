@@ -17,7 +17,9 @@ public sealed class StartTests : IDisposable
     private async Task<HttpStatusCode> Health()
     {
         using var caller = new HttpClient();
-        return (await caller.GetAsync(new Uri($"http://127.0.0.1:{command.Port}/health"), TestContext.Current.CancellationToken)).StatusCode;
+        return (
+            await caller.GetAsync(new Uri($"http://127.0.0.1:{command.Port}/health"), TestContext.Current.CancellationToken)
+        ).StatusCode;
     }
 
     [Fact]
@@ -37,8 +39,14 @@ public sealed class StartTests : IDisposable
         {
             await Signal("KILL", $"postgres .*-p {cluster.Trim()}");
             async Task<bool> Answers() => (await person.GetAsync("/part/TQA2P")).Code == HttpStatusCode.OK;
-            for (var until = DateTime.UtcNow.AddSeconds(60); !said.Exists(l => l.Contains("starting it again", StringComparison.Ordinal)) && DateTime.UtcNow < until;) await Task.Delay(100, TestContext.Current.CancellationToken);
-            for (var until = DateTime.UtcNow.AddSeconds(60); !await Answers() && DateTime.UtcNow < until;) await Task.Delay(100, TestContext.Current.CancellationToken);
+            for (
+                var until = DateTime.UtcNow.AddSeconds(60);
+                !said.Exists(l => l.Contains("starting it again", StringComparison.Ordinal)) && DateTime.UtcNow < until;
+
+            )
+                await Task.Delay(100, TestContext.Current.CancellationToken);
+            for (var until = DateTime.UtcNow.AddSeconds(60); !await Answers() && DateTime.UtcNow < until; )
+                await Task.Delay(100, TestContext.Current.CancellationToken);
             (await Answers()).ShouldBeTrue();
             (await Health()).ShouldBe(HttpStatusCode.OK);
         }
@@ -53,10 +61,22 @@ public sealed class StartTests : IDisposable
         screen.SignIn("Tom Okoro", "1304");
         screen.Go("/measure/TQB5P");
         screen.UntilHeading("Read at 4½");
-        using (var player = new HttpClient { BaseAddress = new($"http://127.0.0.1:{command.Port + 10}"), DefaultRequestHeaders = { { "X-Stand-In", "1" } } })
+        using (
+            var player = new HttpClient
+            {
+                BaseAddress = new($"http://127.0.0.1:{command.Port + 10}"),
+                DefaultRequestHeaders = { { "X-Stand-In", "1" } },
+            }
+        )
         {
-            screen.Until(() => screen.Driver.FindElement(By.CssSelector("[data-live-word]")).Text.EndsWith("mm", StringComparison.Ordinal), "the played gauge connected");
-            foreach (var what in new[] { "turn?to=27.534", "send" }) (await player.PostAsync(new Uri($"/gauges/0/{what}", UriKind.Relative), null, TestContext.Current.CancellationToken)).EnsureSuccessStatusCode();
+            screen.Until(
+                () => screen.Driver.FindElement(By.CssSelector("[data-live-word]")).Text.EndsWith("mm", StringComparison.Ordinal),
+                "the played gauge connected"
+            );
+            foreach (var what in new[] { "turn?to=27.534", "send" })
+                (
+                    await player.PostAsync(new Uri($"/gauges/0/{what}", UriKind.Relative), null, TestContext.Current.CancellationToken)
+                ).EnsureSuccessStatusCode();
         }
         screen.UntilHeading("Read at 6 ");
         await Signal("KILL", $"Uncial.Web.dll --port-of-start={command.Port}");
@@ -76,8 +96,14 @@ public sealed class StartTests : IDisposable
         screen.UntilText("27.56");
         // Backed up while it works, and what must not be done meanwhile is refused.
         var backup = Path.Combine(Data, "shop.backup");
-        (await command.RunAsync("--backup", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("Backed up into"), r => r.Code.ShouldBe(0));
-        (await command.RunAsync("--restore", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("stop it first"), r => r.Code.ShouldBe(1));
+        (await command.RunAsync("--backup", backup)).ShouldSatisfyAllConditions(
+            r => r.Said.ShouldContain("Backed up into"),
+            r => r.Code.ShouldBe(0)
+        );
+        (await command.RunAsync("--restore", backup)).ShouldSatisfyAllConditions(
+            r => r.Said.ShouldContain("stop it first"),
+            r => r.Code.ShouldBe(1)
+        );
         screen.Enter("27.5713");
         screen.UntilHeading("Read at 10½");
         await Process.Start("kill", ["-TERM", $"{last.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
@@ -90,11 +116,23 @@ public sealed class StartTests : IDisposable
         (await command.RunAsync("--restore", export + "x")).Code.ShouldBe(1);
         (await command.RunAsync("--export", export)).Code.ShouldBe(0);
         (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldContain("\"typed\": \"27.5713\"");
-        (await command.RunAsync("--restore", export)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("is no backup"), r => r.Code.ShouldBe(1));
-        (await command.RunAsync("--restore", backup)).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("Restored from"), r => r.Code.ShouldBe(0));
-        (await command.RunAsync("--verify")).ShouldSatisfyAllConditions(r => r.Said.ShouldContain("every chain holds"), r => r.Code.ShouldBe(0));
+        (await command.RunAsync("--restore", export)).ShouldSatisfyAllConditions(
+            r => r.Said.ShouldContain("is no backup"),
+            r => r.Code.ShouldBe(1)
+        );
+        (await command.RunAsync("--restore", backup)).ShouldSatisfyAllConditions(
+            r => r.Said.ShouldContain("Restored from"),
+            r => r.Code.ShouldBe(0)
+        );
+        (await command.RunAsync("--verify")).ShouldSatisfyAllConditions(
+            r => r.Said.ShouldContain("every chain holds"),
+            r => r.Code.ShouldBe(0)
+        );
         (await command.RunAsync("--export", export)).Code.ShouldBe(0);
-        (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldSatisfyAllConditions(t => t.ShouldContain("\"typed\": \"27.56\""), t => t.ShouldNotContain("\"typed\": \"27.5713\""));
+        (await File.ReadAllTextAsync(export, TestContext.Current.CancellationToken)).ShouldSatisfyAllConditions(
+            t => t.ShouldContain("\"typed\": \"27.56\""),
+            t => t.ShouldNotContain("\"typed\": \"27.5713\"")
+        );
     }
 
     public void Dispose() => command.Dispose();

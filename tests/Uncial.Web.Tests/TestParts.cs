@@ -12,11 +12,19 @@ internal static class TestParts
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    public static readonly MountShape Shape = new() { Hole = Mm(72), Register = Mm(146), Depth = Mm(52), Web = Mm(8), Vented = true };
+    public static readonly MountShape Shape = new()
+    {
+        Hole = Mm(72),
+        Register = Mm(146),
+        Depth = Mm(52),
+        Web = Mm(8),
+        Vented = true,
+    };
 
     public static Length Mm(decimal mm) => Length.FromMillimetres(mm);
 
-    public static async Task<int> HandAsync(this UncialDb db, string user) => (await db.Operators.SingleAsync(u => u.UserName == user, Cancel)).Id;
+    public static async Task<int> HandAsync(this UncialDb db, string user) =>
+        (await db.Operators.SingleAsync(u => u.UserName == user, Cancel)).Id;
 
     /// <summary>Forgets an end that the database refused.</summary>
     public static void Refused(this UncialDb db, Part part)
@@ -27,49 +35,126 @@ internal static class TestParts
     }
 
     /// <summary>A lead's signature in the transaction of its decision, as the database writes it when a PIN was checked.</summary>
-    public static async Task<long> SignAsync(this UncialDb db, int? part, SignedFor purpose, string subject, int by, string lead = "ines", string reason = "test")
+    public static async Task<long> SignAsync(
+        this UncialDb db,
+        int? part,
+        SignedFor purpose,
+        string subject,
+        int by,
+        string lead = "ines",
+        string reason = "test"
+    )
     {
         var who = await db.Operators.SingleAsync(o => o.UserName == lead, Cancel);
-        var signature = new Signature { PartId = part, SignedFor = purpose, Subject = subject, Reason = reason, SignedById = who.Id, Role = who.Role, PinChecked = true, At = DateTimeOffset.UtcNow, ById = by };
+        var signature = new Signature
+        {
+            PartId = part,
+            SignedFor = purpose,
+            Subject = subject,
+            Reason = reason,
+            SignedById = who.Id,
+            Role = who.Role,
+            PinChecked = true,
+            At = DateTimeOffset.UtcNow,
+            ById = by,
+        };
         db.Signatures.Add(signature);
         await db.SaveChangesAsync(Cancel);
         return signature.Id;
     }
 
     /// <summary>A part that is read and waits to be mounted.</summary>
-    public static async Task<string> ReadPartAsync(this RunningShop shop, PartKind kind = PartKind.Rotor, MountShape? shape = null, string? machineTo = null)
+    public static async Task<string> ReadPartAsync(
+        this RunningShop shop,
+        PartKind kind = PartKind.Rotor,
+        MountShape? shape = null,
+        string? machineTo = null
+    )
     {
         await using var db = shop.Db();
         var hand = new Hand((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var rotor = kind == PartKind.Rotor;
-        var surface = new WorkSurface { Kind = kind, Places = rotor ? 8 : 4, Diameter = rotor ? Mm(300) : Mm(254), Band = Mm(50) };
-        foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(rotor ? new[] { "26", machineTo ?? "23.4", "23" } : ["254", machineTo ?? "255.1", "255.5"]))
+        var surface = new WorkSurface
+        {
+            Kind = kind,
+            Places = rotor ? 8 : 4,
+            Diameter = rotor ? Mm(300) : Mm(254),
+            Band = Mm(50),
+        };
+        foreach (
+            var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(
+                rotor ? new[] { "26", machineTo ?? "23.4", "23" } : ["254", machineTo ?? "255.1", "255.5"]
+            )
+        )
             Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
-        var part = new Part { Tag = Guid.NewGuid().ToString("N")[..8], Corner = Corner.FrontLeft, Shape = shape ?? Shape, Surfaces = { surface } };
-        db.Jobs.Add(new() { Number = 900_000 + Random.Shared.Next(1_000_000), Vehicle = "Test " + part.Tag, ReceivedAt = hand.At, ReceivedById = hand.OperatorId, Parts = { part } });
+        var part = new Part
+        {
+            Tag = Guid.NewGuid().ToString("N")[..8],
+            Corner = Corner.FrontLeft,
+            Shape = shape ?? Shape,
+            Surfaces = { surface },
+        };
+        db.Jobs.Add(
+            new()
+            {
+                Number = 900_000 + Random.Shared.Next(1_000_000),
+                Vehicle = "Test " + part.Tag,
+                ReceivedAt = hand.At,
+                ReceivedById = hand.OperatorId,
+                Parts = { part },
+            }
+        );
         await db.SaveChangesAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
         for (var i = 0; i < surface.Places; i++)
         {
             var record = new SurfaceRecord(surface, part, settings);
-            Journey.Read(record, ReadingKind.Size, record.Places[i], Typed(rotor ? "24.3" + i % 3 : "254.3" + i), LengthUnit.Millimetre, null, hand);
+            Journey.Read(
+                record,
+                ReadingKind.Size,
+                record.Places[i],
+                Typed(rotor ? "24.3" + i % 3 : "254.3" + i),
+                LengthUnit.Millimetre,
+                null,
+                hand
+            );
         }
         await db.SaveChangesAsync(Cancel);
         return part.Tag;
     }
 
     /// <summary>The same with a plan taken.</summary>
-    public static async Task<string> PlannedPartAsync(this RunningShop shop, string technique, PartKind kind = PartKind.Rotor, string? machineTo = null, string? runout = null)
+    public static async Task<string> PlannedPartAsync(
+        this RunningShop shop,
+        string technique,
+        PartKind kind = PartKind.Rotor,
+        string? machineTo = null,
+        string? runout = null
+    )
     {
         var tag = await shop.ReadPartAsync(kind, machineTo: machineTo);
         await using var db = shop.Db();
         var record = await db.RecordAsync(tag);
         foreach (var face in runout is null ? Array.Empty<ReadingKind>() : [ReadingKind.RunoutOuter, ReadingKind.RunoutInner])
-            Journey.Read(record, face, null, Typed(runout!), LengthUnit.Millimetre, null, new(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+            Journey.Read(
+                record,
+                face,
+                null,
+                Typed(runout!),
+                LengthUnit.Millimetre,
+                null,
+                new(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
+            );
         await db.SaveChangesAsync(Cancel);
         record = new(record.Surface, record.Part, record.Shop);
         var request = record.RequestForPlan(dialConfirmed: true);
-        Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.Single(o => o.Key == technique), [], new(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+        Journey.TakePlan(
+            record,
+            request,
+            PassPlanner.Plan(request).Options.Single(o => o.Key == technique),
+            [],
+            new(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
+        );
         await db.SaveChangesAsync(Cancel);
         return tag;
     }
@@ -81,12 +166,21 @@ internal static class TestParts
     public static async Task<SurfaceRecord> LookAtAsync(this UncialDb db, SurfaceRecord record, Hand hand)
     {
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
-        foreach (var kind in Now().NotLookedAt) Journey.Read(Now(), kind, null, None, LengthUnit.Millimetre, Now().Shop.GaugeFor(kind), hand);
+        foreach (var kind in Now().NotLookedAt)
+            Journey.Read(Now(), kind, null, None, LengthUnit.Millimetre, Now().Shop.GaugeFor(kind), hand);
         await db.SaveChangesAsync(Cancel);
         if (Now().Judge(readingsAreFit: true).Notes.Any(n => n.Code == "readTwice"))
         {
             var worst = Now().Sizes.MinBy(r => Core.Parts.Limits.Margin(Now().Kind, r.Value, Now().Limits!.Discard))!;
-            Journey.Read(Now(), ReadingKind.Size, new(worst.Degrees ?? 0, worst.Station), Typed(worst.Typed), LengthUnit.Millimetre, Now().GaugeOf(worst), hand);
+            Journey.Read(
+                Now(),
+                ReadingKind.Size,
+                new(worst.Degrees ?? 0, worst.Station),
+                Typed(worst.Typed),
+                LengthUnit.Millimetre,
+                Now().GaugeOf(worst),
+                hand
+            );
             await db.SaveChangesAsync(Cancel);
         }
         return Now();

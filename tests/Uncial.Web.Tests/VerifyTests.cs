@@ -229,7 +229,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
                 "integer" or "bigint" or "numeric" or "double precision" => $"coalesce(\"{column}\", 0) + 1",
                 "boolean" => $"not coalesce(\"{column}\", false)",
                 "timestamp with time zone" => $"coalesce(\"{column}\", now()) + interval '1 second'",
-                "text" or "character varying" => $"case when \"{column}\" like 'x%' then 'y' else 'x' end || coalesce(substr(\"{column}\", 2), '')",
+                "text" or "character varying" =>
+                    $"case when \"{column}\" like 'x%' then 'y' else 'x' end || coalesce(substr(\"{column}\", 2), '')",
                 "jsonb" => $"coalesce(\"{column}\", '{{}}') || '{{\"x\": 1}}'",
                 "bytea" => "'\\x0102'",
                 "date" => $"coalesce(\"{column}\", current_date) + 1",

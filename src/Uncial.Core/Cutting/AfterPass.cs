@@ -51,8 +51,13 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
     /// <param name="measured">A size measured now, or null.</param>
     /// <param name="rules">The shop's rules.</param>
     public static AfterPass Read(
-        PlanRequest plan, IReadOnlyList<PlannedPass> done, IReadOnlyList<PlannedPass> toCome,
-        IReadOnlyList<SideSeen> seen, SizeSeen? measured, ShopRules rules)
+        PlanRequest plan,
+        IReadOnlyList<PlannedPass> done,
+        IReadOnlyList<PlannedPass> toCome,
+        IReadOnlyList<SideSeen> seen,
+        SizeSeen? measured,
+        ShopRules rules
+    )
     {
         ArgumentNullException.ThrowIfNull(plan);
         ArgumentNullException.ThrowIfNull(done);
@@ -72,21 +77,32 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
         public AfterPass Read(IReadOnlyList<PlannedPass> toCome, SizeSeen? measured)
         {
             // A groove that is seen on cut metal goes so far below the cut, whatever is still dark.
-            var needs = plan.Sides.Select((side, i) => depth[i] > Length.Zero && seen[i].GrooveLeft is { } groove && groove > Length.Zero ? Length.Max(NeedNow(side, i), SinceTouch(i) + groove) : NeedNow(side, i)).ToArray();
+            var needs = plan
+                .Sides.Select(
+                    (side, i) =>
+                        depth[i] > Length.Zero && seen[i].GrooveLeft is { } groove && groove > Length.Zero
+                            ? Length.Max(NeedNow(side, i), SinceTouch(i) + groove)
+                            : NeedNow(side, i)
+                )
+                .ToArray();
             var changed = needs.Where((n, i) => n != plan.Sides[i].Done + plan.Sides[i].Need).Any();
             var left = needs.Select((n, i) => Length.Max(Length.Zero, n - SinceTouch(i))).ToArray();
-            for (var i = 0; i < left.Length; i++) steps.Add("needLeft", "max(0, {0} − {1})", left[i], Side(i), needs[i], SinceTouch(i));
+            for (var i = 0; i < left.Length; i++)
+                steps.Add("needLeft", "max(0, {0} − {1})", left[i], Side(i), needs[i], SinceTouch(i));
             for (var i = 0; i < left.Length; i++)
             {
                 var by = left[i] - Length.Max(Length.Zero, plan.Sides[i].Need - depth[i]);
-                if (by != Length.Zero) notes.Add(new(by > Length.Zero ? "needsMore" : "needsLess", by.Abs(), left[i], Subject: Side(i)));
+                if (by != Length.Zero)
+                    notes.Add(new(by > Length.Zero ? "needsMore" : "needsLess", by.Abs(), left[i], Subject: Side(i)));
             }
             var ledger = new Ledger(plan, depth, steps);
             var stop = measured is { } size && Contradicts(ledger, size);
             var request = Carried(left, ledger);
             AfterPass Result(NextStep next) => new(next, request, notes) { BearsDialOut = ledger.ConfirmsDial, Steps = steps.All };
-            if (stop) return Result(NextStep.Stop);
-            if (left.All(l => l == Length.Zero)) return Result(NextStep.Finished);
+            if (stop)
+                return Result(NextStep.Stop);
+            if (left.All(l => l == Length.Zero))
+                return Result(NextStep.Finished);
             return Result(changed || measured is not null || toCome.Count == 0 ? NextStep.PlanAnew : NextStep.GoOn);
         }
 
@@ -97,9 +113,14 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
         private Length NeedNow(SideNeed side, int i)
         {
             var (d, q, need) = (SinceTouch(i), plan.Dial.DepthPerDivision, side.Done + side.Need);
-            if (depth[i] == Length.Zero) return need; // not its turn yet: what is dark there says nothing
+            if (depth[i] == Length.Zero)
+                return need; // not its turn yet: what is dark there says nothing
             if (seen[i].CleanSectors >= Coverage.Sectors)
-                return seen[i].GrooveLeft is { } groove ? groove > Length.Zero ? d + groove : Length.Min(need, d) : need;
+                return seen[i].GrooveLeft is { } groove
+                    ? groove > Length.Zero
+                        ? d + groove
+                        : Length.Min(need, d)
+                    : need;
 
             var range = Coverage.RunoutRange(d, seen[i].CleanSectors);
             Length? estimate = null;
@@ -110,19 +131,24 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
                 estimate = r.Greatest + side.Groove + side.Relief;
                 steps.Add("needSeen", "{0} + {1} + {2}", estimate.Value, Side(i), r.Greatest, side.Groove, side.Relief);
             }
-            else notes.Add(new("tooLittleTouched", Subject: Side(i)));
+            else
+                notes.Add(new("tooLittleTouched", Subject: Side(i)));
             if (d >= need)
             {
                 // Dark where it should be clean: the metal is right and the figures were not.
                 notes.Add(new("darkBeyondNeed", need, d, Subject: Side(i)));
                 // A groove read too shallow looks like this: it is read again, not only cut away.
-                if (seen[i].GrooveLeft is not { } left || left == Length.Zero) notes.Add(new("grooveAgain", Subject: Side(i)));
+                if (seen[i].GrooveLeft is not { } left || left == Length.Zero)
+                    notes.Add(new("grooveAgain", Subject: Side(i)));
                 // A run-out that was measured stands: the cut was shallower than the dial says, or a low land deeper than it was read.
-                if (!side.RunoutAssumed && side.Runout is not null) return d + Length.Max(q, plan.Dial.Allowance);
-                if (range is { } beyond) runout[i] = beyond.Greatest;
+                if (!side.RunoutAssumed && side.Runout is not null)
+                    return d + Length.Max(q, plan.Dial.Allowance);
+                if (range is { } beyond)
+                    runout[i] = beyond.Greatest;
                 return Length.Max(d + q, estimate ?? d + rules.AssumedRunout);
             }
-            if (range is not { } seenRunout) return need;
+            if (range is not { } seenRunout)
+                return need;
             if (side.RunoutAssumed)
             {
                 runout[i] = seenRunout.Greatest;
@@ -130,7 +156,9 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             }
             // Measured on the lathe: the estimate only warns, and only where its whole range is off by half as much again.
             if (side.Runout is { } known && known > Length.Zero && (seenRunout.Least > 1.5m * known || 1.5m * seenRunout.Greatest < known))
-                notes.Add(new("coverageDisagrees", known, seenRunout.Least > known ? seenRunout.Least : seenRunout.Greatest, Subject: Side(i)));
+                notes.Add(
+                    new("coverageDisagrees", known, seenRunout.Least > known ? seenRunout.Least : seenRunout.Greatest, Subject: Side(i))
+                );
             return need;
         }
 
@@ -140,16 +168,23 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
         /// </summary>
         private Length ByThickness(int i, Length estimate)
         {
-            if (plan.RunoutsDifferAtMost is not { } differ || !plan.Sides[i].RunoutAssumed || plan.Sides.Count < 2) return estimate;
+            if (plan.RunoutsDifferAtMost is not { } differ || !plan.Sides[i].RunoutAssumed || plan.Sides.Count < 2)
+                return estimate;
             var other = plan.Sides[1 - i];
-            Length? runs = !other.RunoutAssumed ? other.Runout
-                : seen[1 - i].CleanSectors >= Coverage.Sectors && SinceTouch(1 - i) > Length.Zero ? SinceTouch(1 - i) : null;
-            if (runs is not { } known || known + differ >= estimate) return estimate;
+            Length? runs =
+                !other.RunoutAssumed ? other.Runout
+                : seen[1 - i].CleanSectors >= Coverage.Sectors && SinceTouch(1 - i) > Length.Zero ? SinceTouch(1 - i)
+                : null;
+            if (runs is not { } known || known + differ >= estimate)
+                return estimate;
             steps.Add("runoutByThickness", "min({0}, {1} + {2})", known + differ, Side(i), estimate, known, differ);
             return known + differ;
         }
 
-        private string Side(int i) => plan.Kind == PartKind.Drum ? "bore" : i == 0 ? "outer" : "inner";
+        private string Side(int i) =>
+            plan.Kind == PartKind.Drum ? "bore"
+            : i == 0 ? "outer"
+            : "inner";
 
         /// <summary>The part as it is now: what the ledger says, as first touch of the next zeroing.</summary>
         private PlanRequest Carried(Length[] left, Ledger ledger)
@@ -160,7 +195,21 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
                 Touch = ledger.Size,
                 TouchBound = ledger.Bound,
                 Worst = ledger.Worst,
-                Sides = [.. plan.Sides.Select((s, i) => new SideNeed(left[i], Length.Min(s.Groove, left[i]), runout[i], s.Relief, s.RunoutAssumed, SinceTouch(i), s.UnreadRelief))],
+                Sides =
+                [
+                    .. plan.Sides.Select(
+                        (s, i) =>
+                            new SideNeed(
+                                left[i],
+                                Length.Min(s.Groove, left[i]),
+                                runout[i],
+                                s.Relief,
+                                s.RunoutAssumed,
+                                SinceTouch(i),
+                                s.UnreadRelief
+                            )
+                    ),
+                ],
                 RoughsDone = plan.RoughsDone + done.Count(p => p.Kind == PassKind.Rough),
                 RoughsDoneBySide = [.. roughs.Select((r, i) => r + (plan.RoughsDoneBySide?[i] ?? 0))],
                 IsTurnedRound = plan.IsTurnedRound || done.Any(p => p.TurnFirst),
@@ -176,9 +225,12 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
         private bool Contradicts(Ledger ledger, SizeSeen size)
         {
             var (dial, stop, byDial, bySize) = ledger.Enter(size);
-            if (size.SpotIsBright && !stop) notes.Add(new("touchFromSize", size.Size));
-            if (dial is DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal) notes.Add(new("dialFactorOfTwo", byDial, bySize));
-            else if (stop) notes.Add(new("dialOrZeroWrong", byDial, bySize));
+            if (size.SpotIsBright && !stop)
+                notes.Add(new("touchFromSize", size.Size));
+            if (dial is DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal)
+                notes.Add(new("dialFactorOfTwo", byDial, bySize));
+            else if (stop)
+                notes.Add(new("dialOrZeroWrong", byDial, bySize));
             return stop;
         }
     }

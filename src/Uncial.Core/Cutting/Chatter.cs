@@ -113,16 +113,23 @@ public sealed record Chatter(IReadOnlyList<ChatterReason> Reasons, IReadOnlyList
         ArgumentNullException.ThrowIfNull(rules);
         var shallow = facts.Depth > Length.Zero && facts.Depth < rules.RubbingDepth;
         List<ChatterReason> reasons = [];
-        if (!facts.HasBand) reasons.Add(ChatterReason.NoBand);
-        if (facts.Kind == PartKind.Rotor && facts.Thickness < rules.ThinRotor) reasons.Add(ChatterReason.ThinRotor);
-        if (facts.Overhangs) reasons.Add(ChatterReason.Overhang);
-        if (facts.EdgeIsWorn) reasons.Add(ChatterReason.WornEdge);
-        if (shallow) reasons.Add(ChatterReason.Shallow);
-        if (facts.Pass != PassKind.Rough && facts.Diameter >= rules.LargeDiameter) reasons.Add(ChatterReason.FineAtLargeDiameter);
+        if (!facts.HasBand)
+            reasons.Add(ChatterReason.NoBand);
+        if (facts.Kind == PartKind.Rotor && facts.Thickness < rules.ThinRotor)
+            reasons.Add(ChatterReason.ThinRotor);
+        if (facts.Overhangs)
+            reasons.Add(ChatterReason.Overhang);
+        if (facts.EdgeIsWorn)
+            reasons.Add(ChatterReason.WornEdge);
+        if (shallow)
+            reasons.Add(ChatterReason.Shallow);
+        if (facts.Pass != PassKind.Rough && facts.Diameter >= rules.LargeDiameter)
+            reasons.Add(ChatterReason.FineAtLargeDiameter);
 
         // Damping first where there is none; then what the sign points at, what holds the tool, and both schools.
         List<ChatterRemedy> remedies = [];
-        if (!facts.HasBand) remedies.Add(ChatterRemedy.Band);
+        if (!facts.HasBand)
+            remedies.Add(ChatterRemedy.Band);
         var sign = facts.Sign switch
         {
             ChatterSign.Rumble => ChatterRemedy.ShortenOverhang,
@@ -132,11 +139,20 @@ public sealed record Chatter(IReadOnlyList<ChatterReason> Reasons, IReadOnlyList
             _ => (ChatterRemedy?)null,
         };
         List<ChatterRemedy> others = [ChatterRemedy.MoreDamping];
-        if (facts.Overhangs) others.Add(ChatterRemedy.ShortenOverhang);
-        if (facts.EdgeIsWorn) others.Add(ChatterRemedy.FreshEdge);
-        others.AddRange(shallow || facts.Pass != PassKind.Rough || facts.Sign == ChatterSign.Rubbing
-            ? [ChatterRemedy.DeeperOrFaster, ChatterRemedy.SlowerOrLighter] : [ChatterRemedy.SlowerOrLighter, ChatterRemedy.DeeperOrFaster]);
-        if (sign is { } first) { others.Remove(first); others.Insert(0, first); }
+        if (facts.Overhangs)
+            others.Add(ChatterRemedy.ShortenOverhang);
+        if (facts.EdgeIsWorn)
+            others.Add(ChatterRemedy.FreshEdge);
+        others.AddRange(
+            shallow || facts.Pass != PassKind.Rough || facts.Sign == ChatterSign.Rubbing
+                ? [ChatterRemedy.DeeperOrFaster, ChatterRemedy.SlowerOrLighter]
+                : [ChatterRemedy.SlowerOrLighter, ChatterRemedy.DeeperOrFaster]
+        );
+        if (sign is { } first)
+        {
+            others.Remove(first);
+            others.Insert(0, first);
+        }
         // What has helped on this lathe before goes ahead of what has not.
         remedies.AddRange(others.OrderByDescending(r => helped?.GetValueOrDefault(r) ?? 0));
         return new(reasons, remedies);

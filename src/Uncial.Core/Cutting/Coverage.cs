@@ -19,8 +19,10 @@ public static class Coverage
     /// <returns>0 … 1; 0 at no depth, 1 from the run-out on.</returns>
     public static double CleanShare(Length depth, Length runout)
     {
-        if (depth <= Length.Zero) return 0;
-        if (depth >= runout) return 1;
+        if (depth <= Length.Zero)
+            return 0;
+        if (depth >= runout)
+            return 1;
         return Math.Acos(1 - 2 * (double)(depth / runout)) / Math.PI;
     }
 
@@ -30,14 +32,15 @@ public static class Coverage
     /// <returns>The least and the greatest, which a new plan goes by; or null below 2/12 and above 11/12, where the share tells too little.</returns>
     public static (Length Least, Length Greatest)? RunoutRange(Length depth, int cleanSectors)
     {
-        if (depth <= Length.Zero || cleanSectors is < 2 or > 11) return null;
+        if (depth <= Length.Zero || cleanSectors is < 2 or > 11)
+            return null;
         var share = (double)cleanSectors / Sectors;
         return (From(share + HalfSector, Toward.Less), From(share - HalfSector, Toward.Greater));
 
-        Length From(double p, Toward toward) => Length.FromTrigonometry(2 * (double)depth.Millimetres / (1 - Math.Cos(Math.PI * p)), toward);
+        Length From(double p, Toward toward) =>
+            Length.FromTrigonometry(2 * (double)depth.Millimetres / (1 - Math.Cos(Math.PI * p)), toward);
     }
 
     /// <summary>Groove that is left at a depth: what of it lies below the cut, never more than its own depth.</summary>
-    public static Length GrooveLeft(Length groove, Length need, Length depth) =>
-        Length.Min(groove, Length.Max(Length.Zero, need - depth));
+    public static Length GrooveLeft(Length groove, Length need, Length depth) => Length.Min(groove, Length.Max(Length.Zero, need - depth));
 }

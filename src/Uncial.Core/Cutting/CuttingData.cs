@@ -62,14 +62,21 @@ public static class CuttingData
     /// <param name="diameter">Largest diameter cut, above 0.</param>
     /// <param name="fastestSurface">m/min that tool and material bear.</param>
     public static (decimal Gear, decimal Fraction, decimal TurnsPerMinute)? SpeedByDrive(
-        IEnumerable<decimal> gears, decimal leastFraction, decimal greatestFraction, Length diameter, double fastestSurface)
+        IEnumerable<decimal> gears,
+        decimal leastFraction,
+        decimal greatestFraction,
+        Length diameter,
+        double fastestSurface
+    )
     {
         ArgumentNullException.ThrowIfNull(gears);
         return gears
             .Select(gear => (Gear: gear, Turns: SpeedInRange(gear * leastFraction, gear * greatestFraction, diameter, fastestSurface)))
             .Where(g => g.Turns is not null)
             .Select(g => ((decimal Gear, decimal Fraction, decimal TurnsPerMinute)?)(g.Gear, g.Turns!.Value / g.Gear, g.Turns.Value))
-            .OrderByDescending(g => g!.Value.TurnsPerMinute).ThenBy(g => Math.Abs(g!.Value.Fraction - 1)).FirstOrDefault();
+            .OrderByDescending(g => g!.Value.TurnsPerMinute)
+            .ThenBy(g => Math.Abs(g!.Value.Fraction - 1))
+            .FirstOrDefault();
     }
 
     /// <summary>Feed in a turn of a lathe that feeds by time: f = F/n.</summary>

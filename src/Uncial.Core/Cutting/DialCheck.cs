@@ -27,7 +27,8 @@ public static class DialCheck
     /// <param name="slack">What setting and reading may be wrong by.</param>
     public static DialAgreement Compare(Length byDial, Length bySize, Length slack)
     {
-        if ((bySize - byDial).Abs() <= slack || byDial <= Length.Zero) return DialAgreement.Agrees;
+        if ((bySize - byDial).Abs() <= slack || byDial <= Length.Zero)
+            return DialAgreement.Agrees;
         return (bySize / byDial) switch
         {
             > 1.6m and < 2.5m => DialAgreement.TwiceTheMetal,

@@ -13,7 +13,8 @@ public readonly record struct DialPosition(string Word, Length? ToGo)
     /// <param name="division">One division of its scale, above 0.</param>
     public static DialPosition Of(Length at, Length? target, Length division)
     {
-        if (target is not { } to) return new("", null);
+        if (target is not { } to)
+            return new("", null);
         var off = to - at;
         return off.Abs() <= division / 2 ? new("there", Length.Zero) : new(off > Length.Zero ? "toGo" : "past", off.Abs());
     }

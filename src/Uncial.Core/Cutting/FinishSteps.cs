@@ -41,10 +41,13 @@ public readonly record struct FinishStep(FinishStepKind Kind, int Seconds)
     public static IReadOnlyList<FinishStep> For(PartKind kind, bool ground, bool hubbed)
     {
         List<FinishStep> steps = [];
-        if (!ground && kind == PartKind.Rotor) steps.AddRange([new(FinishStepKind.CrossHatchOuter, AbrasiveSeconds), new(FinishStepKind.CrossHatchInner, AbrasiveSeconds)]);
-        if (!ground && kind == PartKind.Drum) steps.Add(new(FinishStepKind.CrossHatchBore, AbrasiveSeconds));
+        if (!ground && kind == PartKind.Rotor)
+            steps.AddRange([new(FinishStepKind.CrossHatchOuter, AbrasiveSeconds), new(FinishStepKind.CrossHatchInner, AbrasiveSeconds)]);
+        if (!ground && kind == PartKind.Drum)
+            steps.Add(new(FinishStepKind.CrossHatchBore, AbrasiveSeconds));
         steps.Add(new(FinishStepKind.Edges, 0));
-        if (hubbed) steps.Add(new(FinishStepKind.Hub, 0));
+        if (hubbed)
+            steps.Add(new(FinishStepKind.Hub, 0));
         steps.AddRange([new(FinishStepKind.Wash, 0), new(FinishStepKind.Hands, 0)]);
         return steps;
     }

@@ -118,7 +118,10 @@ public sealed class HeadLedger
     public Length? Allowance(Length depthPerDivision) =>
         Cuts.Count < Fewest
             ? null
-            : Length.Max(depthPerDivision / 2, Length.FromTrigonometry(Coverage * scatter * independent + Math.Max(0, Mean), Toward.Greater));
+            : Length.Max(
+                depthPerDivision / 2,
+                Length.FromTrigonometry(Coverage * scatter * independent + Math.Max(0, Mean), Toward.Greater)
+            );
 
     /// <summary>
     /// How far the head may cut out of parallel over a band: the mean of the slopes found and two standard deviations, both faces

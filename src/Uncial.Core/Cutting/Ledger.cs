@@ -19,7 +19,8 @@ internal sealed class Ledger
     public Ledger(PlanRequest plan, Length[] depth, Steps steps)
     {
         (this.plan, this.steps, sign) = (plan, steps, Limits.Sign(plan.Kind));
-        foreach (var d in depth) cut += plan.Kind == PartKind.Drum ? 2 * d : d;
+        foreach (var d in depth)
+            cut += plan.Kind == PartKind.Drum ? 2 * d : d;
         var deepest = plan.DeepestBesideDark<Length>(depth) ?? Length.Zero;
         // Until a measured pass has borne the dial out, every depth counts double in what is sure.
         var factor = plan.Dial.Confirmed ? 1 : 2;
@@ -52,12 +53,23 @@ internal sealed class Ledger
     {
         var rotor = plan.Kind == PartKind.Rotor;
         var proof = seen.Size - sign * plan.Uncertainty;
-        Worst = Worst is not { } worst ? null : rotor ? Length.Min(worst, seen.Size) : Length.Max(worst, seen.Size);
+        Worst =
+            Worst is not { } worst ? null
+            : rotor ? Length.Min(worst, seen.Size)
+            : Length.Max(worst, seen.Size);
         if (!seen.SpotIsBright)
         {
             var before = Bound;
             Bound = rotor ? Length.Max(before, proof) : Length.Min(before, proof);
-            steps.Add("boundProven", rotor ? "max({0}, {1} − {2})" : "min({0}, {1} + {2})", Bound, null, before, seen.Size, plan.Uncertainty);
+            steps.Add(
+                "boundProven",
+                rotor ? "max({0}, {1} − {2})" : "min({0}, {1} + {2})",
+                Bound,
+                null,
+                before,
+                seen.Size,
+                plan.Uncertainty
+            );
             return (DialAgreement.Agrees, false, cut, cut);
         }
         var bySize = Limits.Margin(plan.Kind, plan.Touch, seen.Size);

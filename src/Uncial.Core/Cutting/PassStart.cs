@@ -30,8 +30,10 @@ public static class PassStart
         ArgumentNullException.ThrowIfNull(request);
         ArgumentNullException.ThrowIfNull(pass);
         bool IsPast(Lengths.Length limit) => Limits.Margin(request.Kind, pass.BoundAfter, limit) < Lengths.Length.Zero;
-        if (request.Discard is { } discard && IsPast(discard)) return StartRefusal.PastDiscard;
-        if (pass.MeasureFirst && (!measured || IsPast(request.MachineTo))) return StartRefusal.MeasureFirst;
+        if (request.Discard is { } discard && IsPast(discard))
+            return StartRefusal.PastDiscard;
+        if (pass.MeasureFirst && (!measured || IsPast(request.MachineTo)))
+            return StartRefusal.MeasureFirst;
         // Sparking out goes no deeper than the pass before it, which was judged.
         return IsPast(request.MachineTo) && !hasSignature && pass.Kind != PassKind.SparkOut ? StartRefusal.PastMachineTo : null;
     }

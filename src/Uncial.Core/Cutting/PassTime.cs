@@ -7,7 +7,8 @@ public static class PassTime
     public const int LookedBack = 12;
 
     private const int Fewest = 3;
-    private const decimal Least = 0.5m, Greatest = 3m;
+    private const decimal Least = 0.5m,
+        Greatest = 3m;
 
     /// <summary>
     /// What passes took of the time planned for them: the median of the newest, at least 0.5 and at most 3; 1 with fewer than three of
@@ -17,8 +18,14 @@ public static class PassTime
     public static decimal Overrun(IEnumerable<(decimal Planned, decimal Actual)> passes)
     {
         ArgumentNullException.ThrowIfNull(passes);
-        var ratios = passes.Where(p => p is { Planned: > 0, Actual: > 0 }).Take(LookedBack).Select(p => p.Actual / p.Planned).Order().ToList();
-        if (ratios.Count < Fewest) return 1;
+        var ratios = passes
+            .Where(p => p is { Planned: > 0, Actual: > 0 })
+            .Take(LookedBack)
+            .Select(p => p.Actual / p.Planned)
+            .Order()
+            .ToList();
+        if (ratios.Count < Fewest)
+            return 1;
         var middle = ratios.Count / 2;
         return Math.Clamp(ratios.Count % 2 == 1 ? ratios[middle] : (ratios[middle - 1] + ratios[middle]) / 2, Least, Greatest);
     }

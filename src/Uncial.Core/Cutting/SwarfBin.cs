@@ -24,5 +24,8 @@ public readonly record struct SwarfBin(decimal Grams, decimal Capacity)
     public decimal Share => Grams / Capacity;
 
     /// <summary>Whether it is due.</summary>
-    public BinState State => Share >= 1 ? BinState.Due : Share >= SoonShare ? BinState.Soon : BinState.Room;
+    public BinState State =>
+        Share >= 1 ? BinState.Due
+        : Share >= SoonShare ? BinState.Soon
+        : BinState.Room;
 }

@@ -14,9 +14,11 @@ public sealed class Bar
 
     private Bar(IEnumerable<Length> starts, Length reach, LengthUnit unit, bool eighths)
     {
-        if (reach <= Length.Zero) throw new ArgumentOutOfRangeException(nameof(reach), reach, "A dial reaches further than nothing.");
+        if (reach <= Length.Zero)
+            throw new ArgumentOutOfRangeException(nameof(reach), reach, "A dial reaches further than nothing.");
         (Starts, Reach, Unit, this.eighths) = ([.. starts.Distinct().Order()], reach, unit, eighths);
-        if (Starts.Count == 0 || Starts[0] <= Length.Zero) throw new ArgumentException("A bar has starts above 0.", nameof(starts));
+        if (Starts.Count == 0 || Starts[0] <= Length.Zero)
+            throw new ArgumentException("A bar has starts above 0.", nameof(starts));
     }
 
     /// <summary>Where it can be set, ascending.</summary>
@@ -43,7 +45,12 @@ public sealed class Bar
         ArgumentOutOfRangeException.ThrowIfLessThan(least, 1);
         ArgumentOutOfRangeException.ThrowIfGreaterThan(most, 78);
         ArgumentOutOfRangeException.ThrowIfLessThan(most, least);
-        return new(Enumerable.Range(least * 8, (most - least) * 8 + 1).Select(n => Length.FromInches(n / 8m)), reach, LengthUnit.Inch, true);
+        return new(
+            Enumerable.Range(least * 8, (most - least) * 8 + 1).Select(n => Length.FromInches(n / 8m)),
+            reach,
+            LengthUnit.Inch,
+            true
+        );
     }
 
     /// <summary>
@@ -55,12 +62,15 @@ public sealed class Bar
     public Length? StartFor(Limits limits)
     {
         ArgumentNullException.ThrowIfNull(limits);
-        Length? best = null, readable = null;
+        Length? best = null,
+            readable = null;
         foreach (var start in Starts)
         {
-            if (start >= limits.Discard || limits.Discard - start > Reach) continue;
+            if (start >= limits.Discard || limits.Discard - start > Reach)
+                continue;
             best = start;
-            if (limits.Nominal is not { } nominal || start <= nominal) readable = start;
+            if (limits.Nominal is not { } nominal || start <= nominal)
+                readable = start;
         }
         return readable ?? best;
     }
@@ -71,7 +81,8 @@ public sealed class Bar
     public IReadOnlyList<Length> Near(Length around, int each)
     {
         var at = 0;
-        while (at < Starts.Count - 1 && Starts[at] < around) at++;
+        while (at < Starts.Count - 1 && Starts[at] < around)
+            at++;
         var from = Math.Max(0, Math.Min(at - each, Starts.Count - 2 * each - 1));
         return [.. Starts.Skip(from).Take(2 * each + 1)];
     }
@@ -79,11 +90,17 @@ public sealed class Bar
     /// <summary>What is engraved at a start: <c>9.75</c>, <c>230</c>, or <c>8 7/8</c>.</summary>
     public string Name(Length start)
     {
-        if (!eighths) return start.In(Unit).ToString("0.00##", CultureInfo.InvariantCulture);
+        if (!eighths)
+            return start.In(Unit).ToString("0.00##", CultureInfo.InvariantCulture);
         var marks = (int)(start.Inches * 8);
         var (whole, rest) = (marks / 8, marks % 8);
-        var (over, under) = rest % 4 == 0 ? (rest / 4, 2) : rest % 2 == 0 ? (rest / 2, 4) : (rest, 8);
-        return rest == 0 ? whole.ToString(CultureInfo.InvariantCulture) : string.Create(CultureInfo.InvariantCulture, $"{whole} {over}/{under}");
+        var (over, under) =
+            rest % 4 == 0 ? (rest / 4, 2)
+            : rest % 2 == 0 ? (rest / 2, 4)
+            : (rest, 8);
+        return rest == 0
+            ? whole.ToString(CultureInfo.InvariantCulture)
+            : string.Create(CultureInfo.InvariantCulture, $"{whole} {over}/{under}");
     }
 
     /// <summary>
@@ -97,8 +114,10 @@ public sealed class Bar
         ArgumentNullException.ThrowIfNull(dial);
         var text = dial.Trim();
         var below = text.StartsWith('-');
-        if (below) text = text[1..].TrimStart();
-        if (Unit == LengthUnit.Inch && text.Length is > 0 and <= 3 && text.All(char.IsAsciiDigit)) text += "t";
+        if (below)
+            text = text[1..].TrimStart();
+        if (Unit == LengthUnit.Inch && text.Length is > 0 and <= 3 && text.All(char.IsAsciiDigit))
+            text += "t";
         // The unit behind the start keeps "9 - 1/8" from being the mixed number.
         return below ? $"{Name(start)}{LengthText.Name(Unit)} - {text}" : $"{Name(start)} + {text}";
     }

@@ -35,13 +35,14 @@ public enum GaugeKind
 public static class GaugeKinds
 {
     /// <summary>It reads the size of such a part: the thickness of a rotor, or the inside diameter of a drum.</summary>
-    public static bool Reads(this GaugeKind gauge, PartKind part) => gauge switch
-    {
-        GaugeKind.Micrometer or GaugeKind.Caliper => part == PartKind.Rotor,
-        GaugeKind.Tape => true,
-        GaugeKind.DrumGauge or GaugeKind.DrumGaugeStations or GaugeKind.DrumGaugeEighths => part == PartKind.Drum,
-        _ => false,
-    };
+    public static bool Reads(this GaugeKind gauge, PartKind part) =>
+        gauge switch
+        {
+            GaugeKind.Micrometer or GaugeKind.Caliper => part == PartKind.Rotor,
+            GaugeKind.Tape => true,
+            GaugeKind.DrumGauge or GaugeKind.DrumGaugeStations or GaugeKind.DrumGaugeEighths => part == PartKind.Drum,
+            _ => false,
+        };
 
     /// <summary>It is read as a start on a bar and a dial.</summary>
     public static bool HasBar(this GaugeKind gauge) => gauge is GaugeKind.DrumGaugeStations or GaugeKind.DrumGaugeEighths;
@@ -54,4 +55,9 @@ public static class GaugeKinds
 /// <param name="PermissibleError">Greatest error that its maker permits, or null; used where there is no certificate.</param>
 /// <param name="StandardUncertainty">Expanded uncertainty (k = 2) of the setting standard; null where none was used.</param>
 public sealed record GaugeFacts(
-    GaugeKind Kind, Length Resolution, Length? CertificateUncertainty = null, Length? PermissibleError = null, Length? StandardUncertainty = null);
+    GaugeKind Kind,
+    Length Resolution,
+    Length? CertificateUncertainty = null,
+    Length? PermissibleError = null,
+    Length? StandardUncertainty = null
+);

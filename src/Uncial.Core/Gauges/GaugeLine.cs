@@ -42,21 +42,48 @@ public sealed record GaugeLine(GaugeWord Word, string? Text, LengthUnit Unit, bo
     /// <returns>What it says, or null where it is none of ours.</returns>
     public static GaugeLine? Read(string? line)
     {
-        if (string.IsNullOrWhiteSpace(line) || line.Length > LongestLine) return null;
+        if (string.IsNullOrWhiteSpace(line) || line.Length > LongestLine)
+            return null;
         var words = line.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        GaugeWord? said = words[0] switch { "HELLO" => GaugeWord.Hello, "NOW" => GaugeWord.Now, "SEND" => GaugeWord.Send, _ => null };
-        if (said is not { } word) return null;
+        GaugeWord? said = words[0] switch
+        {
+            "HELLO" => GaugeWord.Hello,
+            "NOW" => GaugeWord.Now,
+            "SEND" => GaugeWord.Send,
+            _ => null,
+        };
+        if (said is not { } word)
+            return null;
         var figures = new Dictionary<string, string>(StringComparer.Ordinal);
         foreach (var pair in words.Skip(1))
-            if (pair.Split('=', 2) is not [{ Length: > 0 } name, var value] || !figures.TryAdd(name, value)) return null;
-        int? battery = figures.TryGetValue("battery", out var charge) ? Whole(charge) is >= 0 and <= 100 and var percent ? (int)percent : -1 : null;
-        if (battery < 0) return null;
-        if (word == GaugeWord.Hello) return new(word, null, LengthUnit.Millimetre, false, battery, 0) { Session = figures.GetValueOrDefault("session") };
-        LengthUnit? unit = figures.GetValueOrDefault("unit") switch { "mm" => LengthUnit.Millimetre, "in" => LengthUnit.Inch, _ => null };
-        bool? stable = figures.GetValueOrDefault("stable") switch { "yes" => true, "no" => false, _ => null };
+            if (pair.Split('=', 2) is not [{ Length: > 0 } name, var value] || !figures.TryAdd(name, value))
+                return null;
+        int? battery = figures.TryGetValue("battery", out var charge)
+            ? Whole(charge) is >= 0 and <= 100 and var percent
+                ? (int)percent
+                : -1
+            : null;
+        if (battery < 0)
+            return null;
+        if (word == GaugeWord.Hello)
+            return new(word, null, LengthUnit.Millimetre, false, battery, 0) { Session = figures.GetValueOrDefault("session") };
+        LengthUnit? unit = figures.GetValueOrDefault("unit") switch
+        {
+            "mm" => LengthUnit.Millimetre,
+            "in" => LengthUnit.Inch,
+            _ => null,
+        };
+        bool? stable = figures.GetValueOrDefault("stable") switch
+        {
+            "yes" => true,
+            "no" => false,
+            _ => null,
+        };
         var number = Whole(figures.GetValueOrDefault("n"));
-        if (unit is null || stable is null || !figures.TryGetValue("value", out var text) || !IsFigure(text)) return null;
-        if (word == GaugeWord.Send && number is null or < 1) return null;
+        if (unit is null || stable is null || !figures.TryGetValue("value", out var text) || !IsFigure(text))
+            return null;
+        if (word == GaugeWord.Send && number is null or < 1)
+            return null;
         return new(word, text, unit.Value, stable.Value, battery, word == GaugeWord.Send ? number!.Value : 0);
     }
 
@@ -74,8 +101,11 @@ public sealed record GaugeLine(GaugeWord Word, string? Text, LengthUnit Unit, bo
     }
 
     private static bool IsFigure(string text) =>
-        text.Length is > 0 and <= 13 && decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _)
-        && text[0] != '+' && text[^1] != '.';
+        text.Length is > 0 and <= 13
+        && decimal.TryParse(text, NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out _)
+        && text[0] != '+'
+        && text[^1] != '.';
 
-    private static long? Whole(string? text) => long.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var whole) ? whole : null;
+    private static long? Whole(string? text) =>
+        long.TryParse(text, NumberStyles.None, CultureInfo.InvariantCulture, out var whole) ? whole : null;
 }

@@ -23,17 +23,42 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
     /// Readings of the setting standard that the zero correction is the mean of; their own scatter comes in. 0: readings are not corrected.
     /// </param>
     /// <param name="pooled">What repeats on record say of this gauge in this hand; nothing: the shop's figure for its kind.</param>
-    public static ReadingUncertainty Of(GaugeFacts gauge, Length size, int repeats, ShopRules rules, int zeroReadings = 0, Repeatability pooled = default)
+    public static ReadingUncertainty Of(
+        GaugeFacts gauge,
+        Length size,
+        int repeats,
+        ShopRules rules,
+        int zeroReadings = 0,
+        Repeatability pooled = default
+    )
     {
         ArgumentNullException.ThrowIfNull(gauge);
         ArgumentNullException.ThrowIfNull(rules);
         var steps = new Steps();
-        var (ofGauge, ofStandard, step, repeat) = (OfGauge(gauge, steps), OfStandard(gauge, steps), OfResolution(gauge, steps), OfRepeats(gauge, repeats, rules, pooled, steps));
+        var (ofGauge, ofStandard, step, repeat) = (
+            OfGauge(gauge, steps),
+            OfStandard(gauge, steps),
+            OfResolution(gauge, steps),
+            OfRepeats(gauge, repeats, rules, pooled, steps)
+        );
         var zero = OfZero(repeats > 1 ? OneOf(gauge, rules, pooled) : repeat, zeroReadings, steps);
         var temperature = OfTemperature(size, rules, steps);
         // Twice the step: once where the gauge was set, once where it is read.
-        var standard = Up(Math.Sqrt(Square(ofGauge) + Square(ofStandard) + 2 * Square(step) + Square(repeat) + Square(zero) + Square(temperature)));
-        steps.Add("uncertaintyStandard", "√({0}² + {1}² + 2 · {2}² + {3}² + {4}² + {5}²)", standard, null, ofGauge, ofStandard, step, repeat, zero, temperature);
+        var standard = Up(
+            Math.Sqrt(Square(ofGauge) + Square(ofStandard) + 2 * Square(step) + Square(repeat) + Square(zero) + Square(temperature))
+        );
+        steps.Add(
+            "uncertaintyStandard",
+            "√({0}² + {1}² + 2 · {2}² + {3}² + {4}² + {5}²)",
+            standard,
+            null,
+            ofGauge,
+            ofStandard,
+            step,
+            repeat,
+            zero,
+            temperature
+        );
         var expanded = Length.Max(2 * standard, gauge.Resolution);
         steps.Add("uncertaintyExpanded", "max(2 · {0}, {1})", expanded, null, standard, gauge.Resolution);
         return new(expanded, steps.All);
@@ -47,15 +72,19 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
     private static Length OfGauge(GaugeFacts gauge, Steps steps)
     {
         Length u;
-        if (gauge.CertificateUncertainty is { } certificate) steps.Add("uGauge", "{0} / 2", u = certificate / 2, null, certificate);
-        else if (gauge.PermissibleError is { } error) steps.Add("uGauge", "{0} / √3", u = Up((double)error.Millimetres / Math.Sqrt(3)), null, error);
-        else steps.Add("uGauge", "{0}", u = gauge.Resolution, null, gauge.Resolution);
+        if (gauge.CertificateUncertainty is { } certificate)
+            steps.Add("uGauge", "{0} / 2", u = certificate / 2, null, certificate);
+        else if (gauge.PermissibleError is { } error)
+            steps.Add("uGauge", "{0} / √3", u = Up((double)error.Millimetres / Math.Sqrt(3)), null, error);
+        else
+            steps.Add("uGauge", "{0}", u = gauge.Resolution, null, gauge.Resolution);
         return u;
     }
 
     private static Length OfStandard(GaugeFacts gauge, Steps steps)
     {
-        if (gauge.StandardUncertainty is not { } standard) return Length.Zero;
+        if (gauge.StandardUncertainty is not { } standard)
+            return Length.Zero;
         steps.Add("uStandard", "{0} / 2", standard / 2, null, standard);
         return standard / 2;
     }
@@ -69,13 +98,15 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
 
     private static Length OfZero(Length repeat, int readings, Steps steps)
     {
-        if (readings <= 0) return Length.Zero;
+        if (readings <= 0)
+            return Length.Zero;
         var zero = Up((double)repeat.Millimetres / Math.Sqrt(readings));
         steps.Add("uZero", "{0} / √{1}", zero, null, repeat, readings);
         return zero;
     }
 
-    private static Length OneOf(GaugeFacts gauge, ShopRules rules, Repeatability pooled) => pooled.Degrees > 0 ? pooled.Deviation(rules.RepeatOf(gauge.Kind)) : rules.RepeatOf(gauge.Kind);
+    private static Length OneOf(GaugeFacts gauge, ShopRules rules, Repeatability pooled) =>
+        pooled.Degrees > 0 ? pooled.Deviation(rules.RepeatOf(gauge.Kind)) : rules.RepeatOf(gauge.Kind);
 
     private static double Square(Length u) => (double)u.Millimetres * (double)u.Millimetres;
 
@@ -84,10 +115,21 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
         var usual = rules.RepeatOf(gauge.Kind);
         var one = pooled.Degrees > 0 ? pooled.Deviation(usual) : usual;
         if (pooled.Degrees > 0)
-            steps.Add("repeatPooled", "max(√(({0} · {1}² + {3} · {2}²) / ({0} + {3})), {1} / 3)", one, null, Repeatability.PriorDegrees, usual, pooled.Own, pooled.Degrees);
+            steps.Add(
+                "repeatPooled",
+                "max(√(({0} · {1}² + {3} · {2}²) / ({0} + {3})), {1} / 3)",
+                one,
+                null,
+                Repeatability.PriorDegrees,
+                usual,
+                pooled.Own,
+                pooled.Degrees
+            );
         var mean = repeats > 1 ? Up((double)one.Millimetres / Math.Sqrt(repeats)) : one;
-        if (repeats > 1) steps.Add("uRepeat", "{0} / √{1}", mean, null, one, repeats);
-        else steps.Add("uRepeat", "{0}", mean, null, one);
+        if (repeats > 1)
+            steps.Add("uRepeat", "{0} / √{1}", mean, null, one, repeats);
+        else
+            steps.Add("uRepeat", "{0}", mean, null, one);
         return mean;
     }
 

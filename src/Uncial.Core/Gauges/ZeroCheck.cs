@@ -22,7 +22,14 @@ public readonly record struct ZeroCheck(Length Nominal, Length Shown, Length Tol
         {
             var steps = new Steps();
             steps.Add("zeroCorrection", "{0} − {1}", Correction, null, Nominal, Shown);
-            steps.Add("zeroCheck", Passes ? "|{0}| ≤ {1}" : "|{0}| > {1}", Term.State(Passes ? "gaugeGood" : "gaugeFails"), null, Correction, Tolerance);
+            steps.Add(
+                "zeroCheck",
+                Passes ? "|{0}| ≤ {1}" : "|{0}| > {1}",
+                Term.State(Passes ? "gaugeGood" : "gaugeFails"),
+                null,
+                Correction,
+                Tolerance
+            );
             return steps.All;
         }
     }
@@ -42,11 +49,14 @@ public readonly record struct ZeroCheck(Length Nominal, Length Shown, Length Tol
         ArgumentNullException.ThrowIfNull(checks);
         ArgumentNullException.ThrowIfNull(readings);
         var inOrder = checks.OrderBy(c => c.Number).ToList();
-        return [.. readings.Select(number =>
-        {
-            var before = inOrder.FindLastIndex(c => c.Number <= number);
-            var after = before + 1;
-            return (before >= 0 && !inOrder[before].Passed) || (after < inOrder.Count && !inOrder[after].Passed);
-        })];
+        return
+        [
+            .. readings.Select(number =>
+            {
+                var before = inOrder.FindLastIndex(c => c.Number <= number);
+                var after = before + 1;
+                return (before >= 0 && !inOrder[before].Passed) || (after < inOrder.Count && !inOrder[after].Passed);
+            }),
+        ];
     }
 }

@@ -40,8 +40,7 @@ public readonly record struct Length : IComparable<Length>
     public static Length FromInches(decimal inches) => new(inches * MillimetresPerInch);
 
     /// <summary>A length of so many of the given unit.</summary>
-    public static Length From(decimal value, LengthUnit unit) =>
-        unit == LengthUnit.Inch ? FromInches(value) : FromMillimetres(value);
+    public static Length From(decimal value, LengthUnit unit) => unit == LengthUnit.Inch ? FromInches(value) : FromMillimetres(value);
 
     /// <summary>The only way back from trigonometry, which runs in binary floating point.</summary>
     /// <param name="millimetres">Finite figure in millimetres.</param>
@@ -50,16 +49,22 @@ public readonly record struct Length : IComparable<Length>
     public static Length FromTrigonometry(double millimetres, Toward toward)
     {
         if (!double.IsFinite(millimetres) || Math.Abs(millimetres) > 1e9)
-            throw new ArgumentOutOfRangeException(nameof(millimetres), millimetres, "A computed length is finite and below a thousand kilometres.");
+            throw new ArgumentOutOfRangeException(
+                nameof(millimetres),
+                millimetres,
+                "A computed length is finite and below a thousand kilometres."
+            );
 
         // Binary noise (around 1e-13 here) must not push an exact figure over to the next millionth.
         var quiet = Math.Round((decimal)millimetres, 9, MidpointRounding.ToEven);
-        return new(toward switch
-        {
-            Toward.Greater => Math.Ceiling(quiet * 1_000_000m) / 1_000_000m,
-            Toward.Less => Math.Floor(quiet * 1_000_000m) / 1_000_000m,
-            _ => Math.Round(quiet, 6, MidpointRounding.ToEven),
-        });
+        return new(
+            toward switch
+            {
+                Toward.Greater => Math.Ceiling(quiet * 1_000_000m) / 1_000_000m,
+                Toward.Less => Math.Floor(quiet * 1_000_000m) / 1_000_000m,
+                _ => Math.Round(quiet, 6, MidpointRounding.ToEven),
+            }
+        );
     }
 
     /// <summary>The length in the given unit.</summary>
@@ -82,15 +87,25 @@ public readonly record struct Length : IComparable<Length>
 
 #pragma warning disable CS1591, CA2225 // Plain arithmetic of lengths.
     public static Length operator +(Length a, Length b) => new(a.Millimetres + b.Millimetres);
+
     public static Length operator -(Length a, Length b) => new(a.Millimetres - b.Millimetres);
+
     public static Length operator -(Length a) => new(-a.Millimetres);
+
     public static Length operator *(Length a, decimal times) => new(a.Millimetres * times);
+
     public static Length operator *(decimal times, Length a) => new(a.Millimetres * times);
+
     public static Length operator /(Length a, decimal parts) => new(a.Millimetres / parts);
+
     public static decimal operator /(Length a, Length b) => a.Millimetres / b.Millimetres;
+
     public static bool operator <(Length a, Length b) => a.Millimetres < b.Millimetres;
+
     public static bool operator >(Length a, Length b) => a.Millimetres > b.Millimetres;
+
     public static bool operator <=(Length a, Length b) => a.Millimetres <= b.Millimetres;
+
     public static bool operator >=(Length a, Length b) => a.Millimetres >= b.Millimetres;
 #pragma warning restore CS1591, CA2225
 }

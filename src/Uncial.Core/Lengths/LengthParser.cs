@@ -28,7 +28,13 @@ public static class LengthParser
 
     private const int MostDigits = 12;
 
-    private enum Suffix { None, Millimetre, Inch, Thou }
+    private enum Suffix
+    {
+        None,
+        Millimetre,
+        Inch,
+        Thou,
+    }
 
     /// <summary>Reads a typed length.</summary>
     /// <param name="text">As typed; null reads as empty.</param>
@@ -36,8 +42,10 @@ public static class LengthParser
     /// <param name="allowZero">A depth, such as a groove or a run-out, may be nothing; a size may not.</param>
     public static ParseResult Parse(string? text, LengthUnit unit, bool allowZero = false)
     {
-        if (string.IsNullOrWhiteSpace(text)) return ParseResult.Bad(LengthFault.Empty, 0);
-        if (text.Length > LongestText) return ParseResult.Bad(LengthFault.TooLong, LongestText);
+        if (string.IsNullOrWhiteSpace(text))
+            return ParseResult.Bad(LengthFault.Empty, 0);
+        if (text.Length > LongestText)
+            return ParseResult.Bad(LengthFault.TooLong, LongestText);
         return new Reader(text, unit, allowZero).Read();
     }
 
@@ -57,18 +65,24 @@ public static class LengthParser
             {
                 Skip();
                 var term = ReadTerm();
-                if (bad is { } b) return ParseResult.Bad(b.Fault, b.At);
+                if (bad is { } b)
+                    return ParseResult.Bad(b.Fault, b.At);
                 terms.Add((term, minus));
                 Skip();
-                if (at == text.Length) break;
-                if (text[at] is not ('+' or '-')) return ParseResult.Bad(LengthFault.SignExpected, at);
+                if (at == text.Length)
+                    break;
+                if (text[at] is not ('+' or '-'))
+                    return ParseResult.Bad(LengthFault.SignExpected, at);
                 minus = text[at++] == '-';
             }
 
             var sum = Length.Zero;
-            foreach (var (term, isMinus) in terms) sum = isMinus ? sum - term.Value : sum + term.Value;
-            if (sum < Length.Zero || (sum == Length.Zero && !allowZero)) return ParseResult.Bad(LengthFault.NotPositive, 0);
-            if (sum.Millimetres > LargestMillimetres) return ParseResult.Bad(LengthFault.TooLarge, 0);
+            foreach (var (term, isMinus) in terms)
+                sum = isMinus ? sum - term.Value : sum + term.Value;
+            if (sum < Length.Zero || (sum == Length.Zero && !allowZero))
+                return ParseResult.Bad(LengthFault.NotPositive, 0);
+            if (sum.Millimetres > LargestMillimetres)
+                return ParseResult.Bad(LengthFault.TooLarge, 0);
             return ParseResult.Good(new(text, unit, sum, Echo.Of(terms, sum)));
         }
 
@@ -76,7 +90,8 @@ public static class LengthParser
         {
             var start = at;
             var (value, digits, isWhole) = ReadNumber();
-            if (bad is not null) return default;
+            if (bad is not null)
+                return default;
             if (isWhole)
             {
                 var afterWhole = at;
@@ -88,7 +103,11 @@ public static class LengthParser
                 }
                 // Space or minus, then a fraction: the mixed number. A minus and anything else is a subtraction.
                 var hyphen = At('-');
-                if (hyphen) { at++; Skip(); }
+                if (hyphen)
+                {
+                    at++;
+                    Skip();
+                }
                 if (at < text.Length && char.IsAsciiDigit(text[at]) && FractionStartsHere() && (!hyphen || FractionIsProper()))
                     return ReadFractionTerm(value, digits);
                 at = afterWhole;
@@ -96,35 +115,43 @@ public static class LengthParser
             return Suffixed(value, digits, ReadSuffix());
         }
 
-        private Term Suffixed(decimal value, string digits, Suffix suffix) => suffix switch
-        {
-            Suffix.Thou => new(digits + "t", Length.FromInches(value / 1000m), true, false),
-            Suffix.Inch => new(digits + "in", Length.FromInches(value), true, unit == LengthUnit.Inch),
-            Suffix.Millimetre => new(digits + "mm", Length.FromMillimetres(value), false, unit == LengthUnit.Millimetre),
-            _ => new(digits, Length.From(value, unit), unit == LengthUnit.Inch, true),
-        };
+        private Term Suffixed(decimal value, string digits, Suffix suffix) =>
+            suffix switch
+            {
+                Suffix.Thou => new(digits + "t", Length.FromInches(value / 1000m), true, false),
+                Suffix.Inch => new(digits + "in", Length.FromInches(value), true, unit == LengthUnit.Inch),
+                Suffix.Millimetre => new(digits + "mm", Length.FromMillimetres(value), false, unit == LengthUnit.Millimetre),
+                _ => new(digits, Length.From(value, unit), unit == LengthUnit.Inch, true),
+            };
 
         private Term ReadFractionTerm(decimal? whole, string wholeDigits)
         {
             var start = at;
             var (numerator, numeratorDigits, _) = ReadNumber();
-            if (bad is not null) return default;
+            if (bad is not null)
+                return default;
             Skip();
             at++; // the stroke, seen before
             Skip();
             var denominatorAt = at;
-            if (at == text.Length || !char.IsAsciiDigit(text[at])) return Fail(LengthFault.DenominatorExpected, at);
+            if (at == text.Length || !char.IsAsciiDigit(text[at]))
+                return Fail(LengthFault.DenominatorExpected, at);
             var (denominator, denominatorDigits, denominatorIsWhole) = ReadNumber();
-            if (bad is not null) return default;
+            if (bad is not null)
+                return default;
             if (!denominatorIsWhole || denominator is not (2 or 4 or 8 or 16 or 32 or 64 or 128))
                 return Fail(LengthFault.DenominatorNotOfATape, denominatorAt);
-            if (whole is not null && numerator >= denominator) return Fail(LengthFault.FractionNotProper, start);
+            if (whole is not null && numerator >= denominator)
+                return Fail(LengthFault.FractionNotProper, start);
             var suffixAt = at;
             var suffix = ReadSuffix();
-            if (suffix is Suffix.Millimetre or Suffix.Thou) return Fail(LengthFault.FractionInMillimetres, suffixAt);
-            if (suffix == Suffix.None && unit == LengthUnit.Millimetre) return Fail(LengthFault.FractionInMillimetres, start);
+            if (suffix is Suffix.Millimetre or Suffix.Thou)
+                return Fail(LengthFault.FractionInMillimetres, suffixAt);
+            if (suffix == Suffix.None && unit == LengthUnit.Millimetre)
+                return Fail(LengthFault.FractionInMillimetres, start);
             var fraction = numeratorDigits + "/" + denominatorDigits;
-            var written = (whole is null ? fraction : wholeDigits + " " + fraction) + (suffix == Suffix.Inch && unit != LengthUnit.Inch ? "in" : "");
+            var written =
+                (whole is null ? fraction : wholeDigits + " " + fraction) + (suffix == Suffix.Inch && unit != LengthUnit.Inch ? "in" : "");
             return new(written, Length.FromInches((whole ?? 0m) + numerator / denominator), true, false);
         }
 
@@ -137,17 +164,21 @@ public static class LengthParser
         {
             var i = at;
             var numerator = PeekDigits(ref i);
-            while (i < text.Length && char.IsWhiteSpace(text[i])) i++;
-            if (numerator is null || i == text.Length || text[i] != '/') return null;
+            while (i < text.Length && char.IsWhiteSpace(text[i]))
+                i++;
+            if (numerator is null || i == text.Length || text[i] != '/')
+                return null;
             i++;
-            while (i < text.Length && char.IsWhiteSpace(text[i])) i++;
+            while (i < text.Length && char.IsWhiteSpace(text[i]))
+                i++;
             return (numerator.Value, PeekDigits(ref i));
         }
 
         private readonly decimal? PeekDigits(ref int i)
         {
             var start = i;
-            while (i < text.Length && char.IsAsciiDigit(text[i])) i++;
+            while (i < text.Length && char.IsAsciiDigit(text[i]))
+                i++;
             return i > start && i - start <= MostDigits
                 ? decimal.Parse(text.AsSpan(start, i - start), NumberStyles.None, CultureInfo.InvariantCulture)
                 : null;
@@ -160,17 +191,35 @@ public static class LengthParser
             var point = -1;
             for (; at < text.Length; at++)
             {
-                if (char.IsAsciiDigit(text[at])) count++;
+                if (char.IsAsciiDigit(text[at]))
+                    count++;
                 else if (text[at] is '.' or ',')
                 {
-                    if (point >= 0) { Fail(LengthFault.SecondPoint, at); return default; }
+                    if (point >= 0)
+                    {
+                        Fail(LengthFault.SecondPoint, at);
+                        return default;
+                    }
                     point = at;
                 }
-                else break;
+                else
+                    break;
             }
-            if (point < 0 && count == 0) { Fail(LengthFault.NumberExpected, start); return default; }
-            if (point >= 0 && point == at - 1) { Fail(LengthFault.DigitsExpected, at); return default; }
-            if (count > MostDigits) { Fail(LengthFault.TooManyDigits, start); return default; }
+            if (point < 0 && count == 0)
+            {
+                Fail(LengthFault.NumberExpected, start);
+                return default;
+            }
+            if (point >= 0 && point == at - 1)
+            {
+                Fail(LengthFault.DigitsExpected, at);
+                return default;
+            }
+            if (count > MostDigits)
+            {
+                Fail(LengthFault.TooManyDigits, start);
+                return default;
+            }
             var value = decimal.Parse(text[start..at].Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
             return (value, text[start..at].Replace(',', '.'), point < 0);
         }
@@ -179,16 +228,20 @@ public static class LengthParser
         {
             var before = at;
             Skip();
-            if (Take("thou") || Take("t")) return Suffix.Thou;
-            if (Take("mm")) return Suffix.Millimetre;
-            if (Take("in") || Take("\"")) return Suffix.Inch;
+            if (Take("thou") || Take("t"))
+                return Suffix.Thou;
+            if (Take("mm"))
+                return Suffix.Millimetre;
+            if (Take("in") || Take("\""))
+                return Suffix.Inch;
             at = before;
             return Suffix.None;
         }
 
         private bool Take(string word)
         {
-            if (string.Compare(text, at, word, 0, word.Length, StringComparison.OrdinalIgnoreCase) != 0) return false;
+            if (string.Compare(text, at, word, 0, word.Length, StringComparison.OrdinalIgnoreCase) != 0)
+                return false;
             at += word.Length;
             return true;
         }
@@ -197,7 +250,8 @@ public static class LengthParser
 
         private void Skip()
         {
-            while (at < text.Length && char.IsWhiteSpace(text[at])) at++;
+            while (at < text.Length && char.IsWhiteSpace(text[at]))
+                at++;
         }
 
         private Term Fail(LengthFault fault, int position)
@@ -215,8 +269,10 @@ public static class LengthParser
             var inInches = terms.TrueForAll(t => t.Term.IsInch);
             var unit = inInches ? LengthUnit.Inch : LengthUnit.Millimetre;
             List<string> steps = [];
-            if (terms.Count > 1 || !terms[0].Term.IsPlain) steps.Add(Join(terms, t => t.Written));
-            if (terms.Count > 1) steps.Add(Join(terms, t => LengthText.Plain(t.Value.In(unit), 6)));
+            if (terms.Count > 1 || !terms[0].Term.IsPlain)
+                steps.Add(Join(terms, t => t.Written));
+            if (terms.Count > 1)
+                steps.Add(Join(terms, t => LengthText.Plain(t.Value.In(unit), 6)));
             steps.Add(LengthText.Plain(sum.In(unit), 6) + " " + LengthText.Name(unit));
             var other = inInches ? LengthUnit.Millimetre : LengthUnit.Inch;
             // A hundredth of a millimetre is four tenths of a thou: small figures keep two digits more.
@@ -229,7 +285,8 @@ public static class LengthParser
         private static string Join(List<(Term Term, bool Minus)> terms, Func<Term, string> write)
         {
             var text = write(terms[0].Term);
-            foreach (var (term, minus) in terms.Skip(1)) text += (minus ? " - " : " + ") + write(term);
+            foreach (var (term, minus) in terms.Skip(1))
+                text += (minus ? " - " : " + ") + write(term);
             return text;
         }
     }

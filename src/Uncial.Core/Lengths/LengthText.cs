@@ -19,7 +19,8 @@ public static class LengthText
     public static string Figure(Length length, LengthUnit unit, int decimals, Toward toward = Toward.Nearest)
     {
         var value = Round(length.In(unit), decimals, toward);
-        if (value == 0) value = 0m; // no negative zero
+        if (value == 0)
+            value = 0m; // no negative zero
         return value.ToString("F" + decimals.ToString(CultureInfo.InvariantCulture), CultureInfo.InvariantCulture);
     }
 
@@ -43,7 +44,8 @@ public static class LengthText
     public static string Limit(Length limit, LengthUnit unit, bool isLeast)
     {
         var toward = isLeast ? Toward.Greater : Toward.Less;
-        if (unit == LengthUnit.Millimetre) return Figure(limit, unit, decimal.Round(limit.Millimetres, 2) == limit.Millimetres ? 2 : 3, toward);
+        if (unit == LengthUnit.Millimetre)
+            return Figure(limit, unit, decimal.Round(limit.Millimetres, 2) == limit.Millimetres ? 2 : 3, toward);
         var fourDecimals = decimal.Round(limit.Inches, 4);
         return fourDecimals * Length.MillimetresPerInch == limit.Millimetres && decimal.Round(fourDecimals, 3) != fourDecimals
             ? Figure(limit, unit, 4, toward)
@@ -56,7 +58,8 @@ public static class LengthText
     internal static decimal Round(decimal value, int decimals, Toward toward)
     {
         var step = 1m;
-        for (var i = 0; i < decimals; i++) step *= 10m;
+        for (var i = 0; i < decimals; i++)
+            step *= 10m;
         return toward switch
         {
             Toward.Greater => Math.Ceiling(value * step) / step,

@@ -74,18 +74,19 @@ public enum Consequence
 public static class Findings
 {
     /// <summary>What a finding means.</summary>
-    public static Consequence Means(FindingKind kind) => kind switch
-    {
-        FindingKind.Crack => Consequence.Scrap,
-        FindingKind.NoTurn => Consequence.Refuse,
-        FindingKind.HardSpot => Consequence.Grind,
-        FindingKind.Groove or FindingKind.Pitting => Consequence.Plan,
-        FindingKind.Ridge => Consequence.HandFeed,
-        FindingKind.Glaze => Consequence.Scuff,
-        FindingKind.Waves => Consequence.ReadMore,
-        FindingKind.Fins or FindingKind.Races => Consequence.LookCloser,
-        _ => Consequence.None,
-    };
+    public static Consequence Means(FindingKind kind) =>
+        kind switch
+        {
+            FindingKind.Crack => Consequence.Scrap,
+            FindingKind.NoTurn => Consequence.Refuse,
+            FindingKind.HardSpot => Consequence.Grind,
+            FindingKind.Groove or FindingKind.Pitting => Consequence.Plan,
+            FindingKind.Ridge => Consequence.HandFeed,
+            FindingKind.Glaze => Consequence.Scuff,
+            FindingKind.Waves => Consequence.ReadMore,
+            FindingKind.Fins or FindingKind.Races => Consequence.LookCloser,
+            _ => Consequence.None,
+        };
 
     /// <summary>The part's journey ends with it: it is scrapped or refused.</summary>
     public static bool EndsTheJourney(FindingKind kind) => Means(kind) is Consequence.Scrap or Consequence.Refuse;
@@ -94,5 +95,6 @@ public static class Findings
     public static bool CanBeOn(FindingKind kind, PartKind part) => kind != FindingKind.Fins || part == PartKind.Rotor;
 
     /// <summary>Whether it has a depth or height that is worth measuring.</summary>
-    public static bool HasDepth(FindingKind kind) => kind is FindingKind.Groove or FindingKind.Ridge or FindingKind.Pitting or FindingKind.Waves;
+    public static bool HasDepth(FindingKind kind) =>
+        kind is FindingKind.Groove or FindingKind.Ridge or FindingKind.Pitting or FindingKind.Waves;
 }

@@ -17,17 +17,25 @@ internal sealed class Bore
         Shapes = [.. Ovals];
         var proven = -1;
         for (var i = 0; i < depths.Length; i++)
-            if (Ovals[i] is not null && (proven < 0 || depths[i].Spots.Length > depths[proven].Spots.Length)) proven = i;
-        if (proven < 0) return;
+            if (Ovals[i] is not null && (proven < 0 || depths[i].Spots.Length > depths[proven].Spots.Length))
+                proven = i;
+        if (proven < 0)
+            return;
         Shape = Ovals[proven];
         (List<Transferred> transferred, List<StationReadings> unlike) = ([], []);
         for (var i = 0; i < depths.Length; i++)
-            if (Ovals[i] is null) Transfer(depths[i], Shape!, transferred, unlike);
+            if (Ovals[i] is null)
+                Transfer(depths[i], Shape!, transferred, unlike);
         (Moved, Unlike) = (transferred, unlike);
         foreach (var moved in transferred)
         {
             var by = moved.Largest - Shape!.Largest;
-            Shapes[Array.IndexOf(depths, moved.Depth)] = Shape with { Mean = Shape.Mean + by, Largest = Shape.Largest + by, Smallest = Shape.Smallest + by };
+            Shapes[Array.IndexOf(depths, moved.Depth)] = Shape with
+            {
+                Mean = Shape.Mean + by,
+                Largest = Shape.Largest + by,
+                Smallest = Shape.Smallest + by,
+            };
         }
     }
 
@@ -41,7 +49,8 @@ internal sealed class Bore
     public Oval?[] Shapes { get; }
 
     /// <summary>Smallest diameter of a depth, by its readings and its shape: one axis alone may have missed the narrow one.</summary>
-    public Length SmallestAt(int depth) => Shapes[depth] is { } shape ? Length.Min(Depths[depth].Least, shape.Smallest) : Depths[depth].Least;
+    public Length SmallestAt(int depth) =>
+        Shapes[depth] is { } shape ? Length.Min(Depths[depth].Least, shape.Smallest) : Depths[depth].Least;
 
     /// <summary>The oval of the fullest proven depth; null where none is proven.</summary>
     public Oval? Shape { get; }
@@ -56,11 +65,14 @@ internal sealed class Bore
     public bool IsProven => Shape is not null && Unlike.Count == 0;
 
     /// <summary>From the shallowest depth that was read to the deepest.</summary>
-    public Length Span => Depths.Where(d => d.Station is not null).ToList() is [{ Station: { } open }, .., { Station: { } back }] ? back - open : Length.Zero;
+    public Length Span =>
+        Depths.Where(d => d.Station is not null).ToList() is [{ Station: { } open }, .., { Station: { } back }] ? back - open : Length.Zero;
 
     /// <summary>What ovals and moved shapes say is largest, each with its own uncertainty.</summary>
     public IEnumerable<(Length Largest, Length Uncertainty, decimal Axis)> Largest() =>
-        Ovals.OfType<Oval>().Select(o => (o.Largest, o.Uncertainty(u), o.LargestAxis))
+        Ovals
+            .OfType<Oval>()
+            .Select(o => (o.Largest, o.Uncertainty(u), o.LargestAxis))
             .Concat(Moved.Select(m => (m.Largest, Shape!.Uncertainty(u) + u, Shape!.LargestAxis)));
 
     public static Bore Of(IReadOnlyList<Reading> readings, Length u) => new(StationReadings.Of(readings, Parts.PartKind.Drum), u);
@@ -71,9 +83,14 @@ internal sealed class Bore
         foreach (var (axis, size) in depth.Spots)
         {
             var there = shape.At(axis);
-            if (DrumDepths.Differs(size, there, u)) { unlike.Add(depth); return; }
+            if (DrumDepths.Differs(size, there, u))
+            {
+                unlike.Add(depth);
+                return;
+            }
             var at = size + (shape.Largest - there);
-            if (largest is null || at > largest.Largest) largest = new(depth, size, there, at);
+            if (largest is null || at > largest.Largest)
+                largest = new(depth, size, there, at);
         }
         moved.Add(largest!);
     }

@@ -37,7 +37,8 @@ public static class DrumAssessment
             (depths, ovals) = (bore.Depths, bore.Ovals);
             var index = Touched(bore, drum.TouchStation);
             (touched, touchedOval) = (depths[index], bore.Shapes[index]);
-            foreach (var depth in depths) axes = Math.Max(axes, depth.Spots.Length);
+            foreach (var depth in depths)
+                axes = Math.Max(axes, depth.Spots.Length);
         }
 
         public DrumFigures Assess()
@@ -48,17 +49,29 @@ public static class DrumAssessment
             var toDiscard = Margins.Step(steps, PartKind.Drum, "Discard", largest, drum.Limits, axes, 2, u);
             var toMachineTo = Margins.Step(steps, PartKind.Drum, "MachineTo", largest, drum.Limits, axes, 2, u);
             var belowFloor = toDiscard.Margin < rules.DrumFloor;
-            if (belowFloor) steps.Add("belowFloor", "{0} < {1}", Term.State("belowFloor"), null, toDiscard.Margin, rules.DrumFloor);
+            if (belowFloor)
+                steps.Add("belowFloor", "{0} < {1}", Term.State("belowFloor"), null, toDiscard.Margin, rules.DrumFloor);
 
             var e = drum.Eccentricity ?? Length.Zero;
             var smallest = touchedOval is null ? touched.Least : Length.Min(touched.Least, touchedOval.Smallest);
-            if (touchedOval is null) steps.AddOver("smallest", "min", smallest, null, touched.SpotTerms);
-            else steps.Add("smallest", "min({0}, {1})", smallest, null, touched.Least, touchedOval.Smallest);
+            if (touchedOval is null)
+                steps.AddOver("smallest", "min", smallest, null, touched.SpotTerms);
+            else
+                steps.Add("smallest", "min({0}, {1})", smallest, null, touched.Least, touchedOval.Smallest);
             var touch = smallest - 2 * e;
             steps.Add("touch", "{0} − 2 · {1}", touch, null, smallest, e);
             var (groove, relief) = (drum.Groove ?? Length.Zero, drum.Relief ?? Length.Zero);
             var clean = largest + 2 * e + 2 * groove + 2 * relief;
-            steps.Add("clean", relief > Length.Zero ? "{0} + 2 · {1} + 2 · {2} + 2 · {3}" : "{0} + 2 · {1} + 2 · {2}", clean, null, largest, e, groove, relief);
+            steps.Add(
+                "clean",
+                relief > Length.Zero ? "{0} + 2 · {1} + 2 · {2} + 2 · {3}" : "{0} + 2 · {1} + 2 · {2}",
+                clean,
+                null,
+                largest,
+                e,
+                groove,
+                relief
+            );
             var need = (clean - touch) / 2;
             steps.Add("need", "({0} − {1})/2", need, "bore", clean, touch);
             var careful = Careful(smallest, e);
@@ -114,15 +127,20 @@ public static class DrumAssessment
         private static int Touched(Bore bore, Length? said)
         {
             var depths = bore.Depths;
-            if (depths.Length == 1 && (said is null || depths[0].Station is null)) return 0;
-            var index = said is null ? Enumerable.Range(0, depths.Length).MaxBy(bore.SmallestAt) : Array.FindIndex(depths, d => d.Station == said);
+            if (depths.Length == 1 && (said is null || depths[0].Station is null))
+                return 0;
+            var index = said is null
+                ? Enumerable.Range(0, depths.Length).MaxBy(bore.SmallestAt)
+                : Array.FindIndex(depths, d => d.Station == said);
             return index >= 0 ? index : throw new ArgumentException("The bit touches at a depth where readings were taken.", nameof(said));
         }
 
         private Reading Greatest()
         {
             var greatest = drum.Readings[0];
-            for (var i = 1; i < drum.Readings.Count; i++) if (drum.Readings[i].Size > greatest.Size) greatest = drum.Readings[i];
+            for (var i = 1; i < drum.Readings.Count; i++)
+                if (drum.Readings[i].Size > greatest.Size)
+                    greatest = drum.Readings[i];
             steps.AddOver("greatest", "max", greatest.Size, null, StationReadings.TermsOf(drum.Readings));
             return greatest;
         }
@@ -132,7 +150,8 @@ public static class DrumAssessment
             var largest = greatest;
             foreach (var oval in ovals)
             {
-                if (oval is null) continue;
+                if (oval is null)
+                    continue;
                 steps.Add("ovalMean", "", oval.Mean, null);
                 steps.Add("outOfRound", "{0} − {1}", oval.OutOfRound, null, oval.Largest, oval.Smallest);
                 steps.Add("largest", "max({0}, {1})", Length.Max(largest, oval.Largest), null, largest, oval.Largest);
@@ -150,14 +169,22 @@ public static class DrumAssessment
         /// <summary>A fit may be past a limit by less than its own uncertainty: its verdict counts beside the readings' own.</summary>
         private Verdict WithOvals(Length limit, Verdict ofLargest)
         {
-            if (ofLargest == Verdict.NotEnough) return ofLargest;
+            if (ofLargest == Verdict.NotEnough)
+                return ofLargest;
             var verdict = ofLargest;
             foreach (var (worst, uncertainty, _) in bore.Largest())
             {
                 var here = Conformity.Decide(limit - worst, uncertainty);
-                if (Conformity.Worse(verdict, here) == verdict) continue;
+                if (Conformity.Worse(verdict, here) == verdict)
+                    continue;
                 verdict = here;
-                Margins.AddVerdict(steps, limit == drum.Limits.Discard ? "discardVerdict" : "machineToVerdict", limit - worst, uncertainty, verdict);
+                Margins.AddVerdict(
+                    steps,
+                    limit == drum.Limits.Discard ? "discardVerdict" : "machineToVerdict",
+                    limit - worst,
+                    uncertainty,
+                    verdict
+                );
             }
             return verdict;
         }
@@ -169,18 +196,22 @@ public static class DrumAssessment
             for (var i = 0; i < depths.Length; i++)
             {
                 spread = Length.Max(spread, depths[i].Spread);
-                if (ovals[i] is { } oval && (worst is null || oval.OutOfRound > worst.OutOfRound)) worst = oval;
+                if (ovals[i] is { } oval && (worst is null || oval.OutOfRound > worst.OutOfRound))
+                    worst = oval;
             }
-            return bore.IsProven ? new(true, worst!.OutOfRound, worst.LargestAxis, worst.Mean)
+            return bore.IsProven
+                ? new(true, worst!.OutOfRound, worst.LargestAxis, worst.Mean)
                 : new(false, worst is null ? spread : Length.Max(spread, worst.OutOfRound), null, null);
         }
 
         private (Length? Taper, Length? Belly) Profile()
         {
-            if (depths.Length < 2) return (null, null);
+            if (depths.Length < 2)
+                return (null, null);
             var (open, back) = (depths[0].SpotMean, depths[^1].SpotMean);
             steps.Add("taper", "{0} − {1}", open - back, null, open, back);
-            if (depths.Length < 3) return (open - back, null);
+            if (depths.Length < 3)
+                return (open - back, null);
             var middle = depths[1..^1].Aggregate(Length.Zero, (sum, d) => sum + d.SpotMean) / (depths.Length - 2);
             var belly = middle - (open + back) / 2;
             steps.Add("belly", "{0} − ({1} + {2})/2", belly, null, middle, open, back);
@@ -190,19 +221,31 @@ public static class DrumAssessment
         private Note[] Notes(Roundness roundness, Length left, bool belowFloor, Length? taper, Length? belly)
         {
             List<Note> notes = [];
-            if (axes < 2) notes.Add(new("tooFewAxes"));
-            else if (!roundness.Proven) notes.Add(new("roundnessNotProven", roundness.OutOfRound));
-            if (Array.Exists(depths, d => d.Readings.Count > d.Spots.Length)) notes.Add(new("repeatsAveraged"));
+            if (axes < 2)
+                notes.Add(new("tooFewAxes"));
+            else if (!roundness.Proven)
+                notes.Add(new("roundnessNotProven", roundness.OutOfRound));
+            if (Array.Exists(depths, d => d.Readings.Count > d.Spots.Length))
+                notes.Add(new("repeatsAveraged"));
             foreach (var oval in ovals)
-                if (oval is not null && oval.GreatestResidual > 2 * u) notes.Add(new("notAnOval", oval.GreatestResidual));
-            if (taper > u) notes.Add(new("bellMouth", taper));
-            if (taper < -u) notes.Add(new("narrowMouth", -taper));
-            if (belly > u) notes.Add(new("barrel", belly));
-            if (belly < -u) notes.Add(new("waist", -belly));
-            if (drum.Groove is null) notes.Add(new("notLookedAt", Subject: "grooveBore"));
-            if (drum.Eccentricity is null) notes.Add(new("eccentricityAssumed", rules.AssumedRunout / 2));
-            if (belowFloor) notes.Add(new("belowFloor", left, rules.DrumFloor));
-            if (drum.Limits.MachineToDerived) notes.Add(new("machineToDerived", drum.Limits.MachineTo));
+                if (oval is not null && oval.GreatestResidual > 2 * u)
+                    notes.Add(new("notAnOval", oval.GreatestResidual));
+            if (taper > u)
+                notes.Add(new("bellMouth", taper));
+            if (taper < -u)
+                notes.Add(new("narrowMouth", -taper));
+            if (belly > u)
+                notes.Add(new("barrel", belly));
+            if (belly < -u)
+                notes.Add(new("waist", -belly));
+            if (drum.Groove is null)
+                notes.Add(new("notLookedAt", Subject: "grooveBore"));
+            if (drum.Eccentricity is null)
+                notes.Add(new("eccentricityAssumed", rules.AssumedRunout / 2));
+            if (belowFloor)
+                notes.Add(new("belowFloor", left, rules.DrumFloor));
+            if (drum.Limits.MachineToDerived)
+                notes.Add(new("machineToDerived", drum.Limits.MachineTo));
             return [.. notes];
         }
     }

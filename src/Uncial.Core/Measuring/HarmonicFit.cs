@@ -12,7 +12,8 @@ internal sealed class HarmonicFit
     private readonly int[] orders;
     private readonly double[] normal;
 
-    private HarmonicFit(double[] coefficients, int[] orders, double[] normal) => (this.coefficients, this.orders, this.normal) = (coefficients, orders, normal);
+    private HarmonicFit(double[] coefficients, int[] orders, double[] normal) =>
+        (this.coefficients, this.orders, this.normal) = (coefficients, orders, normal);
 
     /// <summary>The constant of the fit.</summary>
     public double Constant => coefficients[0];
@@ -23,7 +24,8 @@ internal sealed class HarmonicFit
     public static HarmonicFit? Solve(ReadOnlySpan<(double Angle, double Value)> places, ReadOnlySpan<int> orders)
     {
         var n = 1 + 2 * orders.Length;
-        if (places.Length < n) return null;
+        if (places.Length < n)
+            return null;
         // A shift of origin keeps the digits: 24.31 and 24.33 differ in the fourth place only.
         var origin = places[0].Value;
         Span<double> equations = stackalloc double[MostTerms * (MostTerms + 1)];
@@ -33,16 +35,19 @@ internal sealed class HarmonicFit
             Terms(angle, orders, row);
             for (var i = 0; i < n; i++)
             {
-                for (var j = 0; j < n; j++) equations[i * (n + 1) + j] += row[i] * row[j];
+                for (var j = 0; j < n; j++)
+                    equations[i * (n + 1) + j] += row[i] * row[j];
                 equations[i * (n + 1) + n] += row[i] * (value - origin);
             }
         }
         var normal = new double[n * n];
         for (var i = 0; i < n; i++)
-            for (var j = 0; j < n; j++) normal[i * n + j] = equations[i * (n + 1) + j];
+        for (var j = 0; j < n; j++)
+            normal[i * n + j] = equations[i * (n + 1) + j];
         // A pivot far below its even-spacing size (half the points) means clusters that would send the fit swinging between them.
         var solution = Eliminate(equations, n, leastPivot: places.Length * 0.02);
-        if (solution is null) return null;
+        if (solution is null)
+            return null;
         solution[0] += origin;
         return new(solution, orders.ToArray(), normal);
     }
@@ -57,7 +62,8 @@ internal sealed class HarmonicFit
         var inverse = Inverse();
         var (best, most) = (0, double.MinValue);
         for (var i = 0; i < steps; i++)
-            if (LeverageAt(inverse, i * 2 * Math.PI / steps) is var here && here > most) (best, most) = (i, here);
+            if (LeverageAt(inverse, i * 2 * Math.PI / steps) is var here && here > most)
+                (best, most) = (i, here);
         // Between the steps the peak is a parabola to well under a thousandth.
         var step = 2 * Math.PI / steps;
         var (left, right) = (LeverageAt(inverse, (best - 1) * step), LeverageAt(inverse, (best + 1) * step));
@@ -72,7 +78,8 @@ internal sealed class HarmonicFit
         Terms(angle, orders, row);
         var sum = 0.0;
         for (var i = 0; i < n; i++)
-            for (var j = 0; j < n; j++) sum += row[i] * inverse[i * n + j] * row[j];
+        for (var j = 0; j < n; j++)
+            sum += row[i] * inverse[i * n + j] * row[j];
         return sum;
     }
 
@@ -89,7 +96,8 @@ internal sealed class HarmonicFit
                 equations[i * (n + 1) + n] = i == column ? 1 : 0;
             }
             var solved = Eliminate(equations, n, leastPivot: 0)!;
-            for (var i = 0; i < n; i++) inverse[i * n + column] = solved[i];
+            for (var i = 0; i < n; i++)
+                inverse[i * n + column] = solved[i];
         }
         return inverse;
     }
@@ -100,7 +108,8 @@ internal sealed class HarmonicFit
         Span<double> row = stackalloc double[coefficients.Length];
         Terms(angle, orders, row);
         var sum = 0.0;
-        for (var i = 0; i < coefficients.Length; i++) sum += coefficients[i] * row[i];
+        for (var i = 0; i < coefficients.Length; i++)
+            sum += coefficients[i] * row[i];
         return sum;
     }
 
@@ -110,13 +119,17 @@ internal sealed class HarmonicFit
         const int steps = 36; // with harmonics up to the second, two valleys are never closer than this can tell
         var (best, least) = (0, double.MaxValue);
         for (var i = 0; i < steps; i++)
-            if (At(i * 2 * Math.PI / steps) is var value && value < least) (best, least) = (i, value);
+            if (At(i * 2 * Math.PI / steps) is var value && value < least)
+                (best, least) = (i, value);
         var (low, high) = ((best - 1) * 2 * Math.PI / steps, (best + 1) * 2 * Math.PI / steps);
         // In the bracket the slope goes from falling to rising: halve it down to 1e-9 of a turn.
         for (var i = 0; i < 28; i++)
         {
             var middle = (low + high) / 2;
-            if (Slope(middle) > 0) high = middle; else low = middle;
+            if (Slope(middle) > 0)
+                high = middle;
+            else
+                low = middle;
         }
         var angle = (low + high) / 2;
         return angle < 0 ? angle + 2 * Math.PI : angle % (2 * Math.PI);
@@ -145,7 +158,8 @@ internal sealed class HarmonicFit
     private static void Terms(double angle, ReadOnlySpan<int> orders, Span<double> row)
     {
         row[0] = 1;
-        for (var i = 0; i < orders.Length; i++) (row[2 * i + 2], row[2 * i + 1]) = Math.SinCos(orders[i] * angle);
+        for (var i = 0; i < orders.Length; i++)
+            (row[2 * i + 2], row[2 * i + 1]) = Math.SinCos(orders[i] * angle);
     }
 
     private static double[]? Eliminate(Span<double> m, int n, double leastPivot)
@@ -155,18 +169,24 @@ internal sealed class HarmonicFit
         {
             var pivot = column;
             for (var i = column + 1; i < n; i++)
-                if (Math.Abs(m[i * width + column]) > Math.Abs(m[pivot * width + column])) pivot = i;
-            if (Math.Abs(m[pivot * width + column]) < leastPivot) return null;
-            for (var j = column; j <= n; j++) (m[column * width + j], m[pivot * width + j]) = (m[pivot * width + j], m[column * width + j]);
+                if (Math.Abs(m[i * width + column]) > Math.Abs(m[pivot * width + column]))
+                    pivot = i;
+            if (Math.Abs(m[pivot * width + column]) < leastPivot)
+                return null;
+            for (var j = column; j <= n; j++)
+                (m[column * width + j], m[pivot * width + j]) = (m[pivot * width + j], m[column * width + j]);
             for (var i = 0; i < n; i++)
             {
-                if (i == column) continue;
+                if (i == column)
+                    continue;
                 var factor = m[i * width + column] / m[column * width + column];
-                for (var j = column; j <= n; j++) m[i * width + j] -= factor * m[column * width + j];
+                for (var j = column; j <= n; j++)
+                    m[i * width + j] -= factor * m[column * width + j];
             }
         }
         var x = new double[n];
-        for (var i = 0; i < n; i++) x[i] = m[i * width + n] / m[i * width + i];
+        for (var i = 0; i < n; i++)
+            x[i] = m[i * width + n] / m[i * width + i];
         return x;
     }
 }

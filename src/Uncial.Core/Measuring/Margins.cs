@@ -17,20 +17,48 @@ internal static class Margins
     /// <param name="placesNeeded">Fewest of them for a verdict other than beyond.</param>
     /// <param name="u">Expanded uncertainty of what <paramref name="worst"/> rests on.</param>
     public static (Length Margin, Verdict Verdict) Step(
-        Steps steps, PartKind kind, string limit, Length worst, Limits limits, int places, int placesNeeded, Length u)
+        Steps steps,
+        PartKind kind,
+        string limit,
+        Length worst,
+        Limits limits,
+        int places,
+        int placesNeeded,
+        Length u
+    )
     {
         var discard = limit == "Discard";
         var at = discard ? limits.Discard : limits.MachineTo;
-        if (!discard && limits.MachineToDerived) steps.Add("machineToDerived", "", at, null);
+        if (!discard && limits.MachineToDerived)
+            steps.Add("machineToDerived", "", at, null);
         var margin = Limits.Margin(kind, worst, at);
-        steps.Add(discard ? "stockToDiscard" : "stockToMachineTo", "{0} − {1}", margin, null, kind == PartKind.Rotor ? [worst, at] : [at, worst]);
+        steps.Add(
+            discard ? "stockToDiscard" : "stockToMachineTo",
+            "{0} − {1}",
+            margin,
+            null,
+            kind == PartKind.Rotor ? [worst, at] : [at, worst]
+        );
         var verdict = places < placesNeeded && margin >= Length.Zero ? Verdict.NotEnough : Conformity.Decide(margin, u);
-        if (verdict == Verdict.NotEnough) steps.Add(discard ? "discardVerdict" : "machineToVerdict", "{0} < {1}", Term.Named(verdict), null, places, placesNeeded);
-        else AddVerdict(steps, discard ? "discardVerdict" : "machineToVerdict", margin, u, verdict);
+        if (verdict == Verdict.NotEnough)
+            steps.Add(discard ? "discardVerdict" : "machineToVerdict", "{0} < {1}", Term.Named(verdict), null, places, placesNeeded);
+        else
+            AddVerdict(steps, discard ? "discardVerdict" : "machineToVerdict", margin, u, verdict);
         return (margin, verdict);
     }
 
     public static void AddVerdict(Steps steps, string quantity, Length margin, Length u, Verdict verdict) =>
-        steps.Add(quantity, verdict switch { Verdict.Beyond => "{0} < 0", Verdict.TooClose => "0 ≤ {0} < {1}", _ => "{0} ≥ {1}" },
-            Term.Named(verdict), null, margin, u);
+        steps.Add(
+            quantity,
+            verdict switch
+            {
+                Verdict.Beyond => "{0} < 0",
+                Verdict.TooClose => "0 ≤ {0} < {1}",
+                _ => "{0} ≥ {1}",
+            },
+            Term.Named(verdict),
+            null,
+            margin,
+            u
+        );
 }

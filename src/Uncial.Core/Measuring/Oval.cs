@@ -11,7 +11,15 @@ namespace Uncial.Core.Measuring;
 /// <param name="LargestAxis">Axis of the largest, degrees.</param>
 /// <param name="Leverage">Root of the largest leverage of its axes, at least 1: the oval is less sure than a reading by so much.</param>
 /// <param name="GreatestResidual">Reading furthest from the oval.</param>
-internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Length Smallest, decimal LargestAxis, double Leverage, Length GreatestResidual)
+internal sealed record Oval(
+    Length Mean,
+    Length OutOfRound,
+    Length Largest,
+    Length Smallest,
+    decimal LargestAxis,
+    double Leverage,
+    Length GreatestResidual
+)
 {
     /// <summary>Expanded uncertainty of the fitted diameter at its least sure axis.</summary>
     public Length Uncertainty(Length u) => Leverage == 1 ? u : Length.FromTrigonometry((double)u.Millimetres * Leverage, Toward.Greater);
@@ -26,7 +34,8 @@ internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Leng
     /// <summary>The oval through a depth's diameters, or null where its axes could hide one.</summary>
     public static Oval? Of(StationReadings depth)
     {
-        if (!AxesProve(depth.Spots) || depth.Fit(2) is not { } fit) return null;
+        if (!AxesProve(depth.Spots) || depth.Fit(2) is not { } fit)
+            return null;
         var (amplitude, angle) = fit.Harmonic(2);
         var residual = 0.0;
         foreach (var (degrees, size) in depth.Spots)
@@ -38,17 +47,24 @@ internal sealed record Oval(Length Mean, Length OutOfRound, Length Largest, Leng
             Length.FromTrigonometry(fit.Constant - amplitude, Toward.Less),
             ClockAngle.FromRadians(angle).Axis,
             Math.Max(1, Math.Sqrt(fit.LargestLeverage())),
-            Length.FromTrigonometry(residual, Toward.Greater));
+            Length.FromTrigonometry(residual, Toward.Greater)
+        );
     }
 
     /// <summary>Three axes at least 30° from one another and no gap over 90°: only then can no oval hide between them.</summary>
     private static bool AxesProve((decimal Degrees, Length Size)[] axes)
     {
-        if (axes.Length < 3 || ClockAngle.WidestGap(axes, 180) > 90) return false;
+        if (axes.Length < 3 || ClockAngle.WidestGap(axes, 180) > 90)
+            return false;
         for (var i = 0; i < axes.Length; i++)
-            for (var j = i + 1; j < axes.Length; j++)
-                for (var k = j + 1; k < axes.Length; k++)
-                    if (axes[j].Degrees - axes[i].Degrees >= 30 && axes[k].Degrees - axes[j].Degrees >= 30 && axes[i].Degrees + 180 - axes[k].Degrees >= 30) return true;
+        for (var j = i + 1; j < axes.Length; j++)
+        for (var k = j + 1; k < axes.Length; k++)
+            if (
+                axes[j].Degrees - axes[i].Degrees >= 30
+                && axes[k].Degrees - axes[j].Degrees >= 30
+                && axes[i].Degrees + 180 - axes[k].Degrees >= 30
+            )
+                return true;
         return false;
     }
 }

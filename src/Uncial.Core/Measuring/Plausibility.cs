@@ -36,9 +36,11 @@ public static class Plausibility
         var expected = limits.Nominal ?? limits.MachineTo;
         var ratio = size / expected;
         var (low, high) = limits.Kind == PartKind.Rotor ? (0.75m, 1.05m) : (0.99m, 1.03m);
-        if (ratio >= low && ratio <= high) return null;
+        if (ratio >= low && ratio <= high)
+            return null;
         var slipped = ratio > 1 ? ratio / Length.MillimetresPerInch : ratio * Length.MillimetresPerInch;
-        if (slipped > 0.7m && slipped < 1.1m) return Doubt.WrongUnit;
+        if (slipped > 0.7m && slipped < 1.1m)
+            return Doubt.WrongUnit;
         return ratio < low ? Doubt.TooSmall : Doubt.TooLarge;
     }
 
@@ -53,7 +55,14 @@ public static class Plausibility
     /// <param name="uncertainty">Expanded uncertainty of one reading.</param>
     /// <param name="rules">The shop's rules: how far off is asked about.</param>
     /// <returns>The doubt and the size that it is held against, or null.</returns>
-    public static (Doubt Doubt, Length Against)? Question(PartKind kind, Length size, IReadOnlyList<Length> neighbours, Length? lastVisit, Length uncertainty, ShopRules rules)
+    public static (Doubt Doubt, Length Against)? Question(
+        PartKind kind,
+        Length size,
+        IReadOnlyList<Length> neighbours,
+        Length? lastVisit,
+        Length uncertainty,
+        ShopRules rules
+    )
     {
         ArgumentNullException.ThrowIfNull(neighbours);
         ArgumentNullException.ThrowIfNull(rules);
@@ -64,8 +73,10 @@ public static class Plausibility
             var (best, worst) = kind == PartKind.Rotor ? (greatest, least) : (least, greatest);
             // What the neighbours differ by among themselves is no doubt.
             var far = step + (greatest - least);
-            if (Limits.Margin(kind, size, best) > far) return (Doubt.OnTheRidge, best);
-            if (Limits.Margin(kind, worst, size) > far) return (Doubt.UnlikeItsNeighbours, worst);
+            if (Limits.Margin(kind, size, best) > far)
+                return (Doubt.OnTheRidge, best);
+            if (Limits.Margin(kind, worst, size) > far)
+                return (Doubt.UnlikeItsNeighbours, worst);
         }
         return lastVisit is { } before && Limits.Margin(kind, size, before) > step ? (Doubt.OnTheRidge, before) : null;
     }
@@ -78,9 +89,12 @@ public static class Plausibility
     public static Doubt? QuestionLimit(Length limit, PartKind kind)
     {
         var (low, high) = kind == PartKind.Rotor ? (3m, 80m) : (100m, 700m);
-        if (limit.Millimetres >= low && limit.Millimetres <= high) return null;
-        var slipped = limit.Millimetres < low ? limit.Millimetres * Length.MillimetresPerInch : limit.Millimetres / Length.MillimetresPerInch;
-        if (slipped >= low && slipped <= high) return Doubt.WrongUnit;
+        if (limit.Millimetres >= low && limit.Millimetres <= high)
+            return null;
+        var slipped =
+            limit.Millimetres < low ? limit.Millimetres * Length.MillimetresPerInch : limit.Millimetres / Length.MillimetresPerInch;
+        if (slipped >= low && slipped <= high)
+            return Doubt.WrongUnit;
         return limit.Millimetres < low ? Doubt.TooSmall : Doubt.TooLarge;
     }
 }

@@ -22,8 +22,10 @@ internal sealed class StationReadings
         for (var i = 0; i < readings.Length; i++)
         {
             var (at, _, size) = readings[i];
-            if (size < Least) Least = size;
-            if (size > Greatest) Greatest = size;
+            if (size < Least)
+                Least = size;
+            if (size > Greatest)
+                Greatest = size;
             (places[i], sizes[i]) = (kind == PartKind.Rotor ? at.Degrees : at.Axis, size);
         }
         Array.Sort(places, sizes);
@@ -48,7 +50,8 @@ internal sealed class StationReadings
         get
         {
             var sum = Length.Zero;
-            foreach (var (_, size) in Spots) sum += size;
+            foreach (var (_, size) in Spots)
+                sum += size;
             return sum / Spots.Length;
         }
     }
@@ -61,7 +64,8 @@ internal sealed class StationReadings
     public HarmonicFit? Fit(params ReadOnlySpan<int> orders)
     {
         Span<(double, double)> places = Spots.Length <= 64 ? stackalloc (double, double)[Spots.Length] : new (double, double)[Spots.Length];
-        for (var i = 0; i < places.Length; i++) places[i] = ((double)Spots[i].Degrees * Math.PI / 180, (double)Spots[i].Size.Millimetres);
+        for (var i = 0; i < places.Length; i++)
+            places[i] = ((double)Spots[i].Degrees * Math.PI / 180, (double)Spots[i].Size.Millimetres);
         return HarmonicFit.Solve(places, orders);
     }
 
@@ -70,28 +74,40 @@ internal sealed class StationReadings
     {
         var first = readings[0].Station;
         var one = true;
-        for (var i = 1; i < readings.Count && one; i++) one = readings[i].Station == first;
-        return one ? [new(first, [.. readings], kind)]
-            : [.. readings.GroupBy(r => r.Station).OrderBy(g => g.Key?.Millimetres ?? -1).Select(g => new StationReadings(g.Key, [.. g], kind))];
+        for (var i = 1; i < readings.Count && one; i++)
+            one = readings[i].Station == first;
+        return one
+            ? [new(first, [.. readings], kind)]
+            :
+            [
+                .. readings
+                    .GroupBy(r => r.Station)
+                    .OrderBy(g => g.Key?.Millimetres ?? -1)
+                    .Select(g => new StationReadings(g.Key, [.. g], kind)),
+            ];
     }
 
     /// <summary>The sizes of all readings as terms of a step.</summary>
     public static Term[] TermsOf(IReadOnlyList<Reading> readings)
     {
         var terms = new Term[readings.Count];
-        for (var i = 0; i < terms.Length; i++) terms[i] = readings[i].Size;
+        for (var i = 0; i < terms.Length; i++)
+            terms[i] = readings[i].Size;
         return terms;
     }
 
     private static (decimal, Length)[] Merge(decimal[] places, Length[] sizes)
     {
         var distinct = 1;
-        for (var i = 1; i < places.Length; i++) if (places[i] != places[i - 1]) distinct++;
+        for (var i = 1; i < places.Length; i++)
+            if (places[i] != places[i - 1])
+                distinct++;
         var spots = new (decimal, Length)[distinct];
         for (int i = 0, spot = 0; i < places.Length; spot++)
         {
             var (start, sum) = (i, Length.Zero);
-            for (; i < places.Length && places[i] == places[start]; i++) sum += sizes[i];
+            for (; i < places.Length && places[i] == places[start]; i++)
+                sum += sizes[i];
             spots[spot] = (places[start], i - start == 1 ? sum : sum / (i - start));
         }
         return spots;

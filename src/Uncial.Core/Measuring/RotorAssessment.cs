@@ -39,7 +39,8 @@ public static class RotorAssessment
     internal static ThicknessFit? FitOf(StationReadings station)
     {
         var count = station.Spots.Length;
-        if (count < 5 || station.WidestGap(360) > 120) return null;
+        if (count < 5 || station.WidestGap(360) > 120)
+            return null;
         return (count >= 7 ? Sure(station.Fit(1, 2)) : null) ?? Sure(station.Fit(1));
 
         static ThicknessFit? Sure(HarmonicFit? fit) =>
@@ -66,7 +67,8 @@ public static class RotorAssessment
             foreach (var station in stations)
             {
                 places = Math.Max(places, station.Spots.Length);
-                if (station.Spread >= variation) variation = station.Spread;
+                if (station.Spread >= variation)
+                    variation = station.Spread;
             }
             measured = new(AtTheEdge(rotor.Faces.Outer, "outer"), AtTheEdge(rotor.Faces.Inner, "inner"));
         }
@@ -82,11 +84,18 @@ public static class RotorAssessment
 
             var fit = FitOf(touched);
             var mean = fit?.Mean ?? touched.SpotMean;
-            if (fit is not null) steps.Add("fitMean", "", mean, null);
-            else steps.AddOver("mean", "mean", mean, null, touched.SpotTerms);
+            if (fit is not null)
+                steps.Add("fitMean", "", mean, null);
+            else
+                steps.AddOver("mean", "mean", mean, null, touched.SpotTerms);
             var runout = new PerFace<Length>(
-                measured.Outer ?? Assumed(measured.Inner, "outer"), measured.Inner ?? Assumed(measured.Outer, "inner"));
-            var need = new PerFace<Length>(NeedOf(runout.Outer, rotor.Faces.Outer, "outer"), NeedOf(runout.Inner, rotor.Faces.Inner, "inner"));
+                measured.Outer ?? Assumed(measured.Inner, "outer"),
+                measured.Inner ?? Assumed(measured.Outer, "inner")
+            );
+            var need = new PerFace<Length>(
+                NeedOf(runout.Outer, rotor.Faces.Outer, "outer"),
+                NeedOf(runout.Inner, rotor.Faces.Inner, "inner")
+            );
             var touch = mean + (runout.Outer + runout.Inner) / 2;
             steps.Add("touch", "{0} + ({1} + {2})/2", touch, null, mean, runout.Outer, runout.Inner);
             var careful = Careful(mean);
@@ -127,7 +136,8 @@ public static class RotorAssessment
 
         private static StationReadings Touched(StationReadings[] stations, Length? said)
         {
-            if (said is null || stations is [{ Station: null }]) return stations.Length == 1 ? stations[0] : stations.MinBy(s => s.Greatest)!;
+            if (said is null || stations is [{ Station: null }])
+                return stations.Length == 1 ? stations[0] : stations.MinBy(s => s.Greatest)!;
             return Array.Find(stations, s => s.Station == said)
                 ?? throw new ArgumentException("The bits touch at a radius where readings were taken.", nameof(said));
         }
@@ -135,21 +145,25 @@ public static class RotorAssessment
         private Reading Least()
         {
             var least = rotor.Readings[0];
-            for (var i = 1; i < rotor.Readings.Count; i++) if (rotor.Readings[i].Size < least.Size) least = rotor.Readings[i];
+            for (var i = 1; i < rotor.Readings.Count; i++)
+                if (rotor.Readings[i].Size < least.Size)
+                    least = rotor.Readings[i];
             return least;
         }
 
         private Length Greatest()
         {
             var greatest = stations[0].Greatest;
-            for (var i = 1; i < stations.Length; i++) greatest = Length.Max(greatest, stations[i].Greatest);
+            for (var i = 1; i < stations.Length; i++)
+                greatest = Length.Max(greatest, stations[i].Greatest);
             return greatest;
         }
 
         /// <summary>A run-out read further in swings more at the edge of the band, in the proportion of the radii.</summary>
         private Length? AtTheEdge(Face face, string side)
         {
-            if (face is not { Runout: { } runout, RunoutRadius: { } radius } || rotor.EdgeRadius is not { } edge || edge <= radius) return face.Runout;
+            if (face is not { Runout: { } runout, RunoutRadius: { } radius } || rotor.EdgeRadius is not { } edge || edge <= radius)
+                return face.Runout;
             var scaled = runout * (edge / radius);
             steps.Add("runoutAtEdge", "{0} · {1} / {2}", scaled, side, runout, edge, radius);
             return scaled;
@@ -194,7 +208,8 @@ public static class RotorAssessment
         /// </summary>
         private Length? RunoutsDifferAtMost()
         {
-            if (measured is { Outer: not null, Inner: not null } || touched.Spots.Length < 3) return null;
+            if (measured is { Outer: not null, Inner: not null } || touched.Spots.Length < 3)
+                return null;
             var most = (touched.Spread + 2 * u) / LeastSpreadOfAWave(touched.Spots);
             steps.Add("runoutsDiffer", "({0} + 2 · {1}) / {2}", most, null, touched.Spread, u, LeastSpreadOfAWave(touched.Spots));
             return most;
@@ -202,13 +217,24 @@ public static class RotorAssessment
 
         private bool? FiguresAgree()
         {
-            if (measured.Outer is not { } o || measured.Inner is not { } i || touched.Spots.Length < 3) return null;
+            if (measured.Outer is not { } o || measured.Inner is not { } i || touched.Spots.Length < 3)
+                return null;
             var c = LeastSpreadOfAWave(touched.Spots);
             var (low, high) = (c * (o - i).Abs() - 2 * u, o + i + 2 * u);
             var agree = low <= touched.Spread && touched.Spread <= high;
-            steps.Add("figuresAgree", agree ? "{0} · |{1} − {2}| − 2 · {3} ≤ {4} ≤ {1} + {2} + 2 · {3}"
-                : touched.Spread < low ? "{4} < {0} · |{1} − {2}| − 2 · {3}" : "{4} > {1} + {2} + 2 · {3}",
-                Term.State(agree ? "agree" : "disagree"), null, c, o, i, u, touched.Spread);
+            steps.Add(
+                "figuresAgree",
+                agree ? "{0} · |{1} − {2}| − 2 · {3} ≤ {4} ≤ {1} + {2} + 2 · {3}"
+                    : touched.Spread < low ? "{4} < {0} · |{1} − {2}| − 2 · {3}"
+                    : "{4} > {1} + {2} + 2 · {3}",
+                Term.State(agree ? "agree" : "disagree"),
+                null,
+                c,
+                o,
+                i,
+                u,
+                touched.Spread
+            );
             return agree;
         }
 
@@ -224,28 +250,33 @@ public static class RotorAssessment
             // Beyond three dozen places every second or third sees as much.
             var stride = (spots.Length + MostSpots - 1) / MostSpots;
             var count = (spots.Length + stride - 1) / stride;
-            Span<double> sines = stackalloc double[count], cosines = stackalloc double[count];
-            for (var i = 0; i < count; i++) (sines[i], cosines[i]) = Math.SinCos((double)spots[i * stride].Degrees * Math.PI / 180);
+            Span<double> sines = stackalloc double[count],
+                cosines = stackalloc double[count];
             for (var i = 0; i < count; i++)
-                for (var j = i + 1; j < count; j++)
-                    for (var half = 0; half < 2; half++)
-                    {
-                        var (sine, cosine) = Math.SinCos(((double)(spots[i * stride].Degrees + spots[j * stride].Degrees) / 2 + half * 180) * Math.PI / 180);
-                        var (high, low) = (-1.0, 1.0);
-                        for (var k = 0; k < count; k++)
-                        {
-                            var here = cosines[k] * cosine + sines[k] * sine;
-                            (high, low) = (Math.Max(high, here), Math.Min(low, here));
-                        }
-                        least = Math.Min(least, (high - low) / 2);
-                    }
+                (sines[i], cosines[i]) = Math.SinCos((double)spots[i * stride].Degrees * Math.PI / 180);
+            for (var i = 0; i < count; i++)
+            for (var j = i + 1; j < count; j++)
+            for (var half = 0; half < 2; half++)
+            {
+                var (sine, cosine) = Math.SinCos(
+                    ((double)(spots[i * stride].Degrees + spots[j * stride].Degrees) / 2 + half * 180) * Math.PI / 180
+                );
+                var (high, low) = (-1.0, 1.0);
+                for (var k = 0; k < count; k++)
+                {
+                    var here = cosines[k] * cosine + sines[k] * sine;
+                    (high, low) = (Math.Max(high, here), Math.Min(low, here));
+                }
+                least = Math.Min(least, (high - low) / 2);
+            }
             return Math.Floor((decimal)least * 10_000) / 10_000;
         }
 
         /// <summary>Mean at the greatest radius less mean at the least; null where one radius was read.</summary>
         private Length? Taper()
         {
-            if (stations.Length < 2) return null;
+            if (stations.Length < 2)
+                return null;
             var (outside, inside) = (stations[^1].SpotMean, stations[0].SpotMean);
             steps.Add("rotorTaper", "{0} − {1}", outside - inside, null, outside, inside);
             return outside - inside;
@@ -254,20 +285,31 @@ public static class RotorAssessment
         private Note[] Notes(PerFace<Length> runout, bool? agree, Length? taper, ThicknessFit? worst, Length least)
         {
             List<Note> notes = [];
-            if (places < 3) notes.Add(new("tooFewPlaces"));
-            else if (places < FullRound) notes.Add(new("variationLowerBound", variation));
-            if (measured.Outer is null) notes.Add(new("runoutAssumed", runout.Outer, Subject: "outer"));
-            if (measured.Inner is null) notes.Add(new("runoutAssumed", runout.Inner, Subject: "inner"));
+            if (places < 3)
+                notes.Add(new("tooFewPlaces"));
+            else if (places < FullRound)
+                notes.Add(new("variationLowerBound", variation));
+            if (measured.Outer is null)
+                notes.Add(new("runoutAssumed", runout.Outer, Subject: "outer"));
+            if (measured.Inner is null)
+                notes.Add(new("runoutAssumed", runout.Inner, Subject: "inner"));
             foreach (var (side, face) in new[] { ("Outer", rotor.Faces.Outer), ("Inner", rotor.Faces.Inner) })
             {
-                if (face.Groove is null) notes.Add(new("notLookedAt", Subject: "groove" + side));
-                if (face.Relief is null) notes.Add(new("notLookedAt", Subject: "relief" + side));
+                if (face.Groove is null)
+                    notes.Add(new("notLookedAt", Subject: "groove" + side));
+                if (face.Relief is null)
+                    notes.Add(new("notLookedAt", Subject: "relief" + side));
             }
-            if (agree == false) notes.Add(new("figuresDisagree", variation, runout.Outer + runout.Inner));
-            if (worst is not null && worst.Least < least - u) notes.Add(new("lookHere", worst.Least, Degrees: Math.Round(worst.LeastAt.Degrees, 0)));
-            if (taper > u) notes.Add(new("thinInside", taper));
-            if (taper < -u) notes.Add(new("thinOutside", -taper));
-            if (rotor.Limits.MachineToDerived) notes.Add(new("machineToDerived", rotor.Limits.MachineTo));
+            if (agree == false)
+                notes.Add(new("figuresDisagree", variation, runout.Outer + runout.Inner));
+            if (worst is not null && worst.Least < least - u)
+                notes.Add(new("lookHere", worst.Least, Degrees: Math.Round(worst.LeastAt.Degrees, 0)));
+            if (taper > u)
+                notes.Add(new("thinInside", taper));
+            if (taper < -u)
+                notes.Add(new("thinOutside", -taper));
+            if (rotor.Limits.MachineToDerived)
+                notes.Add(new("machineToDerived", rotor.Limits.MachineTo));
             return [.. notes];
         }
     }

@@ -46,8 +46,11 @@ public sealed record ThicknessFit(Length Mean, Length Least, ClockAngle LeastAt)
     private readonly HarmonicFit? fit;
 
     internal ThicknessFit(HarmonicFit fit, double leverage, double leastAngle)
-        : this(Length.FromTrigonometry(fit.Constant, Toward.Nearest), Length.FromTrigonometry(fit.At(leastAngle), Toward.Less), ClockAngle.FromRadians(leastAngle)) =>
-        (this.fit, Leverage) = (fit, Math.Max(1, Math.Sqrt(leverage)));
+        : this(
+            Length.FromTrigonometry(fit.Constant, Toward.Nearest),
+            Length.FromTrigonometry(fit.At(leastAngle), Toward.Less),
+            ClockAngle.FromRadians(leastAngle)
+        ) => (this.fit, Leverage) = (fit, Math.Max(1, Math.Sqrt(leverage)));
 
     /// <summary>Root of the largest leverage of the places read, at least 1: the fit is less sure than a reading by so much.</summary>
     public double Leverage { get; } = 1;

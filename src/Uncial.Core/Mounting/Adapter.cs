@@ -101,9 +101,24 @@ public sealed record MountShape
         get
         {
             List<string> missing = [];
-            void Need(string name, Length? size) { if (size is null) missing.Add(name); }
-            if (Hubbed) { Need("nearRace", NearRace); Need("farRace", FarRace); Need("racesApart", RacesApart); }
-            else { Need("hole", Hole); Need("register", Register); Need("depth", Depth); Need("web", Web); }
+            void Need(string name, Length? size)
+            {
+                if (size is null)
+                    missing.Add(name);
+            }
+            if (Hubbed)
+            {
+                Need("nearRace", NearRace);
+                Need("farRace", FarRace);
+                Need("racesApart", RacesApart);
+            }
+            else
+            {
+                Need("hole", Hole);
+                Need("register", Register);
+                Need("depth", Depth);
+                Need("web", Web);
+            }
             return missing;
         }
     }

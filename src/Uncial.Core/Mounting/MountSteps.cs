@@ -31,7 +31,8 @@ public static class MountSteps
         {
             case MountWay.ConeAndCups:
                 Add("clean");
-                if (Named(PieceRole.InnerSpacer) is { Length: > 0 } inner) Add("innerSpacers", null, inner);
+                if (Named(PieceRole.InnerSpacer) is { Length: > 0 } inner)
+                    Add("innerSpacers", null, inner);
                 Add("innerCup", null, Named(PieceRole.InnerCup));
                 Add("cone", null, mounting.Centring);
                 Add("partOn", lift ?? "fingers");
@@ -42,12 +43,14 @@ public static class MountSteps
                 Add("clean");
                 Add("plate", null, Named(PieceRole.Plate));
                 Add("expand", lift ?? "fingers", mounting.Centring);
-                if (Named(PieceRole.InnerSpacer) is { Length: > 0 } behind) Add("innerSpacers", null, behind);
+                if (Named(PieceRole.InnerSpacer) is { Length: > 0 } behind)
+                    Add("innerSpacers", null, behind);
                 Add("chuckOn");
                 break;
             case MountWay.RaceCones:
                 Add("races", "races");
-                if (Named(PieceRole.InnerSpacer) is { Length: > 0 } near) Add("innerSpacers", null, near);
+                if (Named(PieceRole.InnerSpacer) is { Length: > 0 } near)
+                    Add("innerSpacers", null, near);
                 Add("raceCones", lift ?? "fingers", Named(PieceRole.NearRaceCone), Named(PieceRole.FarRaceCone));
                 Nut();
                 break;
@@ -67,14 +70,18 @@ public static class MountSteps
                 Add("flip");
                 break;
         }
-        if (lathe.Kind != LatheKind.Grinder) Add(Damping(part, shape));
-        if (lathe.Kind == LatheKind.Bench) Add("head", null, part == PartKind.Rotor ? lathe.RotorHead : lathe.DrumHead);
-        if (lathe.Kind != LatheKind.Grinder) Add("insert", "edge");
+        if (lathe.Kind != LatheKind.Grinder)
+            Add(Damping(part, shape));
+        if (lathe.Kind == LatheKind.Bench)
+            Add("head", null, part == PartKind.Rotor ? lathe.RotorHead : lathe.DrumHead);
+        if (lathe.Kind != LatheKind.Grinder)
+            Add("insert", "edge");
         return steps;
 
         void Nut()
         {
-            if (Named(PieceRole.OuterSpacer) is { Length: > 0 } outer) Add("outerSpacers", null, outer);
+            if (Named(PieceRole.OuterSpacer) is { Length: > 0 } outer)
+                Add("outerSpacers", null, outer);
             Add(lathe.NutTightensClockwise ? "nutClockwise" : "nutAnticlockwise", "fingers");
         }
     }
@@ -83,7 +90,13 @@ public static class MountSteps
     public static string Damping(PartKind part, MountShape shape)
     {
         ArgumentNullException.ThrowIfNull(shape);
-        return part == PartKind.Drum ? shape.Hubbed ? "dampCord" : "dampDrum" : shape.Vented ? "dampVents" : "dampSides";
+        return part == PartKind.Drum
+            ? shape.Hubbed
+                ? "dampCord"
+                : "dampDrum"
+            : shape.Vented
+                ? "dampVents"
+                : "dampSides";
     }
 
     /// <summary>First touch, ridges and run-in, with this lathe's dial and locks.</summary>
@@ -94,11 +107,23 @@ public static class MountSteps
         List<MountStep> steps = [new("guards", [], "spinning")];
         if (lathe.Kind == LatheKind.Grinder)
             return [.. steps, new("coolant", []), new("touchWheel", []), new("zeroWheel", [])];
-        if (rotor && lathe.TwinCutter) steps.Add(new("centreTwin", []));
-        steps.Add(new(rotor ? lathe.TwinCutter ? "touchBoth" : "touchFace" : "touchBore", []));
+        if (rotor && lathe.TwinCutter)
+            steps.Add(new("centreTwin", []));
+        steps.Add(
+            new(
+                rotor
+                    ? lathe.TwinCutter
+                        ? "touchBoth"
+                        : "touchFace"
+                    : "touchBore",
+                []
+            )
+        );
         steps.Add(new(lathe.DialOf(part).CountsDiameter ? "zeroDiameter" : "zeroDepth", []));
         steps.Add(new(rotor ? "ridgesRotor" : "ridgeDrum", [], "ridge"));
-        steps.Add(new(rotor ? "runInRotor" : "runInDrum", [lathe.RunInTurns.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)]));
+        steps.Add(
+            new(rotor ? "runInRotor" : "runInDrum", [lathe.RunInTurns.ToString("0.##", System.Globalization.CultureInfo.InvariantCulture)])
+        );
         return steps;
     }
 

@@ -88,7 +88,8 @@ public sealed record Mounting(MountWay Way, string Centring, Length Seat, IReadO
 public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<Note> Misfits, IReadOnlyList<string> Missing)
 {
     /// <summary>A cone enters well when between these shares of its length are in the hole: about half-way, standing proud.</summary>
-    private const double LeastEntry = 0.2, MostEntry = 0.8;
+    private const double LeastEntry = 0.2,
+        MostEntry = 0.8;
 
     /// <summary>The open edge stays so far from the lathe's shoulder.</summary>
     private static readonly Length Clearance = Length.FromMillimetres(3);
@@ -107,33 +108,50 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         ArgumentNullException.ThrowIfNull(shape);
         ArgumentNullException.ThrowIfNull(lathe);
         ArgumentNullException.ThrowIfNull(board);
-        if (Refusal(part, diameter, shape, lathe) is { } refusal) return new([], [refusal], []);
-        if (lathe.Kind == LatheKind.Grinder) return new([OnTable(lathe, shape, diameter)], [], []);
-        if (shape.Missing is { Count: > 0 } missing) return new([], [], missing);
+        if (Refusal(part, diameter, shape, lathe) is { } refusal)
+            return new([], [refusal], []);
+        if (lathe.Kind == LatheKind.Grinder)
+            return new([OnTable(lathe, shape, diameter)], [], []);
+        if (shape.Missing is { Count: > 0 } missing)
+            return new([], [], missing);
 
         var search = new Search(part, diameter, shape, lathe, board);
-        if (lathe.Kind == LatheKind.Engine) search.OnEngineLathe();
-        else if (shape.Hubbed) search.OnRaces();
-        else { search.OnCone(); search.OnChuck(); }
+        if (lathe.Kind == LatheKind.Engine)
+            search.OnEngineLathe();
+        else if (shape.Hubbed)
+            search.OnRaces();
+        else
+        {
+            search.OnCone();
+            search.OnChuck();
+        }
         return search.Result;
     }
 
     private static Note? Refusal(PartKind part, Length diameter, MountShape shape, Lathe lathe)
     {
-        if (lathe.RangeOf(part) is not { } range) return new(part == PartKind.Rotor ? "takesNoRotors" : "takesNoDrums", Subject: lathe.Name);
-        if (diameter > range.Greatest) return new("partTooLarge", diameter, range.Greatest);
-        if (diameter > Length.Zero && diameter < range.Least) return new("partTooSmall", diameter, range.Least);
+        if (lathe.RangeOf(part) is not { } range)
+            return new(part == PartKind.Rotor ? "takesNoRotors" : "takesNoDrums", Subject: lathe.Name);
+        if (diameter > range.Greatest)
+            return new("partTooLarge", diameter, range.Greatest);
+        if (diameter > Length.Zero && diameter < range.Least)
+            return new("partTooSmall", diameter, range.Least);
         return lathe.Kind == LatheKind.Grinder && shape.Hubbed ? new("hubNotFlat") : null;
     }
 
     private static Mounting OnTable(Lathe lathe, MountShape shape, Length diameter)
     {
         var (table, web, face) = (Length.FromMillimetres(20), shape.Web ?? Length.FromMillimetres(8), shape.Register ?? diameter / 2);
-        return new(MountWay.Table, lathe.Name, shape.Register ?? diameter,
-        [
-            new(PieceRole.Plate, null, Length.Zero, table, lathe.Rotors.Greatest, lathe.Rotors.Greatest, Length.Zero),
-            new(PieceRole.Part, null, table, table + web, face, face, shape.Hole ?? Length.Zero),
-        ], [new("onTable")]);
+        return new(
+            MountWay.Table,
+            lathe.Name,
+            shape.Register ?? diameter,
+            [
+                new(PieceRole.Plate, null, Length.Zero, table, lathe.Rotors.Greatest, lathe.Rotors.Greatest, Length.Zero),
+                new(PieceRole.Part, null, table, table + web, face, face, shape.Hole ?? Length.Zero),
+            ],
+            [new("onTable")]
+        );
     }
 
     /// <summary>One search over the board.</summary>
@@ -143,22 +161,47 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         private readonly List<Note> misfits = [];
         private readonly IReadOnlyList<Adapter> fitting = [.. board.Where(a => lathe.Arbor is not { } arbor || a.Fits(arbor.Diameter))];
 
-        public MountingPlan Result => new([.. ways.OrderByDescending(w => Math.Round((double)w.Seat.Millimetres / 10)).ThenBy(w => w.Way)], misfits, []);
+        public MountingPlan Result =>
+            new([.. ways.OrderByDescending(w => Math.Round((double)w.Seat.Millimetres / 10)).ThenBy(w => w.Way)], misfits, []);
 
         public void OnCone()
         {
             var hole = shape.Hole!.Value;
-            var cones = Of(AdapterKind.Cone).Where(c => c.Enters(hole) is >= LeastEntry and <= MostEntry).OrderBy(c => Math.Abs(c.Enters(hole) - 0.5)).ToList();
-            if (cones.Count == 0) { misfits.Add(Nearest("noCone", AdapterKind.Cone, hole)); return; }
+            var cones = Of(AdapterKind.Cone)
+                .Where(c => c.Enters(hole) is >= LeastEntry and <= MostEntry)
+                .OrderBy(c => Math.Abs(c.Enters(hole) - 0.5))
+                .ToList();
+            if (cones.Count == 0)
+            {
+                misfits.Add(Nearest("noCone", AdapterKind.Cone, hole));
+                return;
+            }
             var seats = Seats(AdapterKind.Cup, "noCup");
-            if (seats.Count == 0) return;
+            if (seats.Count == 0)
+                return;
             // The cone stands in the cups, so the largest cup that seats is looked for among those that it goes into.
             foreach (var cup in seats)
             {
-                if (cones.Find(c => c.Greatest < cup.Recess) is not { } cone) { misfits.Add(new("coneTooWideForCup", cones[0].Greatest, cup.Recess, Subject: cup.Name)); continue; }
-                if (!Fill(cup.Height, shape.Web!.Value, cup.Height, out var inner, out var outer)) return;
-                ways.Add(new(MountWay.ConeAndCups, cone.Name, cup.Outside, Stack(cup, cone, inner, outer),
-                    [new("coneEnters", cone.Least, cone.Greatest, (decimal)Math.Round(cone.Enters(hole) * 100), cone.Name), CupNote(cup), .. inner.Count + outer.Count > 0 ? new[] { new Note("spacersFill", Sum(inner), Sum(outer)) } : []]));
+                if (cones.Find(c => c.Greatest < cup.Recess) is not { } cone)
+                {
+                    misfits.Add(new("coneTooWideForCup", cones[0].Greatest, cup.Recess, Subject: cup.Name));
+                    continue;
+                }
+                if (!Fill(cup.Height, shape.Web!.Value, cup.Height, out var inner, out var outer))
+                    return;
+                ways.Add(
+                    new(
+                        MountWay.ConeAndCups,
+                        cone.Name,
+                        cup.Outside,
+                        Stack(cup, cone, inner, outer),
+                        [
+                            new("coneEnters", cone.Least, cone.Greatest, (decimal)Math.Round(cone.Enters(hole) * 100), cone.Name),
+                            CupNote(cup),
+                            .. inner.Count + outer.Count > 0 ? new[] { new Note("spacersFill", Sum(inner), Sum(outer)) } : [],
+                        ]
+                    )
+                );
                 return;
             }
         }
@@ -166,21 +209,50 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         public void OnChuck()
         {
             var hole = shape.Hole!.Value;
-            if (Of(AdapterKind.Chuck).Where(c => hole >= c.Least && hole <= c.Greatest).MinBy(c => c.Greatest - c.Least) is not { } chuck) { misfits.Add(Nearest("noChuck", AdapterKind.Chuck, hole)); return; }
-            if (Seats(AdapterKind.Plate, "noPlate") is not [var plate, ..]) return;
-            if (!Fill(chuck.Height + plate.Height, shape.Web!.Value, Length.Zero, out var inner, out _, nut: false)) return;
+            if (Of(AdapterKind.Chuck).Where(c => hole >= c.Least && hole <= c.Greatest).MinBy(c => c.Greatest - c.Least) is not { } chuck)
+            {
+                misfits.Add(Nearest("noChuck", AdapterKind.Chuck, hole));
+                return;
+            }
+            if (Seats(AdapterKind.Plate, "noPlate") is not [var plate, ..])
+                return;
+            if (!Fill(chuck.Height + plate.Height, shape.Web!.Value, Length.Zero, out var inner, out _, nut: false))
+                return;
             var at = Sum(inner);
             var stack = Spacers(inner, Length.Zero, PieceRole.InnerSpacer);
             stack.Add(new(PieceRole.Chuck, chuck.Name, at, at + chuck.Height + plate.Height + shape.Web.Value, hole, hole, Length.Zero));
-            stack.Add(new(PieceRole.Plate, plate.Name, at + chuck.Height, at + chuck.Height + plate.Height, plate.Outside, plate.Outside, plate.Recess));
+            stack.Add(
+                new(
+                    PieceRole.Plate,
+                    plate.Name,
+                    at + chuck.Height,
+                    at + chuck.Height + plate.Height,
+                    plate.Outside,
+                    plate.Outside,
+                    plate.Recess
+                )
+            );
             stack.Add(PartAt(at + chuck.Height + plate.Height, shape.Web.Value));
-            ways.Add(new(MountWay.ChuckAndPlate, chuck.Name, plate.Outside, stack, [new("chuckGrips", chuck.Least, chuck.Greatest, Subject: chuck.Name), new("largestPlate", plate.Outside, shape.Register, Subject: plate.Name)]));
+            ways.Add(
+                new(
+                    MountWay.ChuckAndPlate,
+                    chuck.Name,
+                    plate.Outside,
+                    stack,
+                    [
+                        new("chuckGrips", chuck.Least, chuck.Greatest, Subject: chuck.Name),
+                        new("largestPlate", plate.Outside, shape.Register, Subject: plate.Name),
+                    ]
+                )
+            );
         }
 
         public void OnRaces()
         {
-            if (RaceCone(shape.NearRace!.Value) is not { } near || RaceCone(shape.FarRace!.Value, except: near) is not { } far) return;
-            if (!Fill(near.Height, shape.RacesApart!.Value, far.Height, out var inner, out var outer)) return;
+            if (RaceCone(shape.NearRace!.Value) is not { } near || RaceCone(shape.FarRace!.Value, except: near) is not { } far)
+                return;
+            if (!Fill(near.Height, shape.RacesApart!.Value, far.Height, out var inner, out var outer))
+                return;
             var at = Sum(inner);
             var stack = Spacers(inner, Length.Zero, PieceRole.InnerSpacer);
             var hubFrom = at + near.Height;
@@ -190,8 +262,24 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
             stack.Add(new(PieceRole.FarRaceCone, far.Name, hubTo, hubTo + far.Height, far.Least, far.Greatest, Length.Zero));
             stack.AddRange(Spacers(outer, hubTo + far.Height, PieceRole.OuterSpacer));
             stack.Add(NutAt(hubTo + far.Height + Sum(outer)));
-            ways.Add(new(MountWay.RaceCones, near.Name, shape.RacesApart.Value, stack,
-                [new("raceConeEnters", shape.NearRace, null, (decimal)Math.Round(near.Enters(shape.NearRace.Value) * 100), near.Name), new("raceConeEnters", shape.FarRace, null, (decimal)Math.Round(far.Enters(shape.FarRace.Value) * 100), far.Name)]));
+            ways.Add(
+                new(
+                    MountWay.RaceCones,
+                    near.Name,
+                    shape.RacesApart.Value,
+                    stack,
+                    [
+                        new(
+                            "raceConeEnters",
+                            shape.NearRace,
+                            null,
+                            (decimal)Math.Round(near.Enters(shape.NearRace.Value) * 100),
+                            near.Name
+                        ),
+                        new("raceConeEnters", shape.FarRace, null, (decimal)Math.Round(far.Enters(shape.FarRace.Value) * 100), far.Name),
+                    ]
+                )
+            );
         }
 
         public void OnEngineLathe()
@@ -199,16 +287,38 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
             var grips = shape.Hubbed ? shape.FarRace!.Value : shape.Hole!.Value;
             var seat = shape.Register ?? grips;
             if (Of(AdapterKind.Jaws).FirstOrDefault(j => grips >= j.Least && grips <= j.Greatest) is { } jaws)
-                ways.Add(new(MountWay.Jaws, jaws.Name, grips, Held(PieceRole.Chuck, jaws, grips), [new("jawsGrip", jaws.Least, jaws.Greatest, Subject: jaws.Name)]));
-            else misfits.Add(Nearest("noJaws", AdapterKind.Jaws, grips));
-            if (shape.Hubbed) return;
+                ways.Add(
+                    new(
+                        MountWay.Jaws,
+                        jaws.Name,
+                        grips,
+                        Held(PieceRole.Chuck, jaws, grips),
+                        [new("jawsGrip", jaws.Least, jaws.Greatest, Subject: jaws.Name)]
+                    )
+                );
+            else
+                misfits.Add(Nearest("noJaws", AdapterKind.Jaws, grips));
+            if (shape.Hubbed)
+                return;
             if (Of(AdapterKind.Plate).Where(p => p.Outside >= seat && p.Recess <= shape.Hole!.Value).MinBy(p => p.Outside) is { } plate)
-                ways.Add(new(MountWay.FacePlate, plate.Name, seat, Held(PieceRole.Plate, plate, plate.Outside), [new("facePlateCarries", plate.Outside, seat, Subject: plate.Name)]));
-            else misfits.Add(new("noFacePlate", seat));
+                ways.Add(
+                    new(
+                        MountWay.FacePlate,
+                        plate.Name,
+                        seat,
+                        Held(PieceRole.Plate, plate, plate.Outside),
+                        [new("facePlateCarries", plate.Outside, seat, Subject: plate.Name)]
+                    )
+                );
+            else
+                misfits.Add(new("noFacePlate", seat));
         }
 
         private IReadOnlyList<StackPiece> Held(PieceRole role, Adapter holder, Length outside) =>
-            [new(role, holder.Name, Length.Zero, holder.Height, outside, outside, holder.Recess), PartAt(holder.Height, shape.Web ?? shape.RacesApart ?? Length.FromMillimetres(10))];
+            [
+                new(role, holder.Name, Length.Zero, holder.Height, outside, outside, holder.Recess),
+                PartAt(holder.Height, shape.Web ?? shape.RacesApart ?? Length.FromMillimetres(10)),
+            ];
 
         private IEnumerable<Adapter> Of(AdapterKind kind) => fitting.Where(a => a.Kind == kind);
 
@@ -216,7 +326,10 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         private List<Adapter> Seats(AdapterKind kind, string misfit)
         {
             var (hole, register) = (shape.Hole!.Value, shape.Register!.Value);
-            var seats = Of(kind).Where(a => kind != AdapterKind.Cup || a.Count >= 2).Where(a => a.Outside <= register && a.Outside - Length.Max(a.Recess, hole) >= 2 * NarrowestSeat).ToList();
+            var seats = Of(kind)
+                .Where(a => kind != AdapterKind.Cup || a.Count >= 2)
+                .Where(a => a.Outside <= register && a.Outside - Length.Max(a.Recess, hole) >= 2 * NarrowestSeat)
+                .ToList();
             if (seats.Count == 0)
             {
                 misfits.Add(new(misfit, register, Of(kind).Select(a => (Length?)a.Outside).Min(), Subject: "register"));
@@ -224,27 +337,35 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
             }
             var most = part == PartKind.Drum && diameter > Length.Zero ? diameter - 2 * lathe.CutterRoom : (Length?)null;
             var leave = seats.Where(a => most is not { } room || a.Outside <= room).ToList();
-            if (leave.Count == 0) misfits.Add(new(misfit + "ForCutter", seats.Min(a => a.Outside), most));
+            if (leave.Count == 0)
+                misfits.Add(new(misfit + "ForCutter", seats.Min(a => a.Outside), most));
             return [.. leave.OrderByDescending(a => a.Outside)];
         }
 
         private Note CupNote(Adapter cup)
         {
             var wider = Of(AdapterKind.Cup).Where(a => a.Count >= 2 && a.Outside > cup.Outside).MinBy(a => a.Outside);
-            return wider is null || wider.Outside > shape.Register ? new("largestCup", cup.Outside, shape.Register, Subject: cup.Name) : new("cupLeavesCutter", cup.Outside, wider.Outside, Subject: cup.Name);
+            return wider is null || wider.Outside > shape.Register
+                ? new("largestCup", cup.Outside, shape.Register, Subject: cup.Name)
+                : new("cupLeavesCutter", cup.Outside, wider.Outside, Subject: cup.Name);
         }
 
         private Adapter? RaceCone(Length race, Adapter? except = null)
         {
-            var cone = Of(AdapterKind.RaceCone).Where(c => (c != except || c.Count >= 2) && c.Enters(race) is >= LeastEntry and <= MostEntry).MinBy(c => Math.Abs(c.Enters(race) - 0.5));
-            if (cone is null) misfits.Add(Nearest("noRaceCone", AdapterKind.RaceCone, race));
+            var cone = Of(AdapterKind.RaceCone)
+                .Where(c => (c != except || c.Count >= 2) && c.Enters(race) is >= LeastEntry and <= MostEntry)
+                .MinBy(c => Math.Abs(c.Enters(race) - 0.5));
+            if (cone is null)
+                misfits.Add(Nearest("noRaceCone", AdapterKind.RaceCone, race));
             return cone;
         }
 
         private Note Nearest(string code, AdapterKind kind, Length wanted)
         {
             var nearest = Of(kind).MinBy(a => Length.Max(a.Least - wanted, wanted - a.Greatest).Millimetres);
-            return nearest is null ? new(code + "AtAll", wanted) : new(code, wanted, nearest.Greatest, nearest.Least.Millimetres, nearest.Name);
+            return nearest is null
+                ? new(code + "AtAll", wanted)
+                : new(code, wanted, nearest.Greatest, nearest.Least.Millimetres, nearest.Name);
         }
 
         /// <summary>
@@ -253,22 +374,39 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         private bool Fill(Length near, Length clamped, Length far, out List<Adapter> inner, out List<Adapter> outer, bool nut = true)
         {
             (inner, outer) = ([], []);
-            List<Adapter> spacers = [.. Of(AdapterKind.Spacer).SelectMany(s => Enumerable.Repeat(s, s.Count)).OrderByDescending(s => s.Height).Take(12)];
+            List<Adapter> spacers =
+            [
+                .. Of(AdapterKind.Spacer).SelectMany(s => Enumerable.Repeat(s, s.Count)).OrderByDescending(s => s.Height).Take(12),
+            ];
             var keepsOff = (shape.Depth ?? Length.Zero) + Clearance;
             bool KeepsOff(Length sum) => near + sum >= keepsOff;
-            if (Subset(spacers, KeepsOff, byCount: true) is not { } few) { misfits.Add(new("cannotKeepOff", shape.Depth, near + Sum(spacers))); return false; }
+            if (Subset(spacers, KeepsOff, byCount: true) is not { } few)
+            {
+                misfits.Add(new("cannotKeepOff", shape.Depth, near + Sum(spacers)));
+                return false;
+            }
             inner = few;
-            if (lathe.Arbor is not { } arbor || !nut) return true;
+            if (lathe.Arbor is not { } arbor || !nut)
+                return true;
             // Few and long, or more and short: the second is tried where the first leaves the nut no thread.
             Note? fails = null;
             foreach (var inside in new[] { few, Subset(spacers, KeepsOff, byCount: false)! })
             {
                 List<Adapter> rest = [.. spacers];
-                foreach (var used in inside) rest.Remove(used);
+                foreach (var used in inside)
+                    rest.Remove(used);
                 var filled = near + Sum(inside) + clamped + far;
                 var (first, last) = (arbor.Room - arbor.Thread, arbor.Room - arbor.Nut);
-                if (filled > last) { fails ??= new("stackTooLong", filled, last); continue; }
-                if (Subset(rest, s => filled + s >= first && filled + s <= last, byCount: true) is not { } outside) { fails ??= new("stackTooShort", filled + Sum(rest), first); continue; }
+                if (filled > last)
+                {
+                    fails ??= new("stackTooLong", filled, last);
+                    continue;
+                }
+                if (Subset(rest, s => filled + s >= first && filled + s <= last, byCount: true) is not { } outside)
+                {
+                    fails ??= new("stackTooShort", filled + Sum(rest), first);
+                    continue;
+                }
                 (inner, outer) = (inside, outside);
                 return true;
             }
@@ -283,9 +421,14 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
             for (var pick = 0; pick < 1 << spacers.Count; pick++)
             {
                 var (pieces, sum) = (System.Numerics.BitOperations.PopCount((uint)pick), Length.Zero);
-                for (var i = 0; i < spacers.Count; i++) if ((pick & 1 << i) != 0) sum += spacers[i].Height;
-                var better = best is not { } b || (byCount ? (pieces, sum).CompareTo((b.Pieces, b.Sum)) < 0 : (sum, pieces).CompareTo((b.Sum, b.Pieces)) < 0);
-                if (better && does(sum)) best = (pieces, sum, pick);
+                for (var i = 0; i < spacers.Count; i++)
+                    if ((pick & 1 << i) != 0)
+                        sum += spacers[i].Height;
+                var better =
+                    best is not { } b
+                    || (byCount ? (pieces, sum).CompareTo((b.Pieces, b.Sum)) < 0 : (sum, pieces).CompareTo((b.Sum, b.Pieces)) < 0);
+                if (better && does(sum))
+                    best = (pieces, sum, pick);
             }
             return best is { } found ? [.. spacers.Where((_, i) => (found.Pick & 1 << i) != 0)] : null;
         }
@@ -307,9 +450,27 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
             return stack;
         }
 
-        private StackPiece PartAt(Length from, Length thickness) => new(PieceRole.Part, null, from, from + thickness, shape.Register ?? Length.Zero, shape.Register ?? Length.Zero, shape.Hole ?? Length.Zero);
+        private StackPiece PartAt(Length from, Length thickness) =>
+            new(
+                PieceRole.Part,
+                null,
+                from,
+                from + thickness,
+                shape.Register ?? Length.Zero,
+                shape.Register ?? Length.Zero,
+                shape.Hole ?? Length.Zero
+            );
 
-        private StackPiece NutAt(Length from) => new(PieceRole.Nut, null, from, from + (lathe.Arbor?.Nut ?? Length.Zero), 2 * (lathe.Arbor?.Diameter ?? Length.Zero), 2 * (lathe.Arbor?.Diameter ?? Length.Zero), Length.Zero);
+        private StackPiece NutAt(Length from) =>
+            new(
+                PieceRole.Nut,
+                null,
+                from,
+                from + (lathe.Arbor?.Nut ?? Length.Zero),
+                2 * (lathe.Arbor?.Diameter ?? Length.Zero),
+                2 * (lathe.Arbor?.Diameter ?? Length.Zero),
+                Length.Zero
+            );
 
         private static List<StackPiece> Spacers(List<Adapter> spacers, Length from, PieceRole role)
         {

@@ -39,9 +39,12 @@ public sealed record RunoutMark
     /// <summary>The mark as a vector: R = 2d/(1 − cos(π·extent/360)), or the total reading; length 1 for a direction.</summary>
     internal Complex Vector(double arcError = 0, double lengthError = 0)
     {
-        var length = Runout is { } total ? Math.Max(0, (double)total.Millimetres + lengthError)
-            : Depth is { } depth ? 2 * Math.Max(1e-6, (double)depth.Millimetres + lengthError)
-                / (1 - Math.Cos(Math.PI * Math.Clamp((double)Arc!.Value + arcError, 7.5, 360) / 360))
+        var length =
+            Runout is { } total ? Math.Max(0, (double)total.Millimetres + lengthError)
+            : Depth is { } depth
+                ? 2
+                    * Math.Max(1e-6, (double)depth.Millimetres + lengthError)
+                    / (1 - Math.Cos(Math.PI * Math.Clamp((double)Arc!.Value + arcError, 7.5, 360) / 360))
             : 1;
         return Complex.FromPolarCoordinates(length, At.Radians);
     }

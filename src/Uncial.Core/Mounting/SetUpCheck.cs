@@ -39,8 +39,17 @@ public enum SetUpVerdict
 /// <param name="Verdict">Whether cutting may start.</param>
 /// <param name="Notes">What weakens it.</param>
 public sealed record SetUpCheck(
-    Length? PartRunout, ClockAngle? PartAt, Length? SetUpRunout, ClockAngle? SetUpAt, double? SetUpShare,
-    Length? CostFirst, Length? CostNow, Length? LeftOnVehicle, SetUpVerdict Verdict, IReadOnlyList<Note> Notes)
+    Length? PartRunout,
+    ClockAngle? PartAt,
+    Length? SetUpRunout,
+    ClockAngle? SetUpAt,
+    double? SetUpShare,
+    Length? CostFirst,
+    Length? CostNow,
+    Length? LeftOnVehicle,
+    SetUpVerdict Verdict,
+    IReadOnlyList<Note> Notes
+)
 {
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
@@ -63,13 +72,16 @@ public sealed record SetUpCheck(
     {
         ArgumentNullException.ThrowIfNull(first);
         ArgumentNullException.ThrowIfNull(second);
-        if (!TurnTells(turned)) throw new ArgumentException("A turn within 30° of none tells nothing.", nameof(turned));
+        if (!TurnTells(turned))
+            throw new ArgumentException("A turn within 30° of none tells nothing.", nameof(turned));
         if ((first.Runout is null) != (second.Runout is null) || (first.Depth is null) != (second.Depth is null))
             throw new ArgumentException("Both marks are of one kind.", nameof(second));
 
         var turn = (double)turned * Math.PI / 180;
-        if (first.Arc < SmallestArc || second.Arc < SmallestArc) return Unknown(new("arcTooShort"));
-        if (first.IsRing || second.IsRing) return FromRings(turn, tolerance, first, second);
+        if (first.Arc < SmallestArc || second.Arc < SmallestArc)
+            return Unknown(new("arcTooShort"));
+        if (first.IsRing || second.IsRing)
+            return FromRings(turn, tolerance, first, second);
 
         static Length Mm(double mm) => Length.FromTrigonometry(mm, Toward.Nearest);
         var (part, setUp) = Split(first.Vector(), second.Vector(), turn);
@@ -77,11 +89,15 @@ public sealed record SetUpCheck(
         var partAt = ClockAngle.FromRadians(part.Phase);
         var setUpAt = ClockAngle.FromRadians(setUp.Phase);
         if (first.Runout is null && first.Depth is null)
-            return new(null, partAt, null, setUpAt, share, null, null, null, ByShare(share), [new("rough")]) { Steps = ShareSteps(part, setUp, share) };
+            return new(null, partAt, null, setUpAt, share, null, null, null, ByShare(share), [new("rough")])
+            {
+                Steps = ShareSteps(part, setUp, share),
+            };
 
         List<Note> notes = [];
         var verdict = ByLength(setUp.Magnitude, tolerance);
-        if (Doubtful(first, second, turn, tolerance, division, verdict)) notes.Add(new("uncertain"));
+        if (Doubtful(first, second, turn, tolerance, division, verdict))
+            notes.Add(new("uncertain"));
         var (v1, v2) = (Mm(first.Vector().Magnitude), Mm(second.Vector().Magnitude));
         var (p, s) = (Mm(part.Magnitude), Mm(setUp.Magnitude));
         var left = kind == PartKind.Drum ? s / 2 : s;
@@ -94,9 +110,21 @@ public sealed record SetUpCheck(
         steps.Add("costFirst", "{0} − {1}", v1 - p, null, v1, p);
         steps.Add("costNow", "{0} − {1}", v2 - p, null, v2, p);
         steps.Add("leftOnVehicle", kind == PartKind.Drum ? "{0} / 2" : "{0}", left, null, s);
-        steps.Add("setUpVerdict", verdict switch { SetUpVerdict.True => "{0} ≤ {1}", SetUpVerdict.Close => "{1} < {0} ≤ 2 · {1}", _ => "{0} > 2 · {1}" },
-            Term.Named(verdict), null, s, tolerance);
-        if (v2 < p) notes.Add(new("savesNow", p - v2, s));
+        steps.Add(
+            "setUpVerdict",
+            verdict switch
+            {
+                SetUpVerdict.True => "{0} ≤ {1}",
+                SetUpVerdict.Close => "{1} < {0} ≤ 2 · {1}",
+                _ => "{0} > 2 · {1}",
+            },
+            Term.Named(verdict),
+            null,
+            s,
+            tolerance
+        );
+        if (v2 < p)
+            notes.Add(new("savesNow", p - v2, s));
         return new(p, partAt, s, setUpAt, share, v1 - p, v2 - p, left, verdict, notes) { Steps = steps.All };
     }
 
@@ -111,12 +139,17 @@ public sealed record SetUpCheck(
     {
         ArgumentNullException.ThrowIfNull(scratch);
         ArgumentNullException.ThrowIfNull(rules);
-        if (scratch is not { Arc: { } arc, Depth: { } depth }) throw new ArgumentException("A scratch has an arc and a depth.", nameof(scratch));
-        if (arc < 180 || !rules.AcceptHalfRoundScratch) return Unknown(new("oneScratchOnly"));
+        if (scratch is not { Arc: { } arc, Depth: { } depth })
+            throw new ArgumentException("A scratch has an arc and a depth.", nameof(scratch));
+        if (arc < 180 || !rules.AcceptHalfRoundScratch)
+            return Unknown(new("oneScratchOnly"));
         var most = scratch.IsRing ? depth : 2 * depth;
         var steps = new Steps();
         steps.Add("runoutAtMost", scratch.IsRing ? "{0}" : "2 · {0}", most, null, depth);
-        return new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new("halfRoundAccepted", most)]) { Steps = steps.All };
+        return new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new("halfRoundAccepted", most)])
+        {
+            Steps = steps.All,
+        };
     }
 
     /// <summary>
@@ -127,7 +160,8 @@ public sealed record SetUpCheck(
     /// <param name="opposite">Extent of the other.</param>
     public static SetUpCheck OfOval(decimal arc, decimal opposite) =>
         arc < SmallestArc || opposite < SmallestArc ? Unknown(new("arcTooShort"))
-        : Math.Abs(arc - opposite) <= SmallestArc ? new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new("ovalIsThePartsOwn")])
+        : Math.Abs(arc - opposite) <= SmallestArc
+            ? new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new("ovalIsThePartsOwn")])
         : Unknown(new("ovalAndOffCentre"));
 
     /// <summary>Whether a turn is far enough from a whole one to tell part and set-up apart.</summary>
@@ -142,8 +176,10 @@ public sealed record SetUpCheck(
 
     private static void Say(Steps steps, string quantity, RunoutMark mark, Length vector)
     {
-        if (mark.Depth is { } depth) steps.Add(quantity, "2 · {0} / (1 − cos(π · {1} / 360))", vector, null, depth, mark.Arc!.Value);
-        else steps.Add(quantity, "{0}", vector, null, vector);
+        if (mark.Depth is { } depth)
+            steps.Add(quantity, "2 · {0} / (1 − cos(π · {1} / 360))", vector, null, depth, mark.Arc!.Value);
+        else
+            steps.Add(quantity, "{0}", vector, null, vector);
     }
 
     private static IReadOnlyList<Step> ShareSteps(Complex part, Complex setUp, double share)
@@ -156,10 +192,13 @@ public sealed record SetUpCheck(
 
     private static SetUpVerdict ByLength(double setUp, Length tolerance) =>
         setUp <= (double)tolerance.Millimetres + 1e-12 ? SetUpVerdict.True
-        : setUp <= 2 * (double)tolerance.Millimetres + 1e-12 ? SetUpVerdict.Close : SetUpVerdict.Remount;
+        : setUp <= 2 * (double)tolerance.Millimetres + 1e-12 ? SetUpVerdict.Close
+        : SetUpVerdict.Remount;
 
     private static SetUpVerdict ByShare(double share) =>
-        share <= 0.25 ? SetUpVerdict.True : share <= 0.6 ? SetUpVerdict.Mixed : SetUpVerdict.SetUpAtFault;
+        share <= 0.25 ? SetUpVerdict.True
+        : share <= 0.6 ? SetUpVerdict.Mixed
+        : SetUpVerdict.SetUpAtFault;
 
     /// <summary>Whether arcs read half a finger wrong, or dials half a division, would give another verdict.</summary>
     private static bool Doubtful(RunoutMark first, RunoutMark second, double turn, Length tolerance, Length division, SetUpVerdict verdict)
@@ -168,30 +207,55 @@ public sealed record SetUpCheck(
         double[] arcs = first.Runout is null ? [-7.5, 0, 7.5] : [0];
         double[] lengths = [-step, 0, step];
         foreach (var arc1 in arcs)
-            foreach (var length1 in lengths)
-                foreach (var arc2 in arcs)
-                    foreach (var length2 in lengths)
-                        if (ByLength(Split(first.Vector(arc1, length1), second.Vector(arc2, length2), turn).SetUp.Magnitude, tolerance) != verdict) return true;
+        foreach (var length1 in lengths)
+        foreach (var arc2 in arcs)
+        foreach (var length2 in lengths)
+            if (ByLength(Split(first.Vector(arc1, length1), second.Vector(arc2, length2), turn).SetUp.Magnitude, tolerance) != verdict)
+                return true;
         return false;
     }
 
     /// <summary>A full ring has no direction, but bounds what the set-up can be.</summary>
     private static SetUpCheck FromRings(double turn, Length tolerance, RunoutMark first, RunoutMark second)
     {
-        if (first.Depth is not { } depth1 || second.Depth is not { } depth2) return Unknown(new("ringWithoutDepth"));
+        if (first.Depth is not { } depth1 || second.Depth is not { } depth2)
+            return Unknown(new("ringWithoutDepth"));
         double Size(RunoutMark mark, Length depth) => mark.IsRing ? (double)depth.Millimetres : mark.Vector().Magnitude;
         var (m1, m2) = (Size(first, depth1), Size(second, depth2));
         var span = 2 * Math.Abs(Math.Sin(turn / 2));
         var upper = (m1 + m2) / span;
-        var lower = first.IsRing && second.IsRing ? 0 : (first.IsRing ? m2 - (double)depth1.Millimetres : m1 - (double)depth2.Millimetres) / span;
-        var verdict = upper <= (double)tolerance.Millimetres ? SetUpVerdict.True
-            : lower > 2 * (double)tolerance.Millimetres ? SetUpVerdict.Remount : SetUpVerdict.CannotTell;
+        var lower =
+            first.IsRing && second.IsRing ? 0 : (first.IsRing ? m2 - (double)depth1.Millimetres : m1 - (double)depth2.Millimetres) / span;
+        var verdict =
+            upper <= (double)tolerance.Millimetres ? SetUpVerdict.True
+            : lower > 2 * (double)tolerance.Millimetres ? SetUpVerdict.Remount
+            : SetUpVerdict.CannotTell;
         var steps = new Steps();
-        Term[] terms = [Length.FromTrigonometry(m1, Toward.Greater), Length.FromTrigonometry(m2, Toward.Greater), (decimal)(turn * 180 / Math.PI)];
+        Term[] terms =
+        [
+            Length.FromTrigonometry(m1, Toward.Greater),
+            Length.FromTrigonometry(m2, Toward.Greater),
+            (decimal)(turn * 180 / Math.PI),
+        ];
         steps.Add("setUpAtMost", "({0} + {1}) / |2 · sin({2}° / 2)|", Length.FromTrigonometry(upper, Toward.Greater), null, terms);
-        if (lower > 0) steps.Add("setUpAtLeast", "", Length.FromTrigonometry(lower, Toward.Less), null);
+        if (lower > 0)
+            steps.Add("setUpAtLeast", "", Length.FromTrigonometry(lower, Toward.Less), null);
         steps.Add("setUpVerdict", "", Term.Named(verdict), null);
-        return new(null, null, null, null, null, null, null, null, verdict, [new("fullRing", Length.FromTrigonometry(upper, Toward.Greater))]) { Steps = steps.All };
+        return new(
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            null,
+            verdict,
+            [new("fullRing", Length.FromTrigonometry(upper, Toward.Greater))]
+        )
+        {
+            Steps = steps.All,
+        };
     }
 
     private static SetUpCheck Unknown(Note why) => new(null, null, null, null, null, null, null, null, SetUpVerdict.CannotTell, [why]);

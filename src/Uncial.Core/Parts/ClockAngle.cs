@@ -33,9 +33,11 @@ public readonly record struct ClockAngle
     /// <param name="circle">360 for places, 180 for axes.</param>
     internal static decimal WidestGap<T>((decimal Degrees, T Value)[] places, decimal circle)
     {
-        if (places.Length < 2) return circle;
+        if (places.Length < 2)
+            return circle;
         var widest = places[0].Degrees + circle - places[^1].Degrees;
-        for (var i = 1; i < places.Length; i++) widest = Math.Max(widest, places[i].Degrees - places[i - 1].Degrees);
+        for (var i = 1; i < places.Length; i++)
+            widest = Math.Max(widest, places[i].Degrees - places[i - 1].Degrees);
         return widest;
     }
 }

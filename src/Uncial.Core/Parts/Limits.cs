@@ -24,7 +24,14 @@ public enum LimitFault
 public sealed record Limits
 {
     private Limits(PartKind kind, Length? nominal, Length machineTo, Length discard, bool machineToDerived, bool discardDerived) =>
-        (Kind, Nominal, MachineTo, Discard, MachineToDerived, DiscardDerived) = (kind, nominal, machineTo, discard, machineToDerived, discardDerived);
+        (Kind, Nominal, MachineTo, Discard, MachineToDerived, DiscardDerived) = (
+            kind,
+            nominal,
+            machineTo,
+            discard,
+            machineToDerived,
+            discardDerived
+        );
 
     /// <summary>Rotor (thickness) or drum (diameter).</summary>
     public PartKind Kind { get; }
@@ -63,9 +70,11 @@ public sealed record Limits
     public static Length? EffectiveMachineTo(PartKind kind, Length? nominal, Length? machineTo, Length? discard, ShopRules rules)
     {
         ArgumentNullException.ThrowIfNull(rules);
-        if ((discard ?? machineTo) is not { } end) return null;
+        if ((discard ?? machineTo) is not { } end)
+            return null;
         var derived = end + Sign(kind) * rules.MachineToFromDiscard(kind);
-        if (nominal is { } clamp && Margin(kind, clamp, derived) < Length.Zero) derived = clamp;
+        if (nominal is { } clamp && Margin(kind, clamp, derived) < Length.Zero)
+            derived = clamp;
         return HeldLimit.Strictest(kind, [machineTo ?? derived, end]);
     }
 
@@ -76,17 +85,28 @@ public sealed record Limits
     /// <param name="discard">Discard, or null: then machine-to stands in for it.</param>
     /// <param name="rules">The shop's rules.</param>
     /// <returns>The limits, or what is wrong with them.</returns>
-    public static (Limits? Limits, LimitFault? Fault) Create(PartKind kind, Length? nominal, Length? machineTo, Length? discard, ShopRules rules)
+    public static (Limits? Limits, LimitFault? Fault) Create(
+        PartKind kind,
+        Length? nominal,
+        Length? machineTo,
+        Length? discard,
+        ShopRules rules
+    )
     {
         ArgumentNullException.ThrowIfNull(rules);
-        if (discard is null && machineTo is null) return (null, LimitFault.DiscardMissing);
+        if (discard is null && machineTo is null)
+            return (null, LimitFault.DiscardMissing);
         var end = discard ?? machineTo!.Value;
-        if (nominal is { } n && Margin(kind, n, end) < Length.Zero) return (null, LimitFault.NominalPastDiscard);
+        if (nominal is { } n && Margin(kind, n, end) < Length.Zero)
+            return (null, LimitFault.NominalPastDiscard);
         var derived = end + Sign(kind) * rules.MachineToFromDiscard(kind);
-        if (nominal is { } clamp && Margin(kind, clamp, derived) < Length.Zero) derived = clamp;
+        if (nominal is { } clamp && Margin(kind, clamp, derived) < Length.Zero)
+            derived = clamp;
         var target = machineTo ?? derived;
-        if (Margin(kind, target, end) < Length.Zero) return (null, LimitFault.MachineToPastDiscard);
-        if (nominal is { } fresh && Margin(kind, fresh, target) < Length.Zero) return (null, LimitFault.NominalPastMachineTo);
+        if (Margin(kind, target, end) < Length.Zero)
+            return (null, LimitFault.MachineToPastDiscard);
+        if (nominal is { } fresh && Margin(kind, fresh, target) < Length.Zero)
+            return (null, LimitFault.NominalPastMachineTo);
         return (new(kind, nominal, target, end, machineTo is null, discard is null), null);
     }
 }

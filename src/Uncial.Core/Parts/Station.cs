@@ -39,17 +39,32 @@ public enum Station
 /// <param name="Confirmed">A confirmation that allows a release stands, made after the last pass.</param>
 /// <param name="Closed">The part was released, shelved or scrapped.</param>
 public readonly record struct SurfaceFacts(
-    bool HasLimits, int PlacesAsked, int PlacesRead, bool Mounted, int? PassesPlanned, int PassesDone, bool Finished, bool Confirmed, bool Closed)
+    bool HasLimits,
+    int PlacesAsked,
+    int PlacesRead,
+    bool Mounted,
+    int? PassesPlanned,
+    int PassesDone,
+    bool Finished,
+    bool Confirmed,
+    bool Closed
+)
 {
     /// <summary>The station at which the surface waits. It follows from the facts and is stored nowhere.</summary>
     public Station Station
     {
         get
         {
-            if (Closed) return Station.Done;
-            if (!HasLimits) return Station.Receive;
-            if (PassesPlanned is null) return PlacesRead < PlacesAsked ? Station.Measure : Mounted ? Station.Plan : Station.Mount;
-            if (PassesDone < PassesPlanned || !Finished) return Station.Cut;
+            if (Closed)
+                return Station.Done;
+            if (!HasLimits)
+                return Station.Receive;
+            if (PassesPlanned is null)
+                return PlacesRead < PlacesAsked ? Station.Measure
+                    : Mounted ? Station.Plan
+                    : Station.Mount;
+            if (PassesDone < PassesPlanned || !Finished)
+                return Station.Cut;
             return Confirmed ? Station.Release : Station.Confirm;
         }
     }

@@ -47,19 +47,29 @@ internal sealed class Checkpoints
         get
         {
             var total = 0L;
-            foreach (var side in cut) total += side;
+            foreach (var side in cut)
+                total += side;
             return total;
         }
     }
 
     public IReadOnlyList<PlannedPass> Passes => passes;
 
-    public static Checkpoints Apply(PlanRequest request, Divisions divisions, Distribution distribution, long[] need, Length budget, Steps steps)
+    public static Checkpoints Apply(
+        PlanRequest request,
+        Divisions divisions,
+        Distribution distribution,
+        long[] need,
+        Length budget,
+        Steps steps
+    )
     {
         var result = new Checkpoints(request, steps);
         var planned = distribution.InOrder(divisions.SparksOut);
-        if (planned.Count > 0 && result.PastMachineTo(planned[0].Divisions)) planned = result.ShortenFirst(planned, divisions, need, budget);
-        foreach (var (kind, each) in planned) result.Add(kind, each);
+        if (planned.Count > 0 && result.PastMachineTo(planned[0].Divisions))
+            planned = result.ShortenFirst(planned, divisions, need, budget);
+        foreach (var (kind, each) in planned)
+            result.Add(kind, each);
         return result;
     }
 
@@ -67,8 +77,10 @@ internal sealed class Checkpoints
     public static Checkpoints Lay(PlanRequest request, IReadOnlyList<(PassKind Kind, long[] Divisions)> passes, Steps steps)
     {
         var result = new Checkpoints(request, steps);
-        if (passes.Count > 0 && result.PastMachineTo(passes[0].Divisions)) result.Start = PlanStart.Blocked;
-        foreach (var (kind, each) in passes) result.Add(kind, each);
+        if (passes.Count > 0 && result.PastMachineTo(passes[0].Divisions))
+            result.Start = PlanStart.Blocked;
+        foreach (var (kind, each) in passes)
+            result.Add(kind, each);
         return result;
     }
 
@@ -76,24 +88,35 @@ internal sealed class Checkpoints
     /// Before the first pass a new measurement tells nothing, so the pass is made shallower until its bound is inside, and the rest is
     /// planned anew for after the measurement. Where that cannot be, the plan stays as it is and is not started.
     /// </summary>
-    private List<(PassKind Kind, long[] Divisions)> ShortenFirst(List<(PassKind Kind, long[] Divisions)> planned, Divisions divisions, long[] need, Length budget)
+    private List<(PassKind Kind, long[] Divisions)> ShortenFirst(
+        List<(PassKind Kind, long[] Divisions)> planned,
+        Divisions divisions,
+        long[] need,
+        Length budget
+    )
     {
         var (kind, first) = (planned[0].Kind, planned[0].Divisions.ToArray());
         var least = kind == PassKind.Rough ? divisions.RoughMin : divisions.FinishMin;
         while (Past(first) is > 0 and var tooMany)
-            if (!LowerDeepest(first, tooMany, least)) { Start = PlanStart.Blocked; return planned; }
+            if (!LowerDeepest(first, tooMany, least))
+            {
+                Start = PlanStart.Blocked;
+                return planned;
+            }
         // What the shortened pass leaves goes onto the passes that follow it, which must be able to take it.
         var left = need.Select((n, i) => Math.Max(0, n - first[i])).ToArray();
         RoughCount RoughsLeft(int side, int more)
         {
-            var roughs = planned.Count(p => p.Kind == PassKind.Rough && p.Divisions[side] > 0) - (kind == PassKind.Rough && first[side] > 0 ? 1 : 0);
+            var roughs =
+                planned.Count(p => p.Kind == PassKind.Rough && p.Divisions[side] > 0) - (kind == PassKind.Rough && first[side] > 0 ? 1 : 0);
             return new(roughs, roughs + more);
         }
         for (var more = 0; more <= 6; more++)
         {
             var rest = Distribution.Least(divisions, left, request.TwinCutter, [.. cut.Select((_, i) => RoughsLeft(i, more))]);
             // More passes may take more metal than there is; then the plan stays as it was found, and a lead decides.
-            if (rest is null || (first.Sum() + rest.Total) * q > budget) continue;
+            if (rest is null || (first.Sum() + rest.Total) * q > budget)
+                continue;
             Start = PlanStart.Shortened;
             steps.Add("firstShortened", "", first.Sum() * q, null);
             return [(kind, first), .. rest.InOrder(divisions.SparksOut)];
@@ -107,13 +130,16 @@ internal sealed class Checkpoints
     {
         var deepest = divisions.Length > 1 && divisions[1] > divisions[0] ? 1 : 0;
         var other = divisions.Length > 1 ? divisions[1 - deepest] : 0;
-        if (divisions[deepest] <= least) return false;
+        if (divisions[deepest] <= least)
+            return false;
         if (divisions[deepest] == other && by > 1)
         {
             var each = Math.Min(by / 2, other - least);
-            for (var i = 0; i < divisions.Length; i++) divisions[i] -= each;
+            for (var i = 0; i < divisions.Length; i++)
+                divisions[i] -= each;
         }
-        else divisions[deepest] -= Math.Min(by, Math.Max(1, divisions[deepest] - Math.Max(other, least)));
+        else
+            divisions[deepest] -= Math.Min(by, Math.Max(1, divisions[deepest] - Math.Max(other, least)));
         return true;
     }
 
@@ -123,9 +149,15 @@ internal sealed class Checkpoints
     private long Past(long[] next)
     {
         Span<long> after = stackalloc long[next.Length];
-        for (var i = 0; i < after.Length; i++) after[i] = cut[i] + next[i];
-        var margin = Limits.Margin(request.Kind, BoundAt(request, after, next.Length > 1 && next[1] > 0, quantity: null), request.MachineTo);
-        if (margin >= Length.Zero) return 0;
+        for (var i = 0; i < after.Length; i++)
+            after[i] = cut[i] + next[i];
+        var margin = Limits.Margin(
+            request.Kind,
+            BoundAt(request, after, next.Length > 1 && next[1] > 0, quantity: null),
+            request.MachineTo
+        );
+        if (margin >= Length.Zero)
+            return 0;
         // No division wins more than this, so none too many is taken off.
         var most = (request.Kind == PartKind.Drum ? 2 : 1) * (request.Dial.Confirmed ? 1 : 2) * q;
         return Math.Max(1, (long)Math.Floor(-margin / most));
@@ -137,7 +169,8 @@ internal sealed class Checkpoints
         for (var i = 0; i < cut.Length; i++)
         {
             cut[i] += divisions[i];
-            if (divisions[i] == 0) continue;
+            if (divisions[i] == 0)
+                continue;
             turnFirst |= i > 0 && !touched[i] && request is { TwinCutter: false, SecondChuckingRunout: not null, IsTurnedRound: false };
             touched[i] = true;
         }
@@ -148,23 +181,38 @@ internal sealed class Checkpoints
         var bound = BoundAt(request, cut, cut.Length > 1 && touched[1], "boundAfter");
         var past = Limits.Margin(request.Kind, bound, request.MachineTo) < Length.Zero;
         // Measured between the chuckings, too: the second stands on the first.
-        var measureFirst = passes.Count > 0 && kind != PassKind.SparkOut && (past || turnFirst || (passes.Count == 1 && Start == PlanStart.Shortened));
+        var measureFirst =
+            passes.Count > 0 && kind != PassKind.SparkOut && (past || turnFirst || (passes.Count == 1 && Start == PlanStart.Shortened));
         // A measurement settles a dial that nobody has borne out; what lies behind it is planned anew then, and refuses nothing now.
         SettlesAtCheckpoint |= measureFirst && !request.Dial.Confirmed;
         PastDiscard |= !SettlesAtCheckpoint && request.Discard is { } discard && Limits.Margin(request.Kind, bound, discard) < Length.Zero;
-        if (measureFirst) MeasuredAt(before);
-        if (kind != PassKind.SparkOut && passes.Count > 0) LookPastCheckpoint();
-        passes.Add(new(
-            kind, divisions, Each(i => divisions[i] * q), Each(i => cut[i] * request.Dial.Division), size, bound, measureFirst,
-            Each(i => CleanShare(request.Sides[i], cut[i] * q)))
-        { TurnFirst = turnFirst });
+        if (measureFirst)
+            MeasuredAt(before);
+        if (kind != PassKind.SparkOut && passes.Count > 0)
+            LookPastCheckpoint();
+        passes.Add(
+            new(
+                kind,
+                divisions,
+                Each(i => divisions[i] * q),
+                Each(i => cut[i] * request.Dial.Division),
+                size,
+                bound,
+                measureFirst,
+                Each(i => CleanShare(request.Sides[i], cut[i] * q))
+            )
+            {
+                TurnFirst = turnFirst,
+            }
+        );
     }
 
     /// <summary>What would be known after a measurement that finds what the plan expects.</summary>
     private void MeasuredAt(long[] before)
     {
         var (total, sign) = (0L, Limits.Sign(request.Kind) * (request.Kind == PartKind.Drum ? 2 : 1));
-        foreach (var side in before) total += side;
+        foreach (var side in before)
+            total += side;
         var size = request.Touch - sign * total * q;
         then = request with
         {
@@ -172,24 +220,33 @@ internal sealed class Checkpoints
             TouchBound = size - Limits.Sign(request.Kind) * request.Uncertainty,
             Worst = request.Worst - Limits.Sign(request.Kind) * (request.DeepestBesideDark<long>(before) ?? 0) * q,
             Dial = request.Dial with { Confirmed = true },
-            Sides = [.. request.Sides.Select((s, i) => s with { Need = Length.Max(Length.Zero, s.Need - before[i] * q), Done = s.Done + before[i] * q })],
+            Sides =
+            [
+                .. request.Sides.Select(
+                    (s, i) => s with { Need = Length.Max(Length.Zero, s.Need - before[i] * q), Done = s.Done + before[i] * q }
+                ),
+            ],
         };
         before.CopyTo(cutThen, 0);
     }
 
     private void LookPastCheckpoint()
     {
-        if (ReferenceEquals(then, request)) return;
+        if (ReferenceEquals(then, request))
+            return;
         Span<long> since = stackalloc long[cut.Length];
-        for (var i = 0; i < since.Length; i++) since[i] = cut[i] - cutThen[i];
+        for (var i = 0; i < since.Length; i++)
+            since[i] = cut[i] - cutThen[i];
         var margin = Limits.Margin(request.Kind, BoundAt(then, since, cut.Length > 1 && touched[1], null), request.MachineTo);
-        if (-margin > ShortAtCheckpoint) ShortAtCheckpoint = -margin;
+        if (-margin > ShortAtCheckpoint)
+            ShortAtCheckpoint = -margin;
     }
 
     private T[] Each<T>(Func<int, T> of)
     {
         var row = new T[cut.Length];
-        for (var i = 0; i < row.Length; i++) row[i] = of(i);
+        for (var i = 0; i < row.Length; i++)
+            row[i] = of(i);
         return row;
     }
 
@@ -207,7 +264,8 @@ internal sealed class Checkpoints
         for (var i = 0; i < divisions.Length; i++)
         {
             total += divisions[i];
-            if (divisions[i] * q < request.Sides[i].Need) grooves += request.Sides[i].Groove;
+            if (divisions[i] * q < request.Sides[i].Need)
+                grooves += request.Sides[i].Groove;
         }
         var (sum, beside) = (total * factor * q, request.DeepestBesideDark(divisions));
         // Where everything is clean no place is dark any more, and the first term stands alone.
@@ -225,18 +283,33 @@ internal sealed class Checkpoints
                 (false, false) => "min({0} − {1} − 2 · {2}, {3} − {8} − {4} − {5} − {6} − {2})",
                 _ => "min({0} − {1} − 2 · {2}, {3} − {8} − {4} − {5} − {6} − {2}) − {7}",
             };
-            if (worst is { } least) bound = Length.Min(bound, least - unread - grooves - u - deepest - z);
+            if (worst is { } least)
+                bound = Length.Min(bound, least - unread - grooves - u - deepest - z);
             bound -= second;
         }
         else
         {
             bound = request.TouchBound + 2 * sum + 2 * z;
             formula = worst is null ? "{0} + 2 · {1} + 2 · {2}" : "max({0} + 2 · {1} + 2 · {2}, {3} + {8} + 2 · {4} + {5} + {6} + {2})";
-            if (worst is { } greatest) bound = Length.Max(bound, greatest + unread + 2 * grooves + u + deepest + z);
+            if (worst is { } greatest)
+                bound = Length.Max(bound, greatest + unread + 2 * grooves + u + deepest + z);
         }
         if (quantity is not null)
-            steps.Add(quantity, formula, bound, (passes.Count + 1).ToString(CultureInfo.InvariantCulture),
-                request.TouchBound, sum, z, worst ?? Length.Zero, grooves, u, deepest, second, unread);
+            steps.Add(
+                quantity,
+                formula,
+                bound,
+                (passes.Count + 1).ToString(CultureInfo.InvariantCulture),
+                request.TouchBound,
+                sum,
+                z,
+                worst ?? Length.Zero,
+                grooves,
+                u,
+                deepest,
+                second,
+                unread
+            );
         return bound;
     }
 }

@@ -11,8 +11,10 @@ internal sealed record Divisions(long RoughMin, long RoughMax, long FinishMin, l
     {
         var (roughMin, roughMax) = t.MaxRough > 0 ? (Math.Max(1, Up(t.RoughMin, q)), Down(t.RoughMax, q)) : (1, 1);
         var (finishMin, finishMax) = t.SparksOut ? (0, 0) : (Math.Max(1, Up(t.FinishMin, q)), Down(t.FinishMax, q));
-        if (t.MaxRough > 0) Say("rough", t.RoughMin, t.RoughMax, roughMin, roughMax);
-        if (!t.SparksOut) Say("finish", t.FinishMin, t.FinishMax, finishMin, finishMax);
+        if (t.MaxRough > 0)
+            Say("rough", t.RoughMin, t.RoughMax, roughMin, roughMax);
+        if (!t.SparksOut)
+            Say("finish", t.FinishMin, t.FinishMax, finishMin, finishMax);
         return roughMin > roughMax || finishMin > finishMax ? null : new(roughMin, roughMax, finishMin, finishMax, t.SparksOut);
 
         void Say(string pass, Length least, Length most, long low, long high)
@@ -53,7 +55,8 @@ internal readonly record struct SideCut(long[] Roughs, long Finish)
         get
         {
             var total = Finish;
-            foreach (var rough in Roughs) total += rough;
+            foreach (var rough in Roughs)
+                total += rough;
             return total;
         }
     }
@@ -67,7 +70,8 @@ internal sealed record Distribution(SideCut[] Sides, bool Together)
         get
         {
             var total = 0L;
-            foreach (var side in Sides) total += side.Total;
+            foreach (var side in Sides)
+                total += side.Total;
             return total;
         }
     }
@@ -82,14 +86,17 @@ internal sealed record Distribution(SideCut[] Sides, bool Together)
             for (var i = 0; i < sides.Length; i++)
             {
                 var roughs = need[i] == 0 ? 0 : Roughs(steps, need[i], allowed[i]);
-                if (roughs < 0) return null;
+                if (roughs < 0)
+                    return null;
                 sides[i] = need[i] == 0 ? SideCut.None : Share(steps, need[i], roughs);
             }
             return new(sides, Together: false);
         }
         var passes = Roughs(steps, need.Max(), allowed[0]);
-        if (passes < 0) return null;
-        for (var i = 0; i < sides.Length; i++) sides[i] = Share(steps, need[i], passes);
+        if (passes < 0)
+            return null;
+        for (var i = 0; i < sides.Length; i++)
+            sides[i] = Share(steps, need[i], passes);
         return new(sides, Together: true);
     }
 
@@ -109,11 +116,13 @@ internal sealed record Distribution(SideCut[] Sides, bool Together)
     private static SideCut Share(Divisions steps, long need, int roughs)
     {
         var total = Math.Max(need, roughs * steps.RoughMin + steps.FinishMin);
-        if (roughs == 0) return new([], total);
+        if (roughs == 0)
+            return new([], total);
         var finish = Math.Max(steps.FinishMin, total - roughs * steps.RoughMax);
         var (each, over) = Math.DivRem(total - finish, roughs);
         var shares = new long[roughs];
-        for (var i = 0; i < roughs; i++) shares[i] = each + (i < over ? 1 : 0);
+        for (var i = 0; i < roughs; i++)
+            shares[i] = each + (i < over ? 1 : 0);
         return new(shares, finish);
     }
 
@@ -124,14 +133,17 @@ internal sealed record Distribution(SideCut[] Sides, bool Together)
         var last = sparksOut ? PassKind.SparkOut : PassKind.Finish;
         if (Together)
         {
-            for (var i = 0; i < Sides[0].Roughs.Length; i++) passes.Add((PassKind.Rough, Array.ConvertAll(Sides, s => s.Roughs[i])));
+            for (var i = 0; i < Sides[0].Roughs.Length; i++)
+                passes.Add((PassKind.Rough, Array.ConvertAll(Sides, s => s.Roughs[i])));
             passes.Add((last, Array.ConvertAll(Sides, s => sparksOut ? 0 : s.Finish)));
             return passes;
         }
         for (var side = 0; side < Sides.Length; side++)
         {
-            if (Sides[side].Total == 0) continue;
-            foreach (var rough in Sides[side].Roughs) passes.Add((PassKind.Rough, Only(side, rough)));
+            if (Sides[side].Total == 0)
+                continue;
+            foreach (var rough in Sides[side].Roughs)
+                passes.Add((PassKind.Rough, Only(side, rough)));
             passes.Add((last, Only(side, sparksOut ? 0 : Sides[side].Finish)));
         }
         return passes;

@@ -42,10 +42,13 @@ public sealed class HandPasses
     /// <param name="by">Divisions, deeper if positive; goes as far as it may.</param>
     public void Move(int pass, int side, long by)
     {
-        if (pass < 0 || pass >= Passes.Count || side < 0 || side >= Passes[pass].Divisions.Count || Passes[pass].Divisions[side] == 0) return;
+        if (pass < 0 || pass >= Passes.Count || side < 0 || side >= Passes[pass].Divisions.Count || Passes[pass].Divisions[side] == 0)
+            return;
         var here = Passes[pass].Divisions[side];
         var next = -1;
-        for (var i = pass + 1; i < Passes.Count && next < 0; i++) if (Passes[i].Divisions[side] > 0) next = i;
+        for (var i = pass + 1; i < Passes.Count && next < 0; i++)
+            if (Passes[i].Divisions[side] > 0)
+                next = i;
         var (down, up) = (1 - here, most - here);
         if (next >= 0)
         {
@@ -54,13 +57,22 @@ public sealed class HandPasses
         }
         // Where a plan lies outside already, it may only come back.
         by = Math.Clamp(by, Math.Min(0, down), Math.Max(0, up));
-        Passes = [.. Passes.Select((p, i) => i == pass ? With(p, side, by) : i == next ? With(p, side, -by) : p)];
+        Passes =
+        [
+            .. Passes.Select(
+                (p, i) =>
+                    i == pass ? With(p, side, by)
+                    : i == next ? With(p, side, -by)
+                    : p
+            ),
+        ];
     }
 
     /// <summary>Lifts a pass out; those that follow keep their own depths. The last that is left stays.</summary>
     public void Lift(int pass)
     {
-        if (Passes.Count < 2 || pass < 0 || pass >= Passes.Count || Passes[pass].Kind == PassKind.SparkOut) return;
+        if (Passes.Count < 2 || pass < 0 || pass >= Passes.Count || Passes[pass].Kind == PassKind.SparkOut)
+            return;
         Passes = [.. Passes.Where((_, i) => i != pass)];
     }
 
@@ -69,7 +81,8 @@ public sealed class HandPasses
     /// <param name="divisions">Depth on each of those sides, 1 or more.</param>
     public void Add(int before, long divisions)
     {
-        if (before < 0 || before >= Passes.Count || Passes.Count >= Most) return;
+        if (before < 0 || before >= Passes.Count || Passes.Count >= Most)
+            return;
         var depth = Math.Clamp(divisions, 1, most);
         // Sparking out cuts nothing itself: the pass before it says which sides are cut.
         var like = Passes[Passes[before].Kind == PassKind.SparkOut && before > 0 ? before - 1 : before];
@@ -77,7 +90,20 @@ public sealed class HandPasses
     }
 
     /// <summary>The passes in short, such as <c>R5-5.F9-5</c>: R rough, F finish, S spark out, with the divisions of each side.</summary>
-    public string Write() => string.Join('.', Passes.Select(p => (p.Kind switch { PassKind.Rough => "R", PassKind.Finish => "F", _ => "S" }) + string.Join('-', p.Divisions)));
+    public string Write() =>
+        string.Join(
+            '.',
+            Passes.Select(p =>
+                (
+                    p.Kind switch
+                    {
+                        PassKind.Rough => "R",
+                        PassKind.Finish => "F",
+                        _ => "S",
+                    }
+                ) + string.Join('-', p.Divisions)
+            )
+        );
 
     /// <summary>Reads what <see cref="Write"/> wrote.</summary>
     /// <param name="text">Passes in short.</param>
@@ -85,19 +111,32 @@ public sealed class HandPasses
     /// <returns>The passes, or null where the text says none of this part.</returns>
     public static IReadOnlyList<HandPass>? Read(string? text, int sides)
     {
-        if (string.IsNullOrEmpty(text) || text.Length > Most * 12) return null;
+        if (string.IsNullOrEmpty(text) || text.Length > Most * 12)
+            return null;
         List<HandPass> passes = [];
         foreach (var word in text.Split('.'))
         {
-            PassKind? kind = word.Length < 2 ? null : word[0] switch { 'R' => PassKind.Rough, 'F' => PassKind.Finish, 'S' => PassKind.SparkOut, _ => null };
-            if (kind is not { } of || passes.Count >= Most) return null;
+            PassKind? kind =
+                word.Length < 2
+                    ? null
+                    : word[0] switch
+                    {
+                        'R' => PassKind.Rough,
+                        'F' => PassKind.Finish,
+                        'S' => PassKind.SparkOut,
+                        _ => null,
+                    };
+            if (kind is not { } of || passes.Count >= Most)
+                return null;
             var divisions = new List<long>(sides);
             foreach (var figure in word[1..].Split('-'))
             {
-                if (figure.Length > 5 || !long.TryParse(figure, NumberStyles.None, CultureInfo.InvariantCulture, out var d)) return null;
+                if (figure.Length > 5 || !long.TryParse(figure, NumberStyles.None, CultureInfo.InvariantCulture, out var d))
+                    return null;
                 divisions.Add(d);
             }
-            if (divisions.Count != sides || divisions.Any(d => d > 0) == (of == PassKind.SparkOut)) return null;
+            if (divisions.Count != sides || divisions.Any(d => d > 0) == (of == PassKind.SparkOut))
+                return null;
             passes.Add(new(of, divisions));
         }
         return passes;
@@ -120,17 +159,29 @@ public sealed class HandPasses
         var touched = -1;
         foreach (var pass in passes)
         {
-            if (pass.Divisions.Count != sides) return false;
+            if (pass.Divisions.Count != sides)
+                return false;
             var cuts = pass.Divisions.Count(d => d > 0);
-            if (pass.Kind == PassKind.SparkOut ? !technique.SparksOut || cuts > 0 : cuts != together || (pass.Kind == PassKind.Finish && technique.SparksOut)) return false;
-            if (pass.Kind == PassKind.SparkOut || together == sides) continue;
+            if (
+                pass.Kind == PassKind.SparkOut
+                    ? !technique.SparksOut || cuts > 0
+                    : cuts != together || (pass.Kind == PassKind.Finish && technique.SparksOut)
+            )
+                return false;
+            if (pass.Kind == PassKind.SparkOut || together == sides)
+                continue;
             // The part is turned round once: the outer face is done before the inner one is begun.
             var side = pass.Divisions[0] > 0 ? 0 : 1;
-            if (side < touched) return false;
+            if (side < touched)
+                return false;
             touched = side;
         }
         return passes.Any(p => p.Kind != PassKind.SparkOut);
     }
 
-    private static HandPass With(HandPass pass, int side, long by) => pass with { Divisions = [.. pass.Divisions.Select((d, i) => i == side ? d + by : d)] };
+    private static HandPass With(HandPass pass, int side, long by) =>
+        pass with
+        {
+            Divisions = [.. pass.Divisions.Select((d, i) => i == side ? d + by : d)],
+        };
 }

@@ -48,7 +48,14 @@ public sealed record Arbor(Length Diameter, Length Room, Length Thread, Length N
 /// <param name="Allowance">Error of a setting, per bit (z): one division, at least 0.01 mm.</param>
 /// <param name="DivisionsPerTurn">Divisions in one turn, for the drawing of its collar.</param>
 /// <param name="Since">When it was entered, changed or its head realigned: cuts from before say nothing of it. Null: never.</param>
-public sealed record HeadDial(Length Division, LengthUnit Unit, bool CountsDiameter, Length Allowance, int DivisionsPerTurn = 50, DateTimeOffset? Since = null)
+public sealed record HeadDial(
+    Length Division,
+    LengthUnit Unit,
+    bool CountsDiameter,
+    Length Allowance,
+    int DivisionsPerTurn = 50,
+    DateTimeOffset? Since = null
+)
 {
     /// <summary>It moves the bit as a dial does that is marked so.</summary>
     public bool MovesAs(Length division, bool countsDiameter) => (Division, CountsDiameter) == (division, countsDiameter);
@@ -147,7 +154,8 @@ public sealed record Lathe
     public bool NutTightensClockwise { get; init; }
 
     /// <summary>Its locks, in the order in which they are gone through.</summary>
-    public IReadOnlyList<LatheLock> Locks { get; init; } = [new("Cutter knobs", true, true), new("Cross-slide", true, true), new("Spindle feed", true, false), new("Cross-feed", false, true)];
+    public IReadOnlyList<LatheLock> Locks { get; init; } =
+    [new("Cutter knobs", true, true), new("Cross-slide", true, true), new("Spindle feed", true, false), new("Cross-feed", false, true)];
 
     /// <summary>Where the feed lever points for a rotor.</summary>
     public string RotorLever { get; init; } = "outwards";
@@ -181,7 +189,14 @@ public sealed record Lathe
 
     /// <summary>Sizes that it takes of a kind of part; null where it takes none.</summary>
     /// <param name="part">Rotor or drum.</param>
-    public DiameterRange? RangeOf(PartKind part) => part == PartKind.Rotor ? CutsRotors ? Rotors : null : CutsDrums ? Drums : null;
+    public DiameterRange? RangeOf(PartKind part) =>
+        part == PartKind.Rotor
+            ? CutsRotors
+                ? Rotors
+                : null
+            : CutsDrums
+                ? Drums
+                : null;
 
     /// <summary>The techniques that it can work by: a grinder grinds, a lathe does not.</summary>
     /// <param name="all">All techniques of the shop.</param>
@@ -193,7 +208,10 @@ public sealed record Lathe
 
     /// <summary>The dial of the head that cuts a kind of part.</summary>
     /// <param name="part">Rotor or drum.</param>
-    public HeadDial DialOf(PartKind part) => part == PartKind.Drum && BarDial is not null ? BarDial : new(Division, DialUnit, CountsDiameter, DialAllowance, DivisionsPerTurn, DialSince);
+    public HeadDial DialOf(PartKind part) =>
+        part == PartKind.Drum && BarDial is not null
+            ? BarDial
+            : new(Division, DialUnit, CountsDiameter, DialAllowance, DivisionsPerTurn, DialSince);
 
     /// <summary>That dial as planning sees it.</summary>
     /// <param name="part">Rotor or drum: each head has its own.</param>
@@ -215,7 +233,10 @@ public sealed record Lathe
         var number = kind == PassKind.Rough ? RoughFeed : FinishFeed;
         var feed = Feeds.First(f => f.Number == number);
         var driven = Gears.Count > 0 ? CuttingData.SpeedByDrive(Gears, Drive.Least, Drive.Greatest, diameter, FastestSurface) : null;
-        var bearable = Gears.Count > 0 ? driven?.TurnsPerMinute : Stepless ? CuttingData.SpeedInRange(Speeds.Min(), Speeds.Max(), diameter, FastestSurface) : CuttingData.Speed(Speeds, diameter, FastestSurface);
+        var bearable =
+            Gears.Count > 0 ? driven?.TurnsPerMinute
+            : Stepless ? CuttingData.SpeedInRange(Speeds.Min(), Speeds.Max(), diameter, FastestSurface)
+            : CuttingData.Speed(Speeds, diameter, FastestSurface);
         var speed = bearable ?? (Gears.Count > 0 ? Gears.Min() * Drive.Least : Speeds.Min());
         var surface = CuttingData.SurfaceSpeed(diameter, speed);
         var perTurn = feed.InATurn(speed);
@@ -223,15 +244,28 @@ public sealed record Lathe
         var roughness = CuttingData.RoughnessMean(perTurn, NoseRadius);
         var steps = new Steps();
         steps.Add("surfaceSpeed", "π · {0} · {1} / 1000", Term.Number(surface), null, diameter.Millimetres, speed);
-        if (feed.PerMinute is { } perMinute) steps.Add("feedPerTurn", "{0} / {1}", perTurn, null, perMinute, speed);
-        if (bearable is null) steps.Add("speedBorne", "{0} > {1}", Term.State("tooFast"), null, Term.Number(surface), (decimal)FastestSurface);
+        if (feed.PerMinute is { } perMinute)
+            steps.Add("feedPerTurn", "{0} / {1}", perTurn, null, perMinute, speed);
+        if (bearable is null)
+            steps.Add("speedBorne", "{0} > {1}", Term.State("tooFast"), null, Term.Number(surface), (decimal)FastestSurface);
         steps.Add("minutes", "{0} / {1} / {2} + {3}", minutes, null, band, perTurn, speed, ApproachMinutes);
         steps.Add("roughness", "1000 · {0}² / (32 · {1})", Term.Number(roughness), null, perTurn.Millimetres, NoseRadius.Millimetres);
-        return new(feed, perTurn, speed, minutes, surface, roughness, TooFast: bearable is null,
-            Threads: part == PartKind.Drum && kind != PassKind.Rough && perTurn > CuttingData.CoarsestDrumFinish)
+        return new(
+            feed,
+            perTurn,
+            speed,
+            minutes,
+            surface,
+            roughness,
+            TooFast: bearable is null,
+            Threads: part == PartKind.Drum && kind != PassKind.Rough && perTurn > CuttingData.CoarsestDrumFinish
+        )
         {
-            Gear = driven?.Gear ?? (Gears.Count > 0 ? Gears.Min() : null), Fraction = driven?.Fraction ?? (Gears.Count > 0 ? Drive.Least : null),
-            SurfaceAtInnerEdge = part == PartKind.Rotor ? CuttingData.SurfaceSpeed(Length.Max(Length.Zero, diameter - 2 * band), speed) : surface, Steps = steps.All,
+            Gear = driven?.Gear ?? (Gears.Count > 0 ? Gears.Min() : null),
+            Fraction = driven?.Fraction ?? (Gears.Count > 0 ? Drive.Least : null),
+            SurfaceAtInnerEdge =
+                part == PartKind.Rotor ? CuttingData.SurfaceSpeed(Length.Max(Length.Zero, diameter - 2 * band), speed) : surface,
+            Steps = steps.All,
         };
     }
 
@@ -245,9 +279,17 @@ public sealed record Lathe
     public static decimal IronOf(PartKind part, IReadOnlyList<Length> depths, Length diameter, Length band)
     {
         ArgumentNullException.ThrowIfNull(depths);
-        if (diameter <= Length.Zero || band <= Length.Zero || (part == PartKind.Rotor && 2 * band >= diameter)) return 0;
+        if (diameter <= Length.Zero || band <= Length.Zero || (part == PartKind.Rotor && 2 * band >= diameter))
+            return 0;
         var depth = depths.Aggregate(Length.Zero, (sum, d) => sum + d);
-        return Math.Round((decimal)(part == PartKind.Rotor ? CuttingData.IronGramsOfRing(diameter, diameter - 2 * band, depth) : CuttingData.IronGrams(diameter, band, depth)), 1);
+        return Math.Round(
+            (decimal)(
+                part == PartKind.Rotor
+                    ? CuttingData.IronGramsOfRing(diameter, diameter - 2 * band, depth)
+                    : CuttingData.IronGrams(diameter, band, depth)
+            ),
+            1
+        );
     }
 }
 
@@ -260,7 +302,16 @@ public sealed record Lathe
 /// <param name="RoughnessMean">Ra in µm, about.</param>
 /// <param name="TooFast">Even the slowest speed of the lathe is faster than the tool bears.</param>
 /// <param name="Threads">A finishing feed this coarse cuts a thread into a drum that pulls the shoes aside.</param>
-public sealed record PassRun(Feed Feed, Length PerTurn, decimal TurnsPerMinute, decimal Minutes, double SurfaceSpeed, double RoughnessMean, bool TooFast, bool Threads)
+public sealed record PassRun(
+    Feed Feed,
+    Length PerTurn,
+    decimal TurnsPerMinute,
+    decimal Minutes,
+    double SurfaceSpeed,
+    double RoughnessMean,
+    bool TooFast,
+    bool Threads
+)
 {
     /// <summary>Gear to put in, turns a minute with the drive at 1; null where the lathe has no drive behind gears.</summary>
     public decimal? Gear { get; init; }

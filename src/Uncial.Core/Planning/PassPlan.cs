@@ -58,8 +58,15 @@ public enum PlanRefusal
 /// <param name="MeasureFirst">Measure before it: it could reach past machine-to.</param>
 /// <param name="CleanShare">Share of the turn expected clean after it, 0 … 1, for each side.</param>
 public sealed record PlannedPass(
-    PassKind Kind, IReadOnlyList<long> Divisions, IReadOnlyList<Length> Depth, IReadOnlyList<Length> DialFromTouch,
-    Length SizeAfter, Length BoundAfter, bool MeasureFirst, IReadOnlyList<double> CleanShare)
+    PassKind Kind,
+    IReadOnlyList<long> Divisions,
+    IReadOnlyList<Length> Depth,
+    IReadOnlyList<Length> DialFromTouch,
+    Length SizeAfter,
+    Length BoundAfter,
+    bool MeasureFirst,
+    IReadOnlyList<double> CleanShare
+)
 {
     /// <summary>The part is turned round (or flipped on the grinder) before this pass and touched anew.</summary>
     public bool TurnFirst { get; init; }
@@ -74,7 +81,14 @@ public sealed record PlannedPass(
 /// <param name="Passes">Its passes; none where it cannot be done.</param>
 /// <param name="Notes">What it costs beyond need.</param>
 public sealed record PlanOption(
-    string Key, PlanRefusal? Refusal, PlanStart Start, Length? Metal, Length? Waste, IReadOnlyList<PlannedPass> Passes, IReadOnlyList<Note> Notes)
+    string Key,
+    PlanRefusal? Refusal,
+    PlanStart Start,
+    Length? Metal,
+    Length? Waste,
+    IReadOnlyList<PlannedPass> Passes,
+    IReadOnlyList<Note> Notes
+)
 {
     /// <summary>The technique can do it within the metal there is.</summary>
     public bool Feasible => Refusal is null;
@@ -111,7 +125,13 @@ public sealed record Remedy(string Code, Length? Wins, bool IsEnough);
 /// <param name="LeftToMachineTo">What is left to machine-to; negative where the part is past it.</param>
 /// <param name="Steps">How it was worked out.</param>
 public sealed record ScuffOnly(
-    bool Allowed, Length GrooveStays, Length RunoutStays, Length LeftToDiscard, Length LeftToMachineTo, IReadOnlyList<Step> Steps);
+    bool Allowed,
+    Length GrooveStays,
+    Length RunoutStays,
+    Length LeftToDiscard,
+    Length LeftToMachineTo,
+    IReadOnlyList<Step> Steps
+);
 
 /// <summary>All techniques side by side.</summary>
 /// <param name="Recommended">Key of the one to take, or null.</param>
@@ -119,7 +139,13 @@ public sealed record ScuffOnly(
 /// <param name="Budget">Metal there is to machine-to, less the uncertainty.</param>
 /// <param name="PhysicalLeast">Needs rounded up to whole divisions: no plan can take less.</param>
 /// <param name="Options">One for each technique, in the order given.</param>
-public sealed record PassPlan(string? Recommended, Shortfall? Shortfall, Length Budget, Length PhysicalLeast, IReadOnlyList<PlanOption> Options)
+public sealed record PassPlan(
+    string? Recommended,
+    Shortfall? Shortfall,
+    Length Budget,
+    Length PhysicalLeast,
+    IReadOnlyList<PlanOption> Options
+)
 {
     /// <summary>What would help where none can be taken, the likeliest first; empty otherwise.</summary>
     public IReadOnlyList<Remedy> Remedies { get; init; } = [];

@@ -109,15 +109,16 @@ public sealed record PlanRequest
     /// <param name="worst">Least reading of a rotor, greatest of a drum, taken now.</param>
     /// <param name="uncertainty">Expanded uncertainty of a reading.</param>
     /// <param name="grooveLeft">Deepest groove that is left: both faces of a rotor together, radial in a drum.</param>
-    public PlanRequest ZeroedAnew(Length worst, Length uncertainty, Length grooveLeft) => this with
-    {
-        Touch = worst,
-        TouchBound = worst - Limits.Sign(Kind) * uncertainty,
-        Worst = worst,
-        UnreadRelief = Length.Zero,
-        Uncertainty = uncertainty,
-        Sides = [.. Sides.Select(_ => new SideNeed(grooveLeft / Sides.Count))],
-    };
+    public PlanRequest ZeroedAnew(Length worst, Length uncertainty, Length grooveLeft) =>
+        this with
+        {
+            Touch = worst,
+            TouchBound = worst - Limits.Sign(Kind) * uncertainty,
+            Worst = worst,
+            UnreadRelief = Length.Zero,
+            Uncertainty = uncertainty,
+            Sides = [.. Sides.Select(_ => new SideNeed(grooveLeft / Sides.Count))],
+        };
 
     /// <summary>Sizes read since, wherever they were taken: each proves the part no worse than itself by the uncertainty.</summary>
     public PlanRequest Proven(IEnumerable<Length> sizes, Length uncertainty)
@@ -128,7 +129,10 @@ public sealed record PlanRequest
         {
             var proof = size - Limits.Sign(Kind) * uncertainty;
             bound = Kind == PartKind.Rotor ? Length.Max(bound, proof) : Length.Min(bound, proof);
-            worst = worst is not { } known ? null : Kind == PartKind.Rotor ? Length.Min(known, size) : Length.Max(known, size);
+            worst =
+                worst is not { } known ? null
+                : Kind == PartKind.Rotor ? Length.Min(known, size)
+                : Length.Max(known, size);
         }
         // A size better than first touch was thought to be is first touch.
         var touch = Kind == PartKind.Rotor ? Length.Max(Touch, bound) : Length.Min(Touch, bound);
@@ -149,16 +153,14 @@ public sealed record PlanRequest
     {
         ArgumentNullException.ThrowIfNull(runouts);
         ArgumentNullException.ThrowIfNull(rules);
-        if (runouts.Count != Sides.Count) throw new ArgumentException("A run-out, or null, for each side.", nameof(runouts));
+        if (runouts.Count != Sides.Count)
+            throw new ArgumentException("A run-out, or null, for each side.", nameof(runouts));
         // First touch is on the highest spot, so it is better than the size by half of what both sides run out; where nobody read it, by
         // nothing.
         var higher = Length.Zero;
-        foreach (var runout in runouts) higher += (runout ?? Length.Zero) * (Kind == PartKind.Drum ? 2 : 1) / 2;
-        return this with
-        {
-            Touch = Touch + Limits.Sign(Kind) * higher,
-            Sides = [.. Sides.Select((s, i) => Side(s, runouts[i]))],
-        };
+        foreach (var runout in runouts)
+            higher += (runout ?? Length.Zero) * (Kind == PartKind.Drum ? 2 : 1) / 2;
+        return this with { Touch = Touch + Limits.Sign(Kind) * higher, Sides = [.. Sides.Select((s, i) => Side(s, runouts[i]))] };
 
         SideNeed Side(SideNeed side, Length? read)
         {
@@ -173,8 +175,8 @@ public sealed record PlanRequest
     /// <summary>
     /// The worst reading is better than the reading that the bound rests on could be, or than first touch: the figures are not of one part.
     /// </summary>
-    public bool WorstContradicts => Worst is { } worst
-        && (Limits.Margin(Kind, worst, Touch) > Length.Zero || Limits.Margin(Kind, worst, TouchBound) > Uncertainty);
+    public bool WorstContradicts =>
+        Worst is { } worst && (Limits.Margin(Kind, worst, Touch) > Length.Zero || Limits.Margin(Kind, worst, TouchBound) > Uncertainty);
 
     /// <summary>
     /// What dial and metal may differ by without either being wrong: the uncertainty, the error of two settings, and where run-outs were
@@ -185,7 +187,9 @@ public sealed record PlanRequest
         get
         {
             var slack = Uncertainty + 2 * Dial.Allowance;
-            foreach (var side in Sides) if (side is { RunoutAssumed: true, Runout: { } runout } && side.Done == Length.Zero) slack += runout / 2;
+            foreach (var side in Sides)
+                if (side is { RunoutAssumed: true, Runout: { } runout } && side.Done == Length.Zero)
+                    slack += runout / 2;
             return slack;
         }
     }
@@ -202,7 +206,8 @@ public sealed record PlanRequest
         ArgumentNullException.ThrowIfNull(rules);
         ArgumentNullException.ThrowIfNull(rotor);
         ArgumentNullException.ThrowIfNull(figures);
-        if (figures is not { Need: { } need, Runout: { } runout }) throw new InvalidOperationException("A plan needs readings.");
+        if (figures is not { Need: { } need, Runout: { } runout })
+            throw new InvalidOperationException("A plan needs readings.");
         return new()
         {
             Kind = PartKind.Rotor,
@@ -223,7 +228,14 @@ public sealed record PlanRequest
         };
 
         SideNeed Side(Length need, Face face, Length runout, bool assumed) =>
-            new(need, face.Groove ?? Length.Zero, runout, face.Relief ?? Length.Zero, assumed, UnreadRelief: face.Relief ?? rules.UnknownRelief);
+            new(
+                need,
+                face.Groove ?? Length.Zero,
+                runout,
+                face.Relief ?? Length.Zero,
+                assumed,
+                UnreadRelief: face.Relief ?? rules.UnknownRelief
+            );
     }
 
     /// <summary>
@@ -236,8 +248,10 @@ public sealed record PlanRequest
             var (sum, dark) = (Length.Zero, false);
             foreach (var side in Sides)
             {
-                if (side.UnreadRelief is not { } unread) return UnreadRelief;
-                if (side.IsClean) continue;
+                if (side.UnreadRelief is not { } unread)
+                    return UnreadRelief;
+                if (side.IsClean)
+                    continue;
                 (sum, dark) = (sum + unread * (Kind == PartKind.Drum ? 2 : 1), true);
             }
             return dark ? sum : Length.Zero;
@@ -257,7 +271,8 @@ public sealed record PlanRequest
         for (var i = 0; i < depths.Length; i++)
         {
             var beside = depths.Length == 1 ? i : 1 - i;
-            if (!Sides[beside].IsClean && (deepest is not { } known || depths[i].CompareTo(known) > 0)) deepest = depths[i];
+            if (!Sides[beside].IsClean && (deepest is not { } known || depths[i].CompareTo(known) > 0))
+                deepest = depths[i];
         }
         return deepest;
     }
@@ -275,7 +290,8 @@ public sealed record PlanRequest
         ArgumentNullException.ThrowIfNull(drum);
         ArgumentNullException.ThrowIfNull(figures);
         ArgumentNullException.ThrowIfNull(rules);
-        if (figures.Need is not { } known) throw new InvalidOperationException("A plan needs readings.");
+        if (figures.Need is not { } known)
+            throw new InvalidOperationException("A plan needs readings.");
         var assumed = drum.Eccentricity is null;
         var need = assumed ? known + rules.AssumedRunout : known;
         var (groove, relief) = (drum.Groove ?? Length.Zero, drum.Relief ?? Length.Zero);

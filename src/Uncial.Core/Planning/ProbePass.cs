@@ -40,7 +40,12 @@ public static class ProbePass
     internal static PlanOption? Of(PlanRequest request, Length budget)
     {
         var assumed = request.Sides.Select(IsAssumed).ToArray();
-        if (request.Kind == PartKind.Drum || !assumed.Contains(true) || request.Sides.Any(s => s.Done > Length.Zero) || Lightest(request) is not { } technique)
+        if (
+            request.Kind == PartKind.Drum
+            || !assumed.Contains(true)
+            || request.Sides.Any(s => s.Done > Length.Zero)
+            || Lightest(request) is not { } technique
+        )
             return null;
         var (steps, q) = (new Steps(), request.Dial.DepthPerDivision);
         if (Divisions.Of(technique, q, steps) is not { } divisions || divisions.RoughMax < divisions.RoughMin)

@@ -40,18 +40,24 @@ public sealed class SurfaceProfile
     {
         ArgumentNullException.ThrowIfNull(readings);
         var stations = readings.Select(r => r.Station).Distinct().OrderBy(s => s?.Millimetres ?? 0).ToList();
-        if (stations.Count == 0) stations.Add(null);
+        if (stations.Count == 0)
+            stations.Add(null);
         var circle = kind == PartKind.Drum ? 180m : 360m;
         var (shapes, read) = (new double[stations.Count][], false);
         for (var s = 0; s < shapes.Length; s++)
         {
-            var places = readings.Where(r => r.Station == stations[s]).GroupBy(r => r.At.Degrees % circle)
-                .Select(g => (Degrees: (double)g.Key, Low: (kind == PartKind.Rotor ? -1 : 1) * (double)g.Average(r => r.Size.Millimetres))).OrderBy(p => p.Degrees).ToList();
+            var places = readings
+                .Where(r => r.Station == stations[s])
+                .GroupBy(r => r.At.Degrees % circle)
+                .Select(g => (Degrees: (double)g.Key, Low: (kind == PartKind.Rotor ? -1 : 1) * (double)g.Average(r => r.Size.Millimetres)))
+                .OrderBy(p => p.Degrees)
+                .ToList();
             var spread = places.Count < 3 ? 0 : places.Max(p => p.Low) - places.Min(p => p.Low);
             shapes[s] = spread > 0 ? Around(places, (double)circle, places.Min(p => p.Low), spread) : Assumed();
             read |= spread > 0;
         }
-        double Mean(int s) => readings.Where(r => r.Station == stations[s]).Select(r => (double)r.Size.Millimetres).DefaultIfEmpty(0).Average();
+        double Mean(int s) =>
+            readings.Where(r => r.Station == stations[s]).Select(r => (double)r.Size.Millimetres).DefaultIfEmpty(0).Average();
         var touched = Enumerable.Range(0, stations.Count).MaxBy(s => kind == PartKind.Rotor ? Mean(s) : -Mean(s));
         return new(side, stations, shapes, read) { Touched = touched };
     }
@@ -68,8 +74,14 @@ public sealed class SurfaceProfile
     }
 
     /// <summary>Depth of the groove's floor, once round: groove under the lowest land.</summary>
-    public IReadOnlyList<double> GrooveFloor => Array.ConvertAll(shapes[Touched],
-        u => Math.Max(0, (double)(side.Relief + side.Groove - side.Done).Millimetres + (double)(side.Runout ?? Length.Max(Length.Zero, side.Need - side.Groove - side.Relief)).Millimetres * u));
+    public IReadOnlyList<double> GrooveFloor =>
+        Array.ConvertAll(shapes[Touched], u =>
+            Math.Max(
+                0,
+                (double)(side.Relief + side.Groove - side.Done).Millimetres
+                    + (double)(side.Runout ?? Length.Max(Length.Zero, side.Need - side.Groove - side.Relief)).Millimetres * u
+            )
+        );
 
     /// <summary>
     /// Which pass cleans each place of a row: its place in the plan from 0, or −1 where it stays dark after all.
@@ -85,7 +97,9 @@ public sealed class SurfaceProfile
         for (var i = 0; i < result.Length; i++)
         {
             result[i] = -1;
-            for (var p = 0; p < ends.Count && result[i] < 0; p++) if ((double)ends[p].Millimetres > 0 && (double)ends[p].Millimetres + rounding >= depths[i]) result[i] = p;
+            for (var p = 0; p < ends.Count && result[i] < 0; p++)
+                if ((double)ends[p].Millimetres > 0 && (double)ends[p].Millimetres + rounding >= depths[i])
+                    result[i] = p;
         }
         return result;
     }

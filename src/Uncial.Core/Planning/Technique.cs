@@ -26,9 +26,24 @@ public sealed record Technique(string Key, Length RoughMin, Length RoughMax, Len
     /// <summary>No finishing cut: the last pass sparks out at the same setting.</summary>
     public bool SparksOut => FinishMin == Length.Zero && FinishMax == Length.Zero;
 
-    private static Technique Of(string key, decimal roughMin, decimal roughMax, decimal finishMin, decimal finishMax, int minRough, int maxRough) =>
-        new(key, Length.FromMillimetres(roughMin), Length.FromMillimetres(roughMax), Length.FromMillimetres(finishMin),
-            Length.FromMillimetres(finishMax), minRough, maxRough);
+    private static Technique Of(
+        string key,
+        decimal roughMin,
+        decimal roughMax,
+        decimal finishMin,
+        decimal finishMax,
+        int minRough,
+        int maxRough
+    ) =>
+        new(
+            key,
+            Length.FromMillimetres(roughMin),
+            Length.FromMillimetres(roughMax),
+            Length.FromMillimetres(finishMin),
+            Length.FromMillimetres(finishMax),
+            minRough,
+            maxRough
+        );
 }
 
 /// <summary>The lathe's dial, as far as planning goes.</summary>

@@ -43,14 +43,21 @@ public static class TechniqueCheck
         ArgumentNullException.ThrowIfNull(rules);
         List<TechniqueFault> faults = [];
         var name = technique.Key.Trim();
-        if (name.Length is 0 or > LongestName) faults.Add(TechniqueFault.Name);
-        else if (taken.Any(t => string.Equals(t.Trim(), name, StringComparison.OrdinalIgnoreCase))) faults.Add(TechniqueFault.NameTaken);
+        if (name.Length is 0 or > LongestName)
+            faults.Add(TechniqueFault.Name);
+        else if (taken.Any(t => string.Equals(t.Trim(), name, StringComparison.OrdinalIgnoreCase)))
+            faults.Add(TechniqueFault.NameTaken);
         var roughs = technique.MaxRough > 0;
-        if (roughs && (technique.RoughMin > technique.RoughMax || technique.RoughMax <= Length.Zero)) faults.Add(TechniqueFault.RoughRange);
-        if (technique.FinishMin > technique.FinishMax) faults.Add(TechniqueFault.FinishRange);
-        if ((roughs && technique.RoughMax > rules.HeaviestPass) || technique.FinishMax > rules.HeaviestPass) faults.Add(TechniqueFault.TooHeavy);
-        if (technique.MinRough < 0 || technique.MinRough > technique.MaxRough || technique.MaxRough > HandPasses.Most) faults.Add(TechniqueFault.Count);
-        if (!roughs && technique.FinishMax <= Length.Zero) faults.Add(TechniqueFault.Nothing);
+        if (roughs && (technique.RoughMin > technique.RoughMax || technique.RoughMax <= Length.Zero))
+            faults.Add(TechniqueFault.RoughRange);
+        if (technique.FinishMin > technique.FinishMax)
+            faults.Add(TechniqueFault.FinishRange);
+        if ((roughs && technique.RoughMax > rules.HeaviestPass) || technique.FinishMax > rules.HeaviestPass)
+            faults.Add(TechniqueFault.TooHeavy);
+        if (technique.MinRough < 0 || technique.MinRough > technique.MaxRough || technique.MaxRough > HandPasses.Most)
+            faults.Add(TechniqueFault.Count);
+        if (!roughs && technique.FinishMax <= Length.Zero)
+            faults.Add(TechniqueFault.Nothing);
         return faults;
     }
 }

@@ -19,28 +19,36 @@ public sealed record Step(string Quantity, string Formula, IReadOnlyList<Term> T
     /// <param name="unit">Unit of the reader, in which every length is written.</param>
     public string Arithmetic(LengthUnit unit)
     {
-        if (Formula.Length == 0) return "";
+        if (Formula.Length == 0)
+            return "";
         var text = new StringBuilder(Formula.Length + 24);
         for (var i = 0; i < Formula.Length; i++)
         {
-            if (Formula[i] != '{') { text.Append(Formula[i]); continue; }
+            if (Formula[i] != '{')
+            {
+                text.Append(Formula[i]);
+                continue;
+            }
             var close = Formula.IndexOf('}', i);
             var inside = Formula.AsSpan(i + 1, close - i - 1);
-            if (inside is "…") text.AppendJoin(", ", Terms.Select(t => Figure(t, unit)));
-            else text.Append(Figure(Terms[int.Parse(inside, CultureInfo.InvariantCulture)], unit));
+            if (inside is "…")
+                text.AppendJoin(", ", Terms.Select(t => Figure(t, unit)));
+            else
+                text.Append(Figure(Terms[int.Parse(inside, CultureInfo.InvariantCulture)], unit));
             i = close;
         }
         return text.ToString();
     }
 
     /// <summary>The result as a figure with its unit; a name is given as it stands.</summary>
-    public string Outcome(LengthUnit unit) => Result.Kind switch
-    {
-        TermKind.Length => Figure(Result, unit) + " " + LengthText.Name(unit),
-        TermKind.Degrees => Figure(Result, unit) + "°",
-        TermKind.Name => Result.Name!,
-        _ => Figure(Result, unit),
-    };
+    public string Outcome(LengthUnit unit) =>
+        Result.Kind switch
+        {
+            TermKind.Length => Figure(Result, unit) + " " + LengthText.Name(unit),
+            TermKind.Degrees => Figure(Result, unit) + "°",
+            TermKind.Name => Result.Name!,
+            _ => Figure(Result, unit),
+        };
 
     /// <summary>
     /// Lengths at the trade's digits at least, and at most four of a millimetre or six of an inch: more than any gauge has, so that the sum can
@@ -48,7 +56,8 @@ public sealed record Step(string Quantity, string Formula, IReadOnlyList<Term> T
     /// </summary>
     private static string Figure(Term term, LengthUnit unit)
     {
-        if (term.Kind == TermKind.Name) return term.Name!;
+        if (term.Kind == TermKind.Name)
+            return term.Name!;
         var inch = unit == LengthUnit.Inch;
         var (value, format) = term.Kind switch
         {
@@ -76,7 +85,9 @@ internal sealed class Steps
     /// <summary>A step whose terms are a list, such as all readings: written out up to twelve, else only counted.</summary>
     public void AddOver(string quantity, string function, Term result, string? subject, Term[] terms)
     {
-        if (terms.Length <= MostListed) all.Add(new(quantity, function + "({…})", terms, result, subject));
-        else all.Add(new(quantity, function + " · {0}×", [terms.Length], result, subject));
+        if (terms.Length <= MostListed)
+            all.Add(new(quantity, function + "({…})", terms, result, subject));
+        else
+            all.Add(new(quantity, function + " · {0}×", [terms.Length], result, subject));
     }
 }

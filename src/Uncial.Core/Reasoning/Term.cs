@@ -45,12 +45,14 @@ public readonly record struct Term(TermKind Kind, decimal Value, string? Name = 
     public static Term Number(double number) => new(TermKind.Number, Math.Round((decimal)number, 9));
 
     /// <summary>A named state.</summary>
-    public static Term Named<T>(T state) where T : struct, Enum => State(NamesOf<T>.All[Convert.ToInt32(state, System.Globalization.CultureInfo.InvariantCulture)]);
+    public static Term Named<T>(T state)
+        where T : struct, Enum => State(NamesOf<T>.All[Convert.ToInt32(state, System.Globalization.CultureInfo.InvariantCulture)]);
 
     /// <summary>A state by its name.</summary>
     public static Term State(string name) => new(TermKind.Name, 0, name);
 
-    private static class NamesOf<T> where T : struct, Enum
+    private static class NamesOf<T>
+        where T : struct, Enum
     {
         public static readonly string[] All = [.. Enum.GetNames<T>().Select(n => char.ToLowerInvariant(n[0]) + n[1..])];
     }

@@ -41,23 +41,32 @@ public sealed record DepthsLeft(Length? Groove, Length? Relief, Length Uncertain
         ArgumentNullException.ThrowIfNull(faces);
         ArgumentNullException.ThrowIfNull(rules);
         (Length? groove, Length? relief) = (Length.Zero, Length.Zero);
-        List<string> missing = [], byEye = [];
+        List<string> missing = [],
+            byEye = [];
         foreach (var face in faces)
         {
             var low = face.IsBright ? Length.Zero : face.Relief;
             (groove, relief) = (groove + face.Groove, relief + low);
-            if (face.Groove is null) missing.Add("groove" + Named(face.Side));
-            if (low is null) missing.Add("relief" + Named(face.Side));
-            if (face.GrooveIsByEye) byEye.Add("groove" + Named(face.Side));
-            if (face.ReliefIsByEye && !face.IsBright) byEye.Add("relief" + Named(face.Side));
+            if (face.Groove is null)
+                missing.Add("groove" + Named(face.Side));
+            if (low is null)
+                missing.Add("relief" + Named(face.Side));
+            if (face.GrooveIsByEye)
+                byEye.Add("groove" + Named(face.Side));
+            if (face.ReliefIsByEye && !face.IsBright)
+                byEye.Add("relief" + Named(face.Side));
         }
-        return new(groove, relief, Together([.. faces.Where(f => !f.IsBright || f.Groove > Length.Zero)], rules), missing) { SaidByEye = byEye };
+        return new(groove, relief, Together([.. faces.Where(f => !f.IsBright || f.Groove > Length.Zero)], rules), missing)
+        {
+            SaidByEye = byEye,
+        };
     }
 
     private static Length Together(IReadOnlyCollection<FaceLeft> faces, ShopRules rules)
     {
         double Of(bool repeated) => Math.Pow((double)(repeated ? rules.RepeatedDepthUncertainty : rules.DepthUncertainty).Millimetres, 2);
-        return faces.Count == 0 ? Length.Zero
+        return faces.Count == 0
+            ? Length.Zero
             : Length.FromTrigonometry(Math.Sqrt(faces.Sum(f => Of(f.GrooveIsRepeated) + Of(f.ReliefIsRepeated))), Toward.Greater);
     }
 

@@ -88,8 +88,16 @@ public sealed record FinishedPart
 /// <param name="LeftToMachineTo">Margin to machine-to, negative beyond.</param>
 /// <param name="Notes">Conditions that are not met, and where to read.</param>
 public sealed record Judgement(
-    Length? Worst, Length? Allowance, Verdict Discard, Verdict MachineTo, Decision Decision,
-    double? ProbabilityWithinDiscard, Length? LeftToDiscard, Length? LeftToMachineTo, IReadOnlyList<Note> Notes)
+    Length? Worst,
+    Length? Allowance,
+    Verdict Discard,
+    Verdict MachineTo,
+    Decision Decision,
+    double? ProbabilityWithinDiscard,
+    Length? LeftToDiscard,
+    Length? LeftToMachineTo,
+    IReadOnlyList<Note> Notes
+)
 {
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
@@ -130,22 +138,45 @@ public sealed record Judgement(
         /// <param name="Places">Distinct places or axes at the fullest station.</param>
         /// <param name="Allowance">Allowance for places that were not read; null where too little was read.</param>
         /// <param name="Fits">What fits say is worst, each with its own uncertainty.</param>
-        private sealed record Evidence(Length Worst, int Places, Length? Allowance, IReadOnlyList<(Length Worst, Length Uncertainty, decimal Degrees)> Fits);
+        private sealed record Evidence(
+            Length Worst,
+            int Places,
+            Length? Allowance,
+            IReadOnlyList<(Length Worst, Length Uncertainty, decimal Degrees)> Fits
+        );
 
         public Judgement Judge()
         {
-            var evidence = kind == PartKind.Rotor ? Rotor(StationReadings.Of(part.Readings, kind)) : Drum(Bore.Of(part.Readings, part.Uncertainty));
-            if (evidence.Allowance is null) steps.Add("allowance", "", Term.State("noAllowance"), null);
+            var evidence =
+                kind == PartKind.Rotor ? Rotor(StationReadings.Of(part.Readings, kind)) : Drum(Bore.Of(part.Readings, part.Uncertainty));
+            if (evidence.Allowance is null)
+                steps.Add("allowance", "", Term.State("noAllowance"), null);
             var (toDiscard, discard) = Against("Discard", part.Limits.Discard, evidence);
             var (toMachineTo, machineTo) = Against("MachineTo", part.Limits.MachineTo, evidence);
             var lower = Below();
-            var sureOfDiscard = IsLookedAt() & IsLookedAtAgain(toDiscard, evidence, lower) & IsReadTwice(toDiscard, toMachineTo) & Sure(evidence, part.Limits.Discard, toDiscard, "Discard", lower) && discard == Verdict.Within;
-            var decision = discard == Verdict.Beyond ? Decision.Never
+            var sureOfDiscard =
+                IsLookedAt()
+                    & IsLookedAtAgain(toDiscard, evidence, lower)
+                    & IsReadTwice(toDiscard, toMachineTo)
+                    & Sure(evidence, part.Limits.Discard, toDiscard, "Discard", lower)
+                && discard == Verdict.Within;
+            var decision =
+                discard == Verdict.Beyond ? Decision.Never
                 : !sureOfDiscard ? Decision.MeasureAgain
                 : Sure(evidence, part.Limits.MachineTo, toMachineTo, "MachineTo", lower) ? Decision.Release
                 : Decision.LeadOnly;
             steps.Add("decision", "", Term.Named(decision), null);
-            return new(evidence.Worst, evidence.Allowance, discard, machineTo, decision, ProbabilityOf(toDiscard, decision), toDiscard, toMachineTo, notes)
+            return new(
+                evidence.Worst,
+                evidence.Allowance,
+                discard,
+                machineTo,
+                decision,
+                ProbabilityOf(toDiscard, decision),
+                toDiscard,
+                toMachineTo,
+                notes
+            )
             {
                 ForWhatLiesLower = lower.Total - part.Uncertainty,
                 Steps = steps.All,
@@ -154,19 +185,37 @@ public sealed record Judgement(
 
         private double? ProbabilityOf(Length margin, Decision decision)
         {
-            if (decision == Decision.MeasureAgain) return null;
+            if (decision == Decision.MeasureAgain)
+                return null;
             var probability = Conformity.ProbabilityWithin(margin, part.Uncertainty);
-            steps.Add("probability", part.Uncertainty == Length.Zero ? "" : "Φ(2 · {0} / {1})", Term.Number(probability), null, margin, part.Uncertainty);
+            steps.Add(
+                "probability",
+                part.Uncertainty == Length.Zero ? "" : "Φ(2 · {0} / {1})",
+                Term.Number(probability),
+                null,
+                margin,
+                part.Uncertainty
+            );
             return Math.Min(probability, Conformity.MostCertain);
         }
 
         private (Length Margin, Verdict Verdict) Against(string limit, Length at, Evidence evidence)
         {
             var needed = kind == PartKind.Rotor ? 3 : 2;
-            var (margin, verdict) = Margins.Step(steps, kind, limit, evidence.Worst, part.Limits, evidence.Places, needed, part.Uncertainty);
+            var (margin, verdict) = Margins.Step(
+                steps,
+                kind,
+                limit,
+                evidence.Worst,
+                part.Limits,
+                evidence.Places,
+                needed,
+                part.Uncertainty
+            );
             // In a drum a fit may be past the limit by less than its own uncertainty: its verdict counts beside that of the readings.
             if (verdict != Verdict.NotEnough && kind == PartKind.Drum)
-                foreach (var fit in evidence.Fits) verdict = Conformity.Worse(verdict, Conformity.Decide(Limits.Margin(kind, fit.Worst, at), fit.Uncertainty));
+                foreach (var fit in evidence.Fits)
+                    verdict = Conformity.Worse(verdict, Conformity.Decide(Limits.Margin(kind, fit.Worst, at), fit.Uncertainty));
             return (margin, verdict);
         }
 
@@ -176,7 +225,12 @@ public sealed record Judgement(
             var widest = stations.MaxBy(s => s.Spread)!;
             steps.Add("thicknessVariation", "{0} − {1}", widest.Spread, null, widest.Greatest, widest.Least);
             var allowance = new Unread(part, rules, steps, notes).OfRotor(stations);
-            return new(worst, stations.Max(s => s.Spots.Length), allowance, [.. RotorAssessment.FitsOf(stations).Select(f => (f.Least, f.Uncertainty(part.Uncertainty), f.LeastAt.Degrees))]);
+            return new(
+                worst,
+                stations.Max(s => s.Spots.Length),
+                allowance,
+                [.. RotorAssessment.FitsOf(stations).Select(f => (f.Least, f.Uncertainty(part.Uncertainty), f.LeastAt.Degrees))]
+            );
         }
 
         private Evidence Drum(Bore bore)
@@ -197,11 +251,23 @@ public sealed record Judgement(
         private Length WorstOf(StationReadings[] stations)
         {
             var worst = kind == PartKind.Rotor ? stations.Min(s => s.Least) : stations.Max(s => s.Greatest);
-            steps.AddOver(kind == PartKind.Rotor ? "least" : "greatest", kind == PartKind.Rotor ? "min" : "max", worst, null, StationReadings.TermsOf(part.Readings));
-            if (!part.AsksForSecondReading) return worst;
-            deciding = part.Readings.GroupBy(r => (PlaceOf(r), r.Station)).Select(Place.Of(kind, part.Uncertainty)).MinBy(p => Limits.Margin(kind, p.Size, worst))!;
-            if (deciding.Disagrees) notes.Add(new("repeatsDisagree", deciding.Sizes.Min(), deciding.Sizes.Max()));
-            else if (deciding.Sizes.Length > 1) steps.AddOver("worstMean", "mean", deciding.Size, null, [.. deciding.Sizes.Select(r => (Term)r)]);
+            steps.AddOver(
+                kind == PartKind.Rotor ? "least" : "greatest",
+                kind == PartKind.Rotor ? "min" : "max",
+                worst,
+                null,
+                StationReadings.TermsOf(part.Readings)
+            );
+            if (!part.AsksForSecondReading)
+                return worst;
+            deciding = part
+                .Readings.GroupBy(r => (PlaceOf(r), r.Station))
+                .Select(Place.Of(kind, part.Uncertainty))
+                .MinBy(p => Limits.Margin(kind, p.Size, worst))!;
+            if (deciding.Disagrees)
+                notes.Add(new("repeatsDisagree", deciding.Sizes.Min(), deciding.Sizes.Max()));
+            else if (deciding.Sizes.Length > 1)
+                steps.AddOver("worstMean", "mean", deciding.Size, null, [.. deciding.Sizes.Select(r => (Term)r)]);
             return deciding.Size;
         }
 
@@ -212,14 +278,19 @@ public sealed record Judgement(
         /// </summary>
         private sealed record Place(decimal Degrees, Length? Station, Length[] Sizes, Length Size, bool Disagrees)
         {
-            public static Func<IGrouping<(decimal Degrees, Length? Station), Reading>, Place> Of(PartKind kind, Length u) => place =>
-            {
-                Length[] sizes = [.. place.Select(r => r.Size)];
-                var (least, greatest) = (sizes.Min(), sizes.Max());
-                var disagrees = greatest - least > 2 * u;
-                var size = disagrees ? kind == PartKind.Rotor ? least : greatest : sizes.Aggregate(Length.Zero, (sum, s) => sum + s) / sizes.Length;
-                return new(place.Key.Degrees, place.Key.Station, sizes, size, disagrees);
-            };
+            public static Func<IGrouping<(decimal Degrees, Length? Station), Reading>, Place> Of(PartKind kind, Length u) =>
+                place =>
+                {
+                    Length[] sizes = [.. place.Select(r => r.Size)];
+                    var (least, greatest) = (sizes.Min(), sizes.Max());
+                    var disagrees = greatest - least > 2 * u;
+                    var size = disagrees
+                        ? kind == PartKind.Rotor
+                            ? least
+                            : greatest
+                        : sizes.Aggregate(Length.Zero, (sum, s) => sum + s) / sizes.Length;
+                    return new(place.Key.Degrees, place.Key.Station, sizes, size, disagrees);
+                };
         }
 
         private decimal PlaceOf(Reading reading) => kind == PartKind.Rotor ? reading.At.Degrees : reading.At.Axis;
@@ -228,17 +299,26 @@ public sealed record Judgement(
         private bool IsReadTwice(Length toDiscard, Length toMachineTo)
         {
             var near = part.Uncertainty + rules.SecondReadingWithin;
-            if (deciding is not { } place || (toDiscard >= near && toMachineTo.Abs() >= near)) return true;
-            if (place.Sizes.Length == 1) notes.Add(new("readTwice", place.Size, place.Station, place.Degrees));
+            if (deciding is not { } place || (toDiscard >= near && toMachineTo.Abs() >= near))
+                return true;
+            if (place.Sizes.Length == 1)
+                notes.Add(new("readTwice", place.Size, place.Station, place.Degrees));
             return place is { Sizes.Length: > 1, Disagrees: false };
         }
 
         /// <summary>Grooves and low lands: what nobody looked at is not nothing.</summary>
         private bool IsLookedAt()
         {
-            var missing = part.NotLookedAt.Count > 0 ? part.NotLookedAt
-                : [.. part.GrooveLeft is null ? ["groove"] : Array.Empty<string>(), .. part.ReliefLeft is null && !part.TurnedBright ? ["relief"] : Array.Empty<string>()];
-            foreach (var what in missing) notes.Add(new("notLookedAt", Subject: what));
+            var missing =
+                part.NotLookedAt.Count > 0
+                    ? part.NotLookedAt
+                    :
+                    [
+                        .. part.GrooveLeft is null ? ["groove"] : Array.Empty<string>(),
+                        .. part.ReliefLeft is null && !part.TurnedBright ? ["relief"] : Array.Empty<string>(),
+                    ];
+            foreach (var what in missing)
+                notes.Add(new("notLookedAt", Subject: what));
             return missing.Count == 0;
         }
 
@@ -248,10 +328,13 @@ public sealed record Judgement(
         /// </summary>
         private bool IsLookedAtAgain(Length toDiscard, Evidence evidence, Lower lower)
         {
-            if (part.SaidByEye.Count == 0 || toDiscard - (evidence.Allowance ?? Length.Zero) - lower.Total >= rules.LookAgainWithin) return true;
+            if (part.SaidByEye.Count == 0 || toDiscard - (evidence.Allowance ?? Length.Zero) - lower.Total >= rules.LookAgainWithin)
+                return true;
             // Too close to call without it: looking again would settle nothing.
-            if (toDiscard < (evidence.Allowance ?? Length.Zero) + lower.Total) return true;
-            foreach (var what in part.SaidByEye) notes.Add(new("lookAgain", rules.LookAgainWithin, Subject: what));
+            if (toDiscard < (evidence.Allowance ?? Length.Zero) + lower.Total)
+                return true;
+            foreach (var what in part.SaidByEye)
+                notes.Add(new("lookAgain", rules.LookAgainWithin, Subject: what));
             return false;
         }
 
@@ -263,10 +346,18 @@ public sealed record Judgement(
         {
             var (times, faces) = kind == PartKind.Drum ? (2, 1) : (1, 2);
             var bright = part.TurnedBright;
-            var (groove, relief) = (times * (part.GrooveLeft ?? Length.Zero), bright ? Length.Zero : times * (part.ReliefLeft ?? Length.Zero));
+            var (groove, relief) = (
+                times * (part.GrooveLeft ?? Length.Zero),
+                bright ? Length.Zero : times * (part.ReliefLeft ?? Length.Zero)
+            );
             var depth = bright ? Length.Zero : times * (part.DepthUncertainty ?? DepthsLeft.UncertaintyOf(faces, rules.DepthUncertainty));
-            var both = depth == Length.Zero ? part.Uncertainty
-                : Length.FromTrigonometry(Math.Sqrt(Math.Pow((double)part.Uncertainty.Millimetres, 2) + Math.Pow((double)depth.Millimetres, 2)), Toward.Greater);
+            var both =
+                depth == Length.Zero
+                    ? part.Uncertainty
+                    : Length.FromTrigonometry(
+                        Math.Sqrt(Math.Pow((double)part.Uncertainty.Millimetres, 2) + Math.Pow((double)depth.Millimetres, 2)),
+                        Toward.Greater
+                    );
             return new(groove, relief, depth, both);
         }
 
@@ -279,21 +370,45 @@ public sealed record Judgement(
         private bool Sure(Evidence evidence, Length limit, Length margin, string name, Lower lower)
         {
             var (u, sure, note) = (part.Uncertainty, true, name == "Discard");
-            void Unmet(Note why) { sure = false; if (note) notes.Add(why); }
-            if (u == Length.Zero) Unmet(new("noUncertainty"));
-            if (!part.ReadingsAreFit) Unmet(new("readingsNotFit"));
-            if (evidence.Allowance is not { } h) sure = false;
+            void Unmet(Note why)
+            {
+                sure = false;
+                if (note)
+                    notes.Add(why);
+            }
+            if (u == Length.Zero)
+                Unmet(new("noUncertainty"));
+            if (!part.ReadingsAreFit)
+                Unmet(new("readingsNotFit"));
+            if (evidence.Allowance is not { } h)
+                sure = false;
             else
             {
                 var keeps = margin >= h + lower.Total;
-                steps.Add("sureOf" + name, (keeps ? "{0} ≥ " : "{0} < ") + (lower.Depth == Length.Zero ? "{1} + {2} + {3} + {4}" : "{1} + {2} + {3} + √({4}² + {5}²)"),
-                    Term.State(keeps ? "sure" : "unsure"), null, margin, h, lower.Groove, lower.Relief, u, lower.Depth);
+                steps.Add(
+                    "sureOf" + name,
+                    (keeps ? "{0} ≥ " : "{0} < ")
+                        + (lower.Depth == Length.Zero ? "{1} + {2} + {3} + {4}" : "{1} + {2} + {3} + √({4}² + {5}²)"),
+                    Term.State(keeps ? "sure" : "unsure"),
+                    null,
+                    margin,
+                    h,
+                    lower.Groove,
+                    lower.Relief,
+                    u,
+                    lower.Depth
+                );
                 if (!keeps)
-                    Unmet(margin < u ? new("tooClose", margin, u) : margin < u + h ? new("spread", h, margin - u)
-                        : lower.Groove + lower.Relief > Length.Zero ? new("groove", lower.Groove + lower.Relief, margin - h - lower.Both) : new("unturned", margin - h, lower.Both));
+                    Unmet(
+                        margin < u ? new("tooClose", margin, u)
+                        : margin < u + h ? new("spread", h, margin - u)
+                        : lower.Groove + lower.Relief > Length.Zero ? new("groove", lower.Groove + lower.Relief, margin - h - lower.Both)
+                        : new("unturned", margin - h, lower.Both)
+                    );
             }
             foreach (var fit in evidence.Fits)
-                if (Limits.Margin(kind, fit.Worst, limit) < fit.Uncertainty) Unmet(new("readHere", fit.Worst, Degrees: Math.Round(fit.Degrees, 0)));
+                if (Limits.Margin(kind, fit.Worst, limit) < fit.Uncertainty)
+                    Unmet(new("readHere", fit.Worst, Degrees: Math.Round(fit.Degrees, 0)));
             return sure;
         }
     }

@@ -30,7 +30,8 @@ public sealed record LifeLeft(Length RatePer1000Km, decimal? DistanceLeft, IRead
     {
         ArgumentNullException.ThrowIfNull(limits);
         var start = earlier ?? (limits.Nominal is { } nominal ? new SizeAt(0, nominal) : (SizeAt?)null);
-        if (start is not { } before || now.Kilometres <= before.Kilometres) return null;
+        if (start is not { } before || now.Kilometres <= before.Kilometres)
+            return null;
         var steps = new Steps();
         var worn = Length.Max(Length.Zero, Limits.Margin(limits.Kind, before.Size, now.Size));
         steps.Add("worn", limits.Kind == PartKind.Rotor ? "max(0, {0} − {1})" : "max(0, {1} − {0})", worn, null, before.Size, now.Size);
@@ -38,10 +39,20 @@ public sealed record LifeLeft(Length RatePer1000Km, decimal? DistanceLeft, IRead
         var rate = worn * 1000 / distance;
         steps.Add("wearRate", "1000 · {0} / ({1} − {2})", rate, null, worn, now.Kilometres, before.Kilometres);
         var stock = Limits.Margin(limits.Kind, from, limits.Discard);
-        steps.Add("stockToDiscard", "{0} − {1}", stock, null, limits.Kind == PartKind.Rotor ? [from, limits.Discard] : [limits.Discard, from]);
-        if (rate <= Length.Zero) return new(Length.Zero, null, steps.All);
+        steps.Add(
+            "stockToDiscard",
+            "{0} − {1}",
+            stock,
+            null,
+            limits.Kind == PartKind.Rotor ? [from, limits.Discard] : [limits.Discard, from]
+        );
+        if (rate <= Length.Zero)
+            return new(Length.Zero, null, steps.All);
         // Wear of next to nothing would give a distance beyond any vehicle.
-        var left = stock <= Length.Zero ? 0 : stock.Millimetres / rate.Millimetres >= MostKilometres / 1000 ? MostKilometres : Math.Floor(stock.Millimetres * distance / worn.Millimetres);
+        var left =
+            stock <= Length.Zero ? 0
+            : stock.Millimetres / rate.Millimetres >= MostKilometres / 1000 ? MostKilometres
+            : Math.Floor(stock.Millimetres * distance / worn.Millimetres);
         steps.Add("distanceLeft", "⌊1000 · {0} / {1}⌋", left, null, stock, rate);
         return new(rate, left, steps.All);
     }

@@ -30,10 +30,14 @@ public static class Objections
     {
         ArgumentNullException.ThrowIfNull(shape);
         List<Objection> all = [];
-        if (shape.IsOver) all.Add(Objection.Shape);
-        if (pair is { State: PairState.Differ }) all.Add(Objection.Axle);
-        if (dial is not (null or DialAgreement.Agrees)) all.Add(Objection.Dial);
-        if (coarserGauge) all.Add(Objection.CoarserGauge);
+        if (shape.IsOver)
+            all.Add(Objection.Shape);
+        if (pair is { State: PairState.Differ })
+            all.Add(Objection.Axle);
+        if (dial is not (null or DialAgreement.Agrees))
+            all.Add(Objection.Dial);
+        if (coarserGauge)
+            all.Add(Objection.CoarserGauge);
         return all;
     }
 }

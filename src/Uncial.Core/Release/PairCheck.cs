@@ -34,14 +34,26 @@ public sealed record PairCheck(PairState State, Length? Difference, IReadOnlyLis
     public static PairCheck Of(PairSide mine, PairSide other, ShopRules rules)
     {
         ArgumentNullException.ThrowIfNull(rules);
-        if (mine.Size is not { } a || other.Size is not { } b) return new(PairState.OtherNotRead, null, []);
+        if (mine.Size is not { } a || other.Size is not { } b)
+            return new(PairState.OtherNotRead, null, []);
         var steps = new Steps();
         var difference = (a - b).Abs();
         steps.Add("axleDifference", "|{0} − {1}|", difference, null, a, b);
         // A shop that asks for nothing has 0 there.
         var isAsked = rules.GreatestAxleDifference > Length.Zero;
-        var state = isAsked && difference > rules.GreatestAxleDifference ? PairState.Differ : mine.IsCut != other.IsCut ? PairState.OneCut : PairState.Even;
-        if (isAsked) steps.Add("pair", difference > rules.GreatestAxleDifference ? "{0} > {1}" : "{0} ≤ {1}", Term.Named(state), null, difference, rules.GreatestAxleDifference);
+        var state =
+            isAsked && difference > rules.GreatestAxleDifference ? PairState.Differ
+            : mine.IsCut != other.IsCut ? PairState.OneCut
+            : PairState.Even;
+        if (isAsked)
+            steps.Add(
+                "pair",
+                difference > rules.GreatestAxleDifference ? "{0} > {1}" : "{0} ≤ {1}",
+                Term.Named(state),
+                null,
+                difference,
+                rules.GreatestAxleDifference
+            );
         return new(state, difference, steps.All);
     }
 }

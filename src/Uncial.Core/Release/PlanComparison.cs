@@ -40,7 +40,15 @@ public enum PlanRisk
 /// <param name="Roughness">Ra in µm, about; null where nothing is cut.</param>
 /// <param name="Risks">What may go wrong.</param>
 public sealed record ComparedWay(
-    string Key, Length? Metal, Length? LeftToDiscard, decimal? Kilometres, decimal? Minutes, decimal? Cost, double? Roughness, IReadOnlyList<PlanRisk> Risks);
+    string Key,
+    Length? Metal,
+    Length? LeftToDiscard,
+    decimal? Kilometres,
+    decimal? Minutes,
+    decimal? Cost,
+    double? Roughness,
+    IReadOnlyList<PlanRisk> Risks
+);
 
 /// <summary>What is known of a part besides its plan when its ways are compared.</summary>
 public sealed record ComparedPart
@@ -99,12 +107,31 @@ public static class PlanComparison
         decimal Costs(decimal minutes) => WorthIt.Of(true, minutes, null, null, rules).CostOfCutting;
 
         List<ComparedWay> ways = [];
-        foreach (var option in plan.Options.Where(o => o.Feasible && o.Passes.Count > 0)) ways.Add(Of(option, request, lathe, part, rules));
+        foreach (var option in plan.Options.Where(o => o.Feasible && o.Passes.Count > 0))
+            ways.Add(Of(option, request, lathe, part, rules));
         var grooves = request.Sides.Any(s => s.Groove > Length.Zero);
-        PlanRisk[] stays = [.. !part.WithinItsPapers ? [PlanRisk.Pulses] : Array.Empty<PlanRisk>(), .. grooves ? [PlanRisk.Grooves] : Array.Empty<PlanRisk>()];
-        if (plan.Scuff is { Allowed: true }) ways.Add(new(Scuff, Length.Zero, LeftFrom(part.Worst), Goes(part.Worst), rules.MountMinutes, Costs(rules.MountMinutes), null, stays));
+        PlanRisk[] stays =
+        [
+            .. !part.WithinItsPapers ? [PlanRisk.Pulses] : Array.Empty<PlanRisk>(),
+            .. grooves ? [PlanRisk.Grooves] : Array.Empty<PlanRisk>(),
+        ];
+        if (plan.Scuff is { Allowed: true })
+            ways.Add(
+                new(Scuff, Length.Zero, LeftFrom(part.Worst), Goes(part.Worst), rules.MountMinutes, Costs(rules.MountMinutes), null, stays)
+            );
         ways.Add(new(None, Length.Zero, LeftFrom(part.Worst), Goes(part.Worst), 0, 0, null, stays));
-        ways.Add(new(NewPart, null, limits.Nominal is { } fresh ? LeftFrom(fresh) : null, limits.Nominal is { } nominal ? Goes(nominal) : null, null, part.NewPartPrice, null, []));
+        ways.Add(
+            new(
+                NewPart,
+                null,
+                limits.Nominal is { } fresh ? LeftFrom(fresh) : null,
+                limits.Nominal is { } nominal ? Goes(nominal) : null,
+                null,
+                part.NewPartPrice,
+                null,
+                []
+            )
+        );
         return ways;
     }
 
@@ -118,23 +145,52 @@ public static class PlanComparison
         ArgumentNullException.ThrowIfNull(rules);
         var limits = part.Limits;
         // No cut adds metal, whatever the figures forecast.
-        var after = option.Passes.Count == 0 ? part.Worst : limits.Kind == PartKind.Rotor ? Length.Min(part.Worst, option.Passes[^1].SizeAfter) : Length.Max(part.Worst, option.Passes[^1].SizeAfter);
+        var after =
+            option.Passes.Count == 0 ? part.Worst
+            : limits.Kind == PartKind.Rotor ? Length.Min(part.Worst, option.Passes[^1].SizeAfter)
+            : Length.Max(part.Worst, option.Passes[^1].SizeAfter);
         var kilometres = part.Kilometres is { } km ? LifeLeft.Of(limits, null, new(km, part.Worst), after)?.DistanceLeft : null;
-        PassRun? Run(PassKind kind) => part.Diameter > Length.Zero && part.Band > Length.Zero ? lathe.Run(kind, limits.Kind, part.Diameter, part.Band) : null;
-        decimal? minutes = Run(PassKind.Finish) is null ? null : Math.Ceiling(rules.MountMinutes + option.Passes.Sum(p => Run(p.Kind)!.Minutes));
+        PassRun? Run(PassKind kind) =>
+            part.Diameter > Length.Zero && part.Band > Length.Zero ? lathe.Run(kind, limits.Kind, part.Diameter, part.Band) : null;
+        decimal? minutes = Run(PassKind.Finish) is null
+            ? null
+            : Math.Ceiling(rules.MountMinutes + option.Passes.Sum(p => Run(p.Kind)!.Minutes));
         var last = option.Passes.Count == 0 ? null : Run(option.Passes[^1].Kind);
         List<PlanRisk> risks = [];
-        if (option.Start != PlanStart.Free || option.Passes.Any(p => p.MeasureFirst && !p.TurnFirst)) risks.Add(PlanRisk.Measure);
+        if (option.Start != PlanStart.Free || option.Passes.Any(p => p.MeasureFirst && !p.TurnFirst))
+            risks.Add(PlanRisk.Measure);
         if (lathe.Kind != LatheKind.Grinder)
         {
             var depths = option.Passes.SelectMany(p => p.Depth).Where(d => d > Length.Zero).ToList();
-            if (depths.Count > 0 && depths.Min() < rules.RubbingDepth) risks.Add(PlanRisk.Rubs);
-            var chatter = Chatter.Of(new() { Kind = limits.Kind, Pass = PassKind.Finish, Depth = rules.RubbingDepth, Diameter = part.Diameter, Thickness = limits.Kind == PartKind.Rotor ? after : null }, rules);
-            if (chatter.Reasons.Count > 0) risks.Add(PlanRisk.Chatters);
+            if (depths.Count > 0 && depths.Min() < rules.RubbingDepth)
+                risks.Add(PlanRisk.Rubs);
+            var chatter = Chatter.Of(
+                new()
+                {
+                    Kind = limits.Kind,
+                    Pass = PassKind.Finish,
+                    Depth = rules.RubbingDepth,
+                    Diameter = part.Diameter,
+                    Thickness = limits.Kind == PartKind.Rotor ? after : null,
+                },
+                rules
+            );
+            if (chatter.Reasons.Count > 0)
+                risks.Add(PlanRisk.Chatters);
         }
-        if (last is { Threads: true }) risks.Add(PlanRisk.Threads);
-        if (option.Passes.Any(p => p.TurnFirst)) risks.Add(PlanRisk.SecondChucking);
-        return new(option.Key, option.Metal, Limits.Margin(limits.Kind, after, limits.Discard), kilometres, minutes,
-            minutes is { } m ? WorthIt.Of(true, m, null, null, rules).CostOfCutting : null, lathe.Kind == LatheKind.Grinder ? null : last?.RoughnessMean, risks);
+        if (last is { Threads: true })
+            risks.Add(PlanRisk.Threads);
+        if (option.Passes.Any(p => p.TurnFirst))
+            risks.Add(PlanRisk.SecondChucking);
+        return new(
+            option.Key,
+            option.Metal,
+            Limits.Margin(limits.Kind, after, limits.Discard),
+            kilometres,
+            minutes,
+            minutes is { } m ? WorthIt.Of(true, m, null, null, rules).CostOfCutting : null,
+            lathe.Kind == LatheKind.Grinder ? null : last?.RoughnessMean,
+            risks
+        );
     }
 }

@@ -45,7 +45,13 @@ public enum ShapeState
 /// <param name="Taper">Open edge less back, or outer band less inner, signed.</param>
 /// <param name="RunoutOuter">Total reading of the outer face.</param>
 /// <param name="RunoutInner">Total reading of the inner face.</param>
-public readonly record struct ShapeMeasured(Length? Spread, bool SpreadIsLowerBound, Length? Taper, Length? RunoutOuter = null, Length? RunoutInner = null);
+public readonly record struct ShapeMeasured(
+    Length? Spread,
+    bool SpreadIsLowerBound,
+    Length? Taper,
+    Length? RunoutOuter = null,
+    Length? RunoutInner = null
+);
 
 /// <summary>One figure of the shape against its limit.</summary>
 /// <param name="Quantity">What it is.</param>
@@ -79,18 +85,29 @@ public sealed record ShapeCheck(IReadOnlyList<ShapeFigure> Figures, IReadOnlyLis
         ShapeFigure Figure(ShapeQuantity quantity, Length? size, bool isLeast, Length? book, Length own)
         {
             var limit = book ?? own;
-            var state = size is not { } s ? ShapeState.NotRead : s > limit ? ShapeState.Over : isLeast ? ShapeState.AtLeast : ShapeState.Within;
-            if (size is { } read) steps.Add("shape" + quantity, read > limit ? "{0} > {1}" : "{0} ≤ {1}", Term.Named(state), null, read, limit);
+            var state =
+                size is not { } s ? ShapeState.NotRead
+                : s > limit ? ShapeState.Over
+                : isLeast ? ShapeState.AtLeast
+                : ShapeState.Within;
+            if (size is { } read)
+                steps.Add("shape" + quantity, read > limit ? "{0} > {1}" : "{0} ≤ {1}", Term.Named(state), null, read, limit);
             return new(quantity, size, limit, book is null, state);
         }
         var taper = Figure(ShapeQuantity.Taper, measured.Taper?.Abs(), false, null, rules.GreatestTaper);
         return kind == PartKind.Drum
-            ? new([Figure(ShapeQuantity.OutOfRound, measured.Spread, measured.SpreadIsLowerBound, mayVary, rules.GreatestOutOfRound), taper], steps.All)
+            ? new(
+                [Figure(ShapeQuantity.OutOfRound, measured.Spread, measured.SpreadIsLowerBound, mayVary, rules.GreatestOutOfRound), taper],
+                steps.All
+            )
             : new(
-            [
-                Figure(ShapeQuantity.Variation, measured.Spread, measured.SpreadIsLowerBound, mayVary, rules.GreatestVariation), taper,
-                Figure(ShapeQuantity.RunoutOuter, measured.RunoutOuter, false, mayRunOut, rules.GreatestRunout),
-                Figure(ShapeQuantity.RunoutInner, measured.RunoutInner, false, mayRunOut, rules.GreatestRunout),
-            ], steps.All);
+                [
+                    Figure(ShapeQuantity.Variation, measured.Spread, measured.SpreadIsLowerBound, mayVary, rules.GreatestVariation),
+                    taper,
+                    Figure(ShapeQuantity.RunoutOuter, measured.RunoutOuter, false, mayRunOut, rules.GreatestRunout),
+                    Figure(ShapeQuantity.RunoutInner, measured.RunoutInner, false, mayRunOut, rules.GreatestRunout),
+                ],
+                steps.All
+            );
     }
 }

@@ -9,5 +9,6 @@ public readonly record struct Share(decimal Part, decimal Whole)
     public decimal? Percent => Whole == 0 ? null : Math.Round(100 * Part / Whole, 0, MidpointRounding.ToEven);
 
     /// <summary>Amount for each of so many, half to even; null for none.</summary>
-    public static decimal? Each(decimal amount, int count, int decimals) => count == 0 ? null : Math.Round(amount / count, decimals, MidpointRounding.ToEven);
+    public static decimal? Each(decimal amount, int count, int decimals) =>
+        count == 0 ? null : Math.Round(amount / count, decimals, MidpointRounding.ToEven);
 }

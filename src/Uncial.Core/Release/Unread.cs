@@ -19,8 +19,10 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         foreach (var station in stations.Where(HasItsOwn))
         {
             var h = OwnOf(station, span);
-            if (most is null || h > most) most = h;
-            if (fullest is null || station.Spots.Length > fullest.Spots.Length) fullest = station;
+            if (most is null || h > most)
+                most = h;
+            if (fullest is null || station.Spots.Length > fullest.Spots.Length)
+                fullest = station;
         }
         if (fullest is null)
         {
@@ -29,7 +31,8 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         }
         foreach (var station in stations)
         {
-            if (HasItsOwn(station) || HasTheShapeOf(station, fullest)) continue;
+            if (HasItsOwn(station) || HasTheShapeOf(station, fullest))
+                continue;
             notes.Add(new("readAround", station.Station));
             return null;
         }
@@ -51,20 +54,28 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
             steps.Add("allowance", bright ? "0 + {0}" : "", hidden, null, bright ? [hidden] : []);
             return hidden;
         }
-        if (bore.Shape is not null) notes.Add(new("readAround", bore.Unlike[0].Station));
+        if (bore.Shape is not null)
+            notes.Add(new("readAround", bore.Unlike[0].Station));
         else if (bright && bore.Depths.Max(s => s.Spots.Length) >= 2)
         {
-            var (least, greatest, hidden) = (bore.Depths.Min(d => d.Least), bore.Depths.Max(d => d.Greatest), HiddenByParallelism(bore.Span));
+            var (least, greatest, hidden) = (
+                bore.Depths.Min(d => d.Least),
+                bore.Depths.Max(d => d.Greatest),
+                HiddenByParallelism(bore.Span)
+            );
             steps.Add("allowance", "{0} − {1} + {2}", greatest - least + hidden, null, greatest, least, hidden);
             return greatest - least + hidden;
         }
-        else notes.Add(new("roundnessNotProven"));
+        else
+            notes.Add(new("roundnessNotProven"));
         return null;
     }
 
     /// <summary>Turned in one chucking, a surface may still run out of parallel over the part of the band that was not read.</summary>
     private Length HiddenByParallelism(Length span) =>
-        part.Band is not { } band || band <= Length.Zero ? Parallelism : span >= band ? Length.Zero : Parallelism * ((band - span) / band);
+        part.Band is not { } band || band <= Length.Zero ? Parallelism
+        : span >= band ? Length.Zero
+        : Parallelism * ((band - span) / band);
 
     private Length Parallelism => part.Parallelism ?? rules.UnknownParallelism;
 
@@ -77,20 +88,38 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         if (part.TurnedBright)
         {
             var hidden = HiddenByParallelism(span);
-            steps.Add("allowance", full ? "{0} / {1} + {2}" : "{0} + {2}", spread + hidden, null, station.Spread, rules.UnreadShareOfVariation, hidden);
+            steps.Add(
+                "allowance",
+                full ? "{0} / {1} + {2}" : "{0} + {2}",
+                spread + hidden,
+                null,
+                station.Spread,
+                rules.UnreadShareOfVariation,
+                hidden
+            );
             return spread + hidden;
         }
         var floor = full ? rules.UnseenLobesFullRound : rules.UnseenLobes;
         var h = Length.Max(spread, floor);
-        steps.Add("allowance", full ? "max({0} / {1}, {2})" : "max({0}, {2})", h, null, station.Spread, rules.UnreadShareOfVariation, floor);
+        steps.Add(
+            "allowance",
+            full ? "max({0} / {1}, {2})" : "max({0}, {2})",
+            h,
+            null,
+            station.Spread,
+            rules.UnreadShareOfVariation,
+            floor
+        );
         return h;
     }
 
     /// <summary>A full round of eight leaves little unseen.</summary>
-    private static bool IsFullRound(StationReadings station) => station.Spots.Length >= RotorAssessment.FullRound && station.WidestGap(360) <= 60;
+    private static bool IsFullRound(StationReadings station) =>
+        station.Spots.Length >= RotorAssessment.FullRound && station.WidestGap(360) <= 60;
 
     /// <summary>Three to seven places leave as much as they found, unless they lie where two lobes hide.</summary>
-    private static bool IsSpread(StationReadings station) => station.Spots.Length >= 3 && station.WidestGap(360) <= 150 && !AllNearSquare(station);
+    private static bool IsSpread(StationReadings station) =>
+        station.Spots.Length >= 3 && station.WidestGap(360) <= 150 && !AllNearSquare(station);
 
     /// <summary>A place read twice a hair apart is one place; four places a few degrees off the square still see nothing of two lobes.</summary>
     private static bool AllNearSquare(StationReadings station)
@@ -99,7 +128,8 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         for (var i = 0; i < spots.Length; i++)
         {
             var step = i == 0 ? spots[0].Degrees + 360 - spots[^1].Degrees : spots[i].Degrees - spots[i - 1].Degrees;
-            if (step > SquareSlack && (step < 90 - SquareSlack || step > 90 + SquareSlack)) return false;
+            if (step > SquareSlack && (step < 90 - SquareSlack || step > 90 + SquareSlack))
+                return false;
         }
         return true;
     }
@@ -108,11 +138,17 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
     private bool HasTheShapeOf(StationReadings few, StationReadings fullest)
     {
         var (u, fit) = ((double)part.Uncertainty.Millimetres + 1e-9, RotorAssessment.FitOf(fullest));
-        var off = Array.ConvertAll(few.Spots, s => (double)s.Size.Millimetres - (fit?.At(s.Degrees) ?? (double)fullest.SpotMean.Millimetres));
+        var off = Array.ConvertAll(few.Spots, s =>
+            (double)s.Size.Millimetres - (fit?.At(s.Degrees) ?? (double)fullest.SpotMean.Millimetres)
+        );
         var shift = off.Average();
-        if (fit is not null) return Array.TrueForAll(off, o => Math.Abs(o - shift) <= u);
+        if (fit is not null)
+            return Array.TrueForAll(off, o => Math.Abs(o - shift) <= u);
         // No fit: what the fullest one spans is its shape.
-        var (below, above) = ((double)(fullest.SpotMean - fullest.Least).Millimetres, (double)(fullest.Greatest - fullest.SpotMean).Millimetres);
+        var (below, above) = (
+            (double)(fullest.SpotMean - fullest.Least).Millimetres,
+            (double)(fullest.Greatest - fullest.SpotMean).Millimetres
+        );
         return Array.TrueForAll(off, o => o - shift <= above + u && shift - o <= below + u);
     }
 }

@@ -33,26 +33,36 @@ public sealed record WearCurve(IReadOnlyList<WearPoint> Points, int Cuts, Length
     {
         ArgumentNullException.ThrowIfNull(limits);
         ArgumentNullException.ThrowIfNull(visits);
-        if (visits.Count == 0) throw new ArgumentException("At least one visit.", nameof(visits));
+        if (visits.Count == 0)
+            throw new ArgumentException("At least one visit.", nameof(visits));
         List<WearPoint> points = [];
-        if (limits.Nominal is { } nominal && visits[0].Kilometres is > 0) points.Add(new(0, nominal, false));
+        if (limits.Nominal is { } nominal && visits[0].Kilometres is > 0)
+            points.Add(new(0, nominal, false));
         var (worn, cut, before) = (Length.Zero, Length.Zero, limits.Nominal);
         foreach (var visit in visits)
         {
-            if (before is { } last) worn += Length.Max(Length.Zero, Limits.Margin(limits.Kind, last, visit.Came));
-            if (visit.Left is { } left) cut += Length.Max(Length.Zero, Limits.Margin(limits.Kind, visit.Came, left));
+            if (before is { } last)
+                worn += Length.Max(Length.Zero, Limits.Margin(limits.Kind, last, visit.Came));
+            if (visit.Left is { } left)
+                cut += Length.Max(Length.Zero, Limits.Margin(limits.Kind, visit.Came, left));
             before = visit.Left ?? visit.Came;
-            if (visit.Kilometres is not { } km) continue;
+            if (visit.Kilometres is not { } km)
+                continue;
             points.Add(new(km, visit.Came, false));
-            if (visit.Left is { } after) points.Add(new(km, after, true));
+            if (visit.Left is { } after)
+                points.Add(new(km, after, true));
         }
         var now = visits[^1];
         LifeLeft? forecast = null;
         if (now.Kilometres is { } here)
         {
             // From the visit before; without one from new. A visit whose distance nobody knew in between hides what was cut there.
-            SizeAt? earlier = visits.Count == 1 ? null : visits[^2] is { Kilometres: { } there } previous ? new(there, previous.Left ?? previous.Came) : null;
-            if (visits.Count == 1 || earlier is not null) forecast = LifeLeft.Of(limits, earlier, new(here, now.Came), now.Left ?? now.Came);
+            SizeAt? earlier =
+                visits.Count == 1 ? null
+                : visits[^2] is { Kilometres: { } there } previous ? new(there, previous.Left ?? previous.Came)
+                : null;
+            if (visits.Count == 1 || earlier is not null)
+                forecast = LifeLeft.Of(limits, earlier, new(here, now.Came), now.Left ?? now.Came);
         }
         return new(points, visits.Count(v => v.Left is not null), worn, cut, forecast, now.Kilometres + forecast?.DistanceLeft);
     }

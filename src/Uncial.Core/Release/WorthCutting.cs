@@ -46,7 +46,14 @@ public readonly record struct WorthFacts(decimal? KilometresSinceNew, decimal? N
 /// <param name="Money">Bench time against a new part.</param>
 /// <param name="Steps">How it was worked out, in order.</param>
 public sealed record WorthCutting(
-    WorthWord Word, PlanOption? Option, Length? LeftAfter, decimal? DistanceUncut, decimal? DistanceAfter, WorthIt Money, IReadOnlyList<Step> Steps)
+    WorthWord Word,
+    PlanOption? Option,
+    Length? LeftAfter,
+    decimal? DistanceUncut,
+    decimal? DistanceAfter,
+    WorthIt Money,
+    IReadOnlyList<Step> Steps
+)
 {
     /// <summary>Weighs a part up. What is not known speaks neither for nor against.</summary>
     /// <param name="limits">Its limits.</param>
@@ -56,23 +63,48 @@ public sealed record WorthCutting(
     /// <param name="plan">The ways to cut it.</param>
     /// <param name="facts">What else is known.</param>
     /// <param name="rules">The shop's rules.</param>
-    public static WorthCutting Of(Limits limits, Length worst, Verdict verdict, bool belowFloor, PassPlan plan, WorthFacts facts, ShopRules rules)
+    public static WorthCutting Of(
+        Limits limits,
+        Length worst,
+        Verdict verdict,
+        bool belowFloor,
+        PassPlan plan,
+        WorthFacts facts,
+        ShopRules rules
+    )
     {
         ArgumentNullException.ThrowIfNull(limits);
         ArgumentNullException.ThrowIfNull(plan);
         ArgumentNullException.ThrowIfNull(rules);
         var option = plan.Options.FirstOrDefault(o => o.Key == plan.Recommended);
-        if (verdict == Verdict.Beyond || belowFloor) option = null;
+        if (verdict == Verdict.Beyond || belowFloor)
+            option = null;
         // Where readings and run-outs do not agree the forecast may come out better than the worst reading: no cut adds metal.
-        var after = option?.Passes is [.., var last] ? (limits.Kind == PartKind.Rotor ? Length.Min(worst, last.SizeAfter) : Length.Max(worst, last.SizeAfter)) : (Length?)null;
+        var after = option?.Passes is [.., var last]
+            ? (limits.Kind == PartKind.Rotor ? Length.Min(worst, last.SizeAfter) : Length.Max(worst, last.SizeAfter))
+            : (Length?)null;
         LifeLeft? Life(Length from) => facts.KilometresSinceNew is { } km ? LifeLeft.Of(limits, null, new(km, worst), from) : null;
         var (uncut, cut) = (Life(worst), after is { } size ? Life(size) : null);
         var money = WorthIt.Of(option is not null, rules.MountMinutes + facts.CutMinutes, facts.NewPartPrice, cut?.DistanceLeft, rules);
-        var word = verdict == Verdict.Beyond ? WorthWord.Beyond
+        var word =
+            verdict == Verdict.Beyond ? WorthWord.Beyond
             : belowFloor ? WorthWord.BelowFloor
             : facts.WithinItsPapers ? WorthWord.Leave
-            : money.Verdict switch { Worth.Cut => WorthWord.Cut, Worth.TooShortALife => WorthWord.TooShortALife, Worth.NewPartIsCheaper => WorthWord.NewPartIsCheaper, _ => WorthWord.CannotBeCut };
-        return new(word, option, after is { } left ? Limits.Margin(limits.Kind, left, limits.Discard) : null, uncut?.DistanceLeft, cut?.DistanceLeft, money,
-            [.. uncut?.Steps ?? [], .. (cut?.Steps ?? []).Where(s => s.Quantity is "stockToDiscard" or "distanceLeft"), .. money.Steps]);
+            : money.Verdict switch
+            {
+                Worth.Cut => WorthWord.Cut,
+                Worth.TooShortALife => WorthWord.TooShortALife,
+                Worth.NewPartIsCheaper => WorthWord.NewPartIsCheaper,
+                _ => WorthWord.CannotBeCut,
+            };
+        return new(
+            word,
+            option,
+            after is { } left ? Limits.Margin(limits.Kind, left, limits.Discard) : null,
+            uncut?.DistanceLeft,
+            cut?.DistanceLeft,
+            money,
+            [.. uncut?.Steps ?? [], .. (cut?.Steps ?? []).Where(s => s.Quantity is "stockToDiscard" or "distanceLeft"), .. money.Steps]
+        );
     }
 }

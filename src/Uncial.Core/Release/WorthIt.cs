@@ -39,11 +39,18 @@ public sealed record WorthIt(Worth Verdict, decimal CostOfCutting, decimal? Save
         var cost = benchMinutes * rules.BenchMinutePrice + rules.ConsumablesPrice;
         steps.Add("costOfCutting", "{0} · {1} + {2}", cost, null, benchMinutes, rules.BenchMinutePrice, rules.ConsumablesPrice);
         var saved = newPartPrice - cost;
-        if (saved is { } s) steps.Add("saved", "{0} − {1}", s, null, newPartPrice!.Value, cost);
+        if (saved is { } s)
+            steps.Add("saved", "{0} − {1}", s, null, newPartPrice!.Value, cost);
         var tooShort = distanceLeft < rules.LeastDistanceAfterCut;
-        var verdict = !canBeCut ? Worth.CannotBeCut : tooShort ? Worth.TooShortALife : saved <= 0 ? Worth.NewPartIsCheaper : Worth.Cut;
-        if (distanceLeft is { } left && canBeCut) steps.Add("worth", tooShort ? "{0} < {1}" : "{0} ≥ {1}", Term.Named(verdict), null, left, rules.LeastDistanceAfterCut);
-        else steps.Add("worth", "", Term.Named(verdict), null);
+        var verdict =
+            !canBeCut ? Worth.CannotBeCut
+            : tooShort ? Worth.TooShortALife
+            : saved <= 0 ? Worth.NewPartIsCheaper
+            : Worth.Cut;
+        if (distanceLeft is { } left && canBeCut)
+            steps.Add("worth", tooShort ? "{0} < {1}" : "{0} ≥ {1}", Term.Named(verdict), null, left, rules.LeastDistanceAfterCut);
+        else
+            steps.Add("worth", "", Term.Named(verdict), null);
         return new(verdict, cost, saved, distanceLeft, steps.All);
     }
 }

@@ -5,7 +5,12 @@ using Uncial.Core.Parts;
 namespace Uncial.Data;
 
 /// <summary>Axle of a vehicle that a limit is for.</summary>
-public enum Axle { Any, Front, Rear }
+public enum Axle
+{
+    Any,
+    Front,
+    Rear,
+}
 
 /// <summary>
 /// The limits of one work surface of a vehicle as some paper gives them. A correction adds an entry and ends the one before; what was used
@@ -14,7 +19,9 @@ public enum Axle { Any, Front, Rear }
 public class BookEntry
 {
     public int Id { get; set; }
-    [MaxLength(120)] public required string Vehicle { get; set; }
+
+    [MaxLength(120)]
+    public required string Vehicle { get; set; }
     public Axle Axle { get; set; }
     public PartKind Kind { get; set; }
 
@@ -44,7 +51,8 @@ public class BookEntry
     public LengthUnit Unit { get; set; }
 
     /// <summary>Which paper it is from.</summary>
-    [MaxLength(120)] public required string Source { get; set; }
+    [MaxLength(120)]
+    public required string Source { get; set; }
 
     /// <summary>Date of that paper.</summary>
     public DateOnly? SourceDate { get; set; }
@@ -63,7 +71,17 @@ public class BookEntry
     public bool SaysTheSameAs(BookEntry other)
     {
         ArgumentNullException.ThrowIfNull(other);
-        return (Nominal, MachineTo, Discard, MaxRunout, MaxVariation, MaxOutOfRound, Across, Band) == (other.Nominal, other.MachineTo, other.Discard, other.MaxRunout, other.MaxVariation, other.MaxOutOfRound, other.Across, other.Band)
+        return (Nominal, MachineTo, Discard, MaxRunout, MaxVariation, MaxOutOfRound, Across, Band)
+                == (
+                    other.Nominal,
+                    other.MachineTo,
+                    other.Discard,
+                    other.MaxRunout,
+                    other.MaxVariation,
+                    other.MaxOutOfRound,
+                    other.Across,
+                    other.Band
+                )
             && (Vehicle, Unit, Source, SourceDate) == (other.Vehicle, other.Unit, other.Source, other.SourceDate);
     }
 }
@@ -74,7 +92,9 @@ public class LimitSettlement : PartFact
     public int SurfaceId { get; set; }
     public LimitKind Kind { get; set; }
     public long EntryId { get; set; }
-    [MaxLength(200)] public required string Reason { get; set; }
+
+    [MaxLength(200)]
+    public required string Reason { get; set; }
 
     /// <summary>The lead's signature; null for one from before signatures were kept.</summary>
     public long? SignatureId { get; set; }

@@ -25,10 +25,12 @@ internal static class DemoBook
         """;
 
     public static IEnumerable<BookEntry> All(DateTimeOffset at, int by) =>
-        BookCsv.Read(File, [], ShopRules.Default).Lines.Select(l =>
-        {
-            var entry = l.Entry ?? throw new InvalidOperationException($"Line {l.Line} of the demo book is bad: {l.Faults[0]}");
-            (entry.At, entry.ById) = (at, by);
-            return entry;
-        });
+        BookCsv
+            .Read(File, [], ShopRules.Default)
+            .Lines.Select(l =>
+            {
+                var entry = l.Entry ?? throw new InvalidOperationException($"Line {l.Line} of the demo book is bad: {l.Faults[0]}");
+                (entry.At, entry.ById) = (at, by);
+                return entry;
+            });
 }

@@ -27,13 +27,26 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
     {
         Start(ines, 60 * 26);
         var job = await bench.JobAsync(2410, "Brindle L3 van", "Harbour bakery", 148_200, null);
-        foreach (var (corner, before, after) in new[]
+        foreach (
+            var (corner, before, after) in new[]
+            {
+                (
+                    Corner.FrontLeft,
+                    new[] { "24.31", "24.33", "24.36", "24.38", "24.37", "24.35", "24.32", "24.30" },
+                    new[] { "24.172", "24.174", "24.176", "24.175", "24.174", "24.173", "24.172", "24.171" }
+                ),
+                (
+                    Corner.FrontRight,
+                    ["24.42", "24.44", "24.45", "24.46", "24.45", "24.44", "24.43", "24.42"],
+                    ["24.262", "24.263", "24.264", "24.264", "24.263", "24.262", "24.262", "24.261"]
+                ),
+            }
+        )
         {
-            (Corner.FrontLeft, new[] { "24.31", "24.33", "24.36", "24.38", "24.37", "24.35", "24.32", "24.30" }, new[] { "24.172", "24.174", "24.176", "24.175", "24.174", "24.173", "24.172", "24.171" }),
-            (Corner.FrontRight, ["24.42", "24.44", "24.45", "24.46", "24.45", "24.44", "24.43", "24.42"], ["24.262", "24.263", "24.264", "24.264", "24.263", "24.262", "24.262", "24.261"]),
-        })
-        {
-            var rotor = corner == Corner.FrontRight ? await bench.AgainAsync(job, await TwiceHereBeforeAsync()) : await bench.RotorAsync(job, corner, null, 300, 52, Mm, "26.0", "23.4", "23.0");
+            var rotor =
+                corner == Corner.FrontRight
+                    ? await bench.AgainAsync(job, await TwiceHereBeforeAsync())
+                    : await bench.RotorAsync(job, corner, null, 300, 52, Mm, "26.0", "23.4", "23.0");
             await bench.ReadAsync(rotor, Mm, before);
             if (corner == Corner.FrontLeft)
             {
@@ -60,7 +73,17 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         const int day = 60 * 24;
         var (by, minutes) = (bench.By, bench.MinutesAgo);
         Start(tom, 861 * day);
-        var first = await bench.RotorAsync(await bench.JobAsync(1802, "Brindle L3 van", "Harbour bakery", 71_300, null), Corner.FrontRight, null, 300, 52, Mm, "26.0", "23.4", "23.0");
+        var first = await bench.RotorAsync(
+            await bench.JobAsync(1802, "Brindle L3 van", "Harbour bakery", 71_300, null),
+            Corner.FrontRight,
+            null,
+            300,
+            52,
+            Mm,
+            "26.0",
+            "23.4",
+            "23.0"
+        );
         await bench.ReadAsync(first, Mm, "25.35", "25.36", "25.36", "25.37", "25.37", "25.36", "25.36", "25.35");
         await FacesAsync(first, "0.03", "0.02", "0", "0");
         await bench.LeaveUncutAsync(first);
@@ -115,12 +138,14 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
     {
         var drum = await bench.DrumAsync(job, corner, null, 254, 55, Mm, "254.0", "255.1", "255.5");
         await bench.ReadAsync(drum, Mm, before);
-        if (corner == Corner.RearLeft) await bench.MountAsync(drum, ("0.07", 120), ("0.02", 300), goesOn: false);
+        if (corner == Corner.RearLeft)
+            await bench.MountAsync(drum, ("0.07", 120), ("0.02", 300), goesOn: false);
         await bench.MountAsync(drum, ("0.03", 120), ("0.02", 150), found: corner == Corner.RearLeft ? RemountCause.Dirt : null);
         await bench.FigureAsync(drum, ReadingKind.Groove, "0.06");
         await bench.FigureAsync(drum, ReadingKind.Eccentricity, "0.01");
         await bench.PlanAsync(drum, "light");
-        for (var pass = 0; pass < 2; pass++) await bench.CutAsync(drum, darkOuter: pass == 0 ? 0b1100_0011_0000 : 0);
+        for (var pass = 0; pass < 2; pass++)
+            await bench.CutAsync(drum, darkOuter: pass == 0 ? 0b1100_0011_0000 : 0);
         return drum;
     }
 

@@ -27,12 +27,18 @@ public static class DemoShop
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(shop);
-        if (await db.Jobs.AnyAsync()) return;
+        if (await db.Jobs.AnyAsync())
+            return;
         await using var transaction = await db.Database.BeginTransactionAsync();
         var ids = new List<int>();
         foreach (var (user, name, pin, role) in Hands)
         {
-            var person = new Operator { UserName = user, DisplayName = name, Role = role };
+            var person = new Operator
+            {
+                UserName = user,
+                DisplayName = name,
+                Role = role,
+            };
             db.Operators.Add(person);
             await db.SaveChangesAsync();
             await db.Database.ExecuteSqlAsync($"select write_pin({person.Id}, {pin})");
@@ -49,15 +55,32 @@ public static class DemoShop
         // One by one: their order is the order in which they are offered.
         var lathes = DemoLathes.All().ToList();
         (shop.Lathes[0].Profile, shop.Lathes[0].Address) = (lathes[0].Profile, lathes[0].Address);
-        foreach (var lathe in lathes.Skip(1)) { shop.Lathes.Add(lathe); await db.SaveChangesAsync(); }
-        foreach (var technique in DemoLathes.Techniques()) shop.OwnTechniques.Add(technique);
-        foreach (var adapter in DemoLathes.Board()) { shop.Board.Add(adapter); await db.SaveChangesAsync(); }
+        foreach (var lathe in lathes.Skip(1))
+        {
+            shop.Lathes.Add(lathe);
+            await db.SaveChangesAsync();
+        }
+        foreach (var technique in DemoLathes.Techniques())
+            shop.OwnTechniques.Add(technique);
+        foreach (var adapter in DemoLathes.Board())
+        {
+            shop.Board.Add(adapter);
+            await db.SaveChangesAsync();
+        }
         foreach (var holder in shop.Lathes[0].Holders)
-            db.InsertEvents.Add(Journey.Insert(shop.Lathes[0], new(holder, holder == ToolHolder.Bar ? 3 : 1, 0, false, false), InsertEventKind.Turned, new(ids[0], now.AddDays(-9))));
+            db.InsertEvents.Add(
+                Journey.Insert(
+                    shop.Lathes[0],
+                    new(holder, holder == ToolHolder.Bar ? 3 : 1, 0, false, false),
+                    InsertEventKind.Turned,
+                    new(ids[0], now.AddDays(-9))
+                )
+            );
         await db.SaveChangesAsync();
         db.Book.AddRange(DemoBook.All(now.AddDays(-60), ids[0]));
         await db.SaveChangesAsync();
-        if (past) await DemoPast.LoadAsync(db, shop, now, ids[0], ids[1]);
+        if (past)
+            await DemoPast.LoadAsync(db, shop, now, ids[0], ids[1]);
         await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
         // The gauges that have a standard were good on it a moment ago.
         foreach (var gauge in shop.Gauges.Where(g => g.HasStandard))
@@ -73,9 +96,15 @@ public static class DemoShop
     public static async Task ListenToStandInsAsync(UncialDb db, int page)
     {
         ArgumentNullException.ThrowIfNull(db);
-        var sending = await db.Gauges.Where(g => g.Address != null && g.Address.StartsWith("127.0.0.1:")).OrderBy(g => g.Id).Take(3).ToListAsync();
-        for (var i = 0; i < sending.Count; i++) sending[i].Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 1 + i}");
-        foreach (var lathe in await db.Lathes.Where(l => l.Address != null && l.Address.StartsWith("127.0.0.1:")).Take(1).ToListAsync()) lathe.Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 4}");
+        var sending = await db
+            .Gauges.Where(g => g.Address != null && g.Address.StartsWith("127.0.0.1:"))
+            .OrderBy(g => g.Id)
+            .Take(3)
+            .ToListAsync();
+        for (var i = 0; i < sending.Count; i++)
+            sending[i].Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 1 + i}");
+        foreach (var lathe in await db.Lathes.Where(l => l.Address != null && l.Address.StartsWith("127.0.0.1:")).Take(1).ToListAsync())
+            lathe.Address = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{page + 4}");
         await db.SaveChangesAsync();
     }
 }
@@ -97,7 +126,12 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         var hand = Hand;
         var job = new Job
         {
-            Number = number, Vehicle = vehicle, Customer = customer, OdometerKm = odometer, ReceivedAt = hand.At, ReceivedById = hand.OperatorId,
+            Number = number,
+            Vehicle = vehicle,
+            Customer = customer,
+            OdometerKm = odometer,
+            ReceivedAt = hand.At,
+            ReceivedById = hand.OperatorId,
             PromisedAt = promisedInHours is { } h ? QuarterHour(now.AddHours(h)) : null,
         };
         db.Jobs.Add(job);
@@ -105,9 +139,25 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         return job;
     }
 
-    public async Task<Part> RotorAsync(Job job, Corner corner, string? mark, decimal diameter, decimal band, LengthUnit unit, string? nominal, string? machineTo, string? discard)
+    public async Task<Part> RotorAsync(
+        Job job,
+        Corner corner,
+        string? mark,
+        decimal diameter,
+        decimal band,
+        LengthUnit unit,
+        string? nominal,
+        string? machineTo,
+        string? discard
+    )
     {
-        var surface = new WorkSurface { Kind = PartKind.Rotor, Diameter = Mm(diameter), Band = Mm(band), Places = 8 };
+        var surface = new WorkSurface
+        {
+            Kind = PartKind.Rotor,
+            Diameter = Mm(diameter),
+            Band = Mm(band),
+            Places = 8,
+        };
         return await PartAsync(job, corner, mark, surface, unit, nominal, machineTo, discard);
     }
 
@@ -126,27 +176,54 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         var record = Record(part);
         var request = record.RequestForPlan(dialConfirmed: true);
         var options = PassPlanner.Plan(request).Options.Where(o => o.CanStart).ToList();
-        if ((options.Find(o => o.Key == technique) ?? options.FirstOrDefault()) is not { } option) return false;
+        if ((options.Find(o => o.Key == technique) ?? options.FirstOrDefault()) is not { } option)
+            return false;
         Journey.TakePlan(record, request, option, [], Hand);
         await db.SaveChangesAsync();
         return true;
     }
 
     /// <summary>A pass of the plan is to be made, and may be.</summary>
-    public bool HasPassDue(Part part) => Record(part) is { Plan: { } plan } record && record.PassesOfPlan.Count < plan.Option.Passes.Count && record.StartRefusal is null;
+    public bool HasPassDue(Part part) =>
+        Record(part) is { Plan: { } plan } record && record.PassesOfPlan.Count < plan.Option.Passes.Count && record.StartRefusal is null;
 
     /// <summary>Size that the last cut should have left; null where nothing was cut.</summary>
     public Length? Expected(Part part) => Record(part) is { CutsDone: > 0 } record ? record.Expected : null;
 
-    public async Task<Part> DrumAsync(Job job, Corner corner, string? mark, decimal diameter, decimal band, LengthUnit unit, string? nominal, string? machineTo, string? discard, params decimal[] depths)
+    public async Task<Part> DrumAsync(
+        Job job,
+        Corner corner,
+        string? mark,
+        decimal diameter,
+        decimal band,
+        LengthUnit unit,
+        string? nominal,
+        string? machineTo,
+        string? discard,
+        params decimal[] depths
+    )
     {
-        var surface = new WorkSurface { Kind = PartKind.Drum, Diameter = Mm(diameter), Band = Mm(band), Places = 4, DepthsMm = depths };
+        var surface = new WorkSurface
+        {
+            Kind = PartKind.Drum,
+            Diameter = Mm(diameter),
+            Band = Mm(band),
+            Places = 4,
+            DepthsMm = depths,
+        };
         return await PartAsync(job, corner, mark, surface, unit, nominal, machineTo, discard);
     }
 
     public async Task HatDrumAsync(Part part, decimal diameter, decimal band, string nominal, string discard)
     {
-        var surface = new WorkSurface { Kind = PartKind.Drum, InHat = true, Diameter = Mm(diameter), Band = Mm(band), Places = 4 };
+        var surface = new WorkSurface
+        {
+            Kind = PartKind.Drum,
+            InHat = true,
+            Diameter = Mm(diameter),
+            Band = Mm(band),
+            Places = 4,
+        };
         part.Surfaces.Add(surface);
         Limits(surface, part.Job!.Vehicle, part.Corner, LengthUnit.Millimetre, nominal, null, discard);
         await db.SaveChangesAsync();
@@ -157,7 +234,10 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         for (var i = 0; i < sizes.Length; i++)
         {
             var record = Record(part);
-            var gauge = record.Kind == PartKind.Drum && unit == LengthUnit.Inch ? shop.Gauges.Single(g => g.Kind == GaugeKind.DrumGaugeEighths) : shop.GaugeFor(record.Kind);
+            var gauge =
+                record.Kind == PartKind.Drum && unit == LengthUnit.Inch
+                    ? shop.Gauges.Single(g => g.Kind == GaugeKind.DrumGaugeEighths)
+                    : shop.GaugeFor(record.Kind);
             Journey.Read(record, ReadingKind.Size, record.Places[i], Typed(sizes[i], unit), unit, gauge, Hand);
         }
         await db.SaveChangesAsync();
@@ -170,17 +250,29 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     }
 
     /// <summary>Puts the part on the lathe and checks the set-up with an indicator, half a turn apart; goes on where a reason is given or it is true.</summary>
-    public async Task MountAsync(Part part, (string Runout, int At) first, (string Runout, int At) second, string? reason = null, RemountCause? found = null, bool goesOn = true)
+    public async Task MountAsync(
+        Part part,
+        (string Runout, int At) first,
+        (string Runout, int At) second,
+        string? reason = null,
+        RemountCause? found = null,
+        bool goesOn = true
+    )
     {
         var record = Record(part);
         var plan = MountingPlan.For(record.Kind, record.Surface.Diameter, part.Shape!, record.Lathe.Profile, shop.AdaptersInUse);
-        if (plan.Ways.Count == 0) throw new InvalidOperationException($"The demo part {part.Tag} cannot be mounted: {plan.Misfits.Concat(plan.Missing.Select(m => new Core.Note(m))).First().Code}.");
+        if (plan.Ways.Count == 0)
+            throw new InvalidOperationException(
+                $"The demo part {part.Tag} cannot be mounted: {plan.Misfits.Concat(plan.Missing.Select(m => new Core.Note(m))).First().Code}."
+            );
         Journey.Mount(record, record.Lathe, plan.Ways[0], damped: true, found, Hand);
         await db.SaveChangesAsync();
-        RunoutMark Mark((string Runout, int At) seen) => RunoutMark.Indicated(ClockAngle.FromDegrees(seen.At), Typed(seen.Runout, LengthUnit.Millimetre).Value);
+        RunoutMark Mark((string Runout, int At) seen) =>
+            RunoutMark.Indicated(ClockAngle.FromDegrees(seen.At), Typed(seen.Runout, LengthUnit.Millimetre).Value);
         Journey.CheckSetUp(Record(part), new(SetUpManner.Indicator, 180, Mark(first), Mark(second)), Hand);
         await db.SaveChangesAsync();
-        if (!goesOn) return;
+        if (!goesOn)
+            return;
         Journey.GoOn(Record(part), reason, Hand);
         await db.SaveChangesAsync();
     }
@@ -190,7 +282,8 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         var record = Record(part);
         var request = record.RequestForPlan(dialConfirmed: true);
         var option = PassPlanner.Plan(request).Options.First(o => o.Key == technique);
-        if (!option.CanStart) throw new InvalidOperationException($"The demo part {part.Tag} cannot be cut by {technique}.");
+        if (!option.CanStart)
+            throw new InvalidOperationException($"The demo part {part.Tag} cannot be cut by {technique}.");
         Journey.TakePlan(record, request, option, [], Hand);
         await db.SaveChangesAsync();
     }
@@ -212,22 +305,40 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         MinutesAgo -= (int)Math.Ceiling(start.PlannedMinutes * 1.1m);
         Journey.StopPass(Record(part), CutStopKind.Done, null, new(By, start.At.AddMinutes((double)start.PlannedMinutes * 1.1)));
         await db.SaveChangesAsync();
-        Journey.RecordPass(Record(part), new(darkOuter, darkInner, clean ? Length.Zero : null, clean ? Length.Zero : null, null, null), Hand);
+        Journey.RecordPass(
+            Record(part),
+            new(darkOuter, darkInner, clean ? Length.Zero : null, clean ? Length.Zero : null, null, null),
+            Hand
+        );
         await db.SaveChangesAsync();
-        if (!Record(part).FinishIsDue) return;
+        if (!Record(part).FinishIsDue)
+            return;
         Journey.Finish(Record(part), [.. Record(part).FinishSteps.Select(s => s.Kind)], null, Hand);
         await db.SaveChangesAsync();
     }
 
     public async Task<Core.Release.Decision> ConfirmAsync(Part part, string? reason = null)
     {
-        foreach (var kind in Record(part).NotLookedAt) await FigureAsync(part, kind, "0");
+        foreach (var kind in Record(part).NotLookedAt)
+            await FigureAsync(part, kind, "0");
         // Near a limit the worst place is read twice.
         if (Record(part).Judge(readingsAreFit: true).Notes.FirstOrDefault(n => n.Code == "readTwice") is { } twice)
         {
             var record = Record(part);
-            var first = record.Sizes.First(r => (r.Degrees ?? 0) % (record.Kind == PartKind.Drum ? 180 : 360) == twice.Degrees && r.Station == (record.Kind == PartKind.Rotor ? r.Station : twice.Second) && r.Value == twice.Length);
-            Journey.Read(record, ReadingKind.Size, new(first.Degrees ?? 0, first.Station), Typed(first.Typed, first.Unit), first.Unit, record.GaugeOf(first), Hand);
+            var first = record.Sizes.First(r =>
+                (r.Degrees ?? 0) % (record.Kind == PartKind.Drum ? 180 : 360) == twice.Degrees
+                && r.Station == (record.Kind == PartKind.Rotor ? r.Station : twice.Second)
+                && r.Value == twice.Length
+            );
+            Journey.Read(
+                record,
+                ReadingKind.Size,
+                new(first.Degrees ?? 0, first.Station),
+                Typed(first.Typed, first.Unit),
+                first.Unit,
+                record.GaugeOf(first),
+                Hand
+            );
             await db.SaveChangesAsync();
         }
         var judgement = Journey.Confirm(Record(part), readingsAreFit: true, Hand, reason);
@@ -249,18 +360,41 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         var lead = await db.Operators.FirstAsync(o => o.Role == Roles.Lead);
         var signature = new Signature
         {
-            PartId = part.Id, SignedFor = SignedFor.BetweenLimits, Subject = Signature.OfConfirmations(part.Surfaces.Select(s => s.Confirmations.Newest()!.Id)), Reason = reason,
-            SignedById = lead.Id, Role = lead.Role, PinChecked = true, At = hand.At, ById = hand.OperatorId,
+            PartId = part.Id,
+            SignedFor = SignedFor.BetweenLimits,
+            Subject = Signature.OfConfirmations(part.Surfaces.Select(s => s.Confirmations.Newest()!.Id)),
+            Reason = reason,
+            SignedById = lead.Id,
+            Role = lead.Role,
+            PinChecked = true,
+            At = hand.At,
+            ById = hand.OperatorId,
         };
         db.Signatures.Add(signature);
         await db.SaveChangesAsync();
         return signature.Id;
     }
 
-    private async Task<Part> PartAsync(Job job, Corner corner, string? mark, WorkSurface surface, LengthUnit unit, string? nominal, string? machineTo, string? discard)
+    private async Task<Part> PartAsync(
+        Job job,
+        Corner corner,
+        string? mark,
+        WorkSurface surface,
+        LengthUnit unit,
+        string? nominal,
+        string? machineTo,
+        string? discard
+    )
     {
         // Short and legible through grease: no 0, O, 1, I or L.
-        var part = new Part { Tag = series + (char)('A' + tags / 7) + (char)('2' + tags % 7) + (char)('P' + tags % 5), Corner = corner, Mark = mark, Shape = DemoLathes.ShapeOf(job.Vehicle, surface.Kind), Surfaces = { surface } };
+        var part = new Part
+        {
+            Tag = series + (char)('A' + tags / 7) + (char)('2' + tags % 7) + (char)('P' + tags % 5),
+            Corner = corner,
+            Mark = mark,
+            Shape = DemoLathes.ShapeOf(job.Vehicle, surface.Kind),
+            Surfaces = { surface },
+        };
         tags++;
         job.Parts.Add(part);
         Limits(surface, job.Vehicle, corner, unit, nominal, machineTo, discard);
@@ -269,17 +403,37 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     }
 
     /// <summary>What the book says of the vehicle is of the book, anything else of the maker's sheet; discard is cast in the part.</summary>
-    private void Limits(WorkSurface surface, string vehicle, Corner corner, LengthUnit unit, string? nominal, string? machineTo, string? discard)
+    private void Limits(
+        WorkSurface surface,
+        string vehicle,
+        Corner corner,
+        LengthUnit unit,
+        string? nominal,
+        string? machineTo,
+        string? discard
+    )
     {
         var axle = corner is Corner.FrontLeft or Corner.FrontRight ? Axle.Front : Axle.Rear;
-        var entry = db.Book.Local.FirstOrDefault(b => b.Kind == surface.Kind && b.InHat == surface.InHat && b.Axle is var a && (a == axle || a == Axle.Any)
-            && (vehicle == b.Vehicle || vehicle.StartsWith(b.Vehicle + " ", StringComparison.Ordinal) || vehicle.StartsWith(b.Vehicle + ",", StringComparison.Ordinal)));
+        var entry = db.Book.Local.FirstOrDefault(b =>
+            b.Kind == surface.Kind
+            && b.InHat == surface.InHat
+            && b.Axle is var a
+            && (a == axle || a == Axle.Any)
+            && (
+                vehicle == b.Vehicle
+                || vehicle.StartsWith(b.Vehicle + " ", StringComparison.Ordinal)
+                || vehicle.StartsWith(b.Vehicle + ",", StringComparison.Ordinal)
+            )
+        );
         void Add(LimitKind kind, string? text, LimitSource source, Length? inBook)
         {
-            if (text is null) return;
+            if (text is null)
+                return;
             var (typed, ofBook) = (Typed(text, unit), source == LimitSource.LimitBook);
-            if (ofBook && inBook == typed.Value) Journey.Limit(surface, kind, typed, unit, source, Hand, entry!.Id);
-            else Journey.Limit(surface, kind, typed, unit, ofBook ? LimitSource.MakersSheet : source, Hand);
+            if (ofBook && inBook == typed.Value)
+                Journey.Limit(surface, kind, typed, unit, source, Hand, entry!.Id);
+            else
+                Journey.Limit(surface, kind, typed, unit, ofBook ? LimitSource.MakersSheet : source, Hand);
         }
         Add(LimitKind.Nominal, nominal, LimitSource.LimitBook, entry?.Nominal);
         Add(LimitKind.MachineTo, machineTo, LimitSource.LimitBook, entry?.MachineTo);
@@ -289,7 +443,8 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     private SurfaceRecord Record(Part part) => new(part.Surfaces[0], part, shop);
 
     private static TypedLength Typed(string text, LengthUnit unit) =>
-        LengthParser.Parse(text, unit, allowZero: true).Typed ?? throw new InvalidOperationException($"The demo data holds a bad length: {text}");
+        LengthParser.Parse(text, unit, allowZero: true).Typed
+        ?? throw new InvalidOperationException($"The demo data holds a bad length: {text}");
 
     private static Length Mm(decimal millimetres) => Length.FromMillimetres(millimetres);
 

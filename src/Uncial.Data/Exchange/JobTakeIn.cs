@@ -21,11 +21,15 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
         ArgumentNullException.ThrowIfNull(file);
         ArgumentNullException.ThrowIfNull(newTag);
         // A number that is taken, or out of the range of job numbers, is not carried over.
-        var number = file.Number is < 1 or > Job.LargestNumber || await db.Jobs.AnyAsync(j => j.Number == file.Number, cancel) ? (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1 : file.Number;
+        var number =
+            file.Number is < 1 or > Job.LargestNumber || await db.Jobs.AnyAsync(j => j.Number == file.Number, cancel)
+                ? (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1
+                : file.Number;
         var wanted = file.Parts.Select(p => p.Tag).ToList();
         var taken = await db.Parts.Where(p => wanted.Contains(p.Tag)).Select(p => p.Tag).ToListAsync(cancel);
         var tags = new List<string>();
-        foreach (var tag in wanted) tags.Add(taken.Contains(tag) ? await newTag() : tag);
+        foreach (var tag in wanted)
+            tags.Add(taken.Contains(tag) ? await newTag() : tag);
         return new(file, number, tags);
     }
 
@@ -45,11 +49,26 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
     public Job TakeIn(UncialDb db, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(db);
-        var job = new Job { Number = Number, Vehicle = File.Vehicle, Customer = File.Customer, OdometerKm = File.OdometerKm, ReceivedAt = hand.At, ReceivedById = hand.OperatorId };
+        var job = new Job
+        {
+            Number = Number,
+            Vehicle = File.Vehicle,
+            Customer = File.Customer,
+            OdometerKm = File.OdometerKm,
+            ReceivedAt = hand.At,
+            ReceivedById = hand.OperatorId,
+        };
         foreach (var (from, tag) in File.Parts.Zip(Tags))
         {
-            var part = new Part { Tag = tag, Corner = JobFile.Named<Corner>(from.Corner)!.Value, Mark = from.Mark, KmSinceNew = from.KmSinceNew };
-            foreach (var s in from.Surfaces) part.Surfaces.Add(Surface(s, hand));
+            var part = new Part
+            {
+                Tag = tag,
+                Corner = JobFile.Named<Corner>(from.Corner)!.Value,
+                Mark = from.Mark,
+                KmSinceNew = from.KmSinceNew,
+            };
+            foreach (var s in from.Surfaces)
+                part.Surfaces.Add(Surface(s, hand));
             job.Parts.Add(part);
         }
         db.Jobs.Add(job);
@@ -60,23 +79,54 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
     {
         var surface = new WorkSurface
         {
-            Kind = JobFile.Named<PartKind>(from.Kind)!.Value, InHat = from.InHat, Diameter = Mm(from.DiameterMm), Band = Mm(from.BandMm), Places = from.Places, DepthsMm = [.. from.DepthsMm],
-            MaxRunout = from.MaxRunoutMm is { } runout ? Mm(runout) : null, MaxVariation = from.MaxVariationMm is { } variation ? Mm(variation) : null,
+            Kind = JobFile.Named<PartKind>(from.Kind)!.Value,
+            InHat = from.InHat,
+            Diameter = Mm(from.DiameterMm),
+            Band = Mm(from.BandMm),
+            Places = from.Places,
+            DepthsMm = [.. from.DepthsMm],
+            MaxRunout = from.MaxRunoutMm is { } runout ? Mm(runout) : null,
+            MaxVariation = from.MaxVariationMm is { } variation ? Mm(variation) : null,
         };
         foreach (var (kind, source, l) in Stated(from))
         {
             surface.Turn++;
-            surface.LimitEntries.Add(new() { Kind = kind, Value = Mm(l.Mm), Typed = l.Typed, Unit = JobFile.UnitOf(l.Unit)!.Value, Source = source, At = hand.At, ById = hand.OperatorId });
+            surface.LimitEntries.Add(
+                new()
+                {
+                    Kind = kind,
+                    Value = Mm(l.Mm),
+                    Typed = l.Typed,
+                    Unit = JobFile.UnitOf(l.Unit)!.Value,
+                    Source = source,
+                    At = hand.At,
+                    ById = hand.OperatorId,
+                }
+            );
         }
         foreach (var r in Entering(from))
         {
             surface.Turn++;
             var said = $"From a file of {File.Shop ?? "another shop"}: {r.Gauge ?? "gauge not named"}, {r.By ?? "hand not named"}";
-            surface.Readings.Add(new()
-            {
-                Kind = JobFile.Named<ReadingKind>(r.Of)!.Value, Degrees = r.Degrees, Station = r.StationMm is { } at ? Mm(at) : null, Value = Mm(r.Mm), Typed = r.Typed, Unit = JobFile.UnitOf(r.Unit)!.Value,
-                Correction = Mm(r.CorrectionMm), Resolution = Mm(r.ResolutionMm), Uncertainty = Mm(r.UncertaintyMm), Cuts = 0, FromFile = true, Note = said[..Math.Min(said.Length, 200)], At = hand.At, ById = hand.OperatorId,
-            });
+            surface.Readings.Add(
+                new()
+                {
+                    Kind = JobFile.Named<ReadingKind>(r.Of)!.Value,
+                    Degrees = r.Degrees,
+                    Station = r.StationMm is { } at ? Mm(at) : null,
+                    Value = Mm(r.Mm),
+                    Typed = r.Typed,
+                    Unit = JobFile.UnitOf(r.Unit)!.Value,
+                    Correction = Mm(r.CorrectionMm),
+                    Resolution = Mm(r.ResolutionMm),
+                    Uncertainty = Mm(r.UncertaintyMm),
+                    Cuts = 0,
+                    FromFile = true,
+                    Note = said[..Math.Min(said.Length, 200)],
+                    At = hand.At,
+                    ById = hand.OperatorId,
+                }
+            );
         }
         return surface;
     }
@@ -88,8 +138,12 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
     private static IEnumerable<(LimitKind Kind, LimitSource Source, FileLimit Limit)> Stated(FileSurface from)
     {
         var rotor = JobFile.Named<PartKind>(from.Kind) == PartKind.Rotor;
-        return from.Limits.Select(l => (Kind: JobFile.Named<LimitKind>(l.Kind)!.Value, From: JobFile.Named<LimitSource>(l.Source)!.Value, Limit: l))
-            .GroupBy(l => (l.Kind, l.From)).Select(g => g.Last())
+        return from
+            .Limits.Select(l =>
+                (Kind: JobFile.Named<LimitKind>(l.Kind)!.Value, From: JobFile.Named<LimitSource>(l.Source)!.Value, Limit: l)
+            )
+            .GroupBy(l => (l.Kind, l.From))
+            .Select(g => g.Last())
             .GroupBy(l => (l.Kind, Source: l.From == LimitSource.LimitBook ? LimitSource.OtherShop : l.From))
             .Select(g => (g.Key.Kind, g.Key.Source, (rotor ? g.MaxBy(l => l.Limit.Mm) : g.MinBy(l => l.Limit.Mm)).Limit))
             .OrderBy(l => l.Kind);

@@ -12,14 +12,24 @@ internal static class BadRequests
         {
             await next(context);
             // The framework answers a body that is too large, or of another type, by its number alone.
-            if (!context.Response.HasStarted && context.Response.StatusCode is StatusCodes.Status413PayloadTooLarge or StatusCodes.Status415UnsupportedMediaType)
-                await ProblemAsync(context, "body", context.Response.StatusCode == StatusCodes.Status413PayloadTooLarge ? "api.tooLarge" : "api.body");
+            if (
+                !context.Response.HasStarted
+                && context.Response.StatusCode is StatusCodes.Status413PayloadTooLarge or StatusCodes.Status415UnsupportedMediaType
+            )
+                await ProblemAsync(
+                    context,
+                    "body",
+                    context.Response.StatusCode == StatusCodes.Status413PayloadTooLarge ? "api.tooLarge" : "api.body"
+                );
         }
         catch (BadHttpRequestException bad) when (!context.Response.HasStarted)
         {
             var json = bad.InnerException as JsonException;
             var path = json?.Path?.TrimStart('$').TrimStart('.') ?? "";
-            var message = bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "api.tooLarge" : path.Length == 0 ? "api.body" : "api.json";
+            var message =
+                bad.StatusCode == StatusCodes.Status413PayloadTooLarge ? "api.tooLarge"
+                : path.Length == 0 ? "api.body"
+                : "api.json";
             await ProblemAsync(context, path.Length == 0 ? "body" : path, message);
         }
     }

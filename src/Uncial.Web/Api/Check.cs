@@ -11,7 +11,8 @@ internal sealed class Check
 
     public bool Failed => errors.Count > 0;
 
-    public IResult Problem() => Results.ValidationProblem(errors, title: "The request cannot be read.", type: "https://www.rfc-editor.org/rfc/rfc9457");
+    public IResult Problem() =>
+        Results.ValidationProblem(errors, title: "The request cannot be read.", type: "https://www.rfc-editor.org/rfc/rfc9457");
 
     public void Fail(string path, string key, params object?[] with) => errors.TryAdd(path, [Words.Say(key, with)]);
 
@@ -20,7 +21,8 @@ internal sealed class Check
 
     public Length? SizeOrNull(string path, decimal? mm)
     {
-        if (mm is <= 0 or > 2000) Fail(path, "api.above", "2000 mm");
+        if (mm is <= 0 or > 2000)
+            Fail(path, "api.above", "2000 mm");
         return Made(mm);
     }
 
@@ -35,30 +37,39 @@ internal sealed class Check
     /// <summary>An angle in degrees; any turn, of which only the rest counts.</summary>
     public decimal Degrees(string path, decimal? degrees)
     {
-        if (degrees is null) Missing(path);
-        if (degrees is < -3600 or > 3600) Fail(path, "api.range", -3600, 3600);
+        if (degrees is null)
+            Missing(path);
+        if (degrees is < -3600 or > 3600)
+            Fail(path, "api.range", -3600, 3600);
         return degrees is >= -3600 and <= 3600 ? degrees.Value : 0;
     }
 
     public T OneOf<T>(string path, string? name, IReadOnlyDictionary<string, T> known)
     {
-        if (name is not null && known.TryGetValue(name, out var value)) return value;
-        if (name is null) Missing(path); else Fail(path, "api.oneOf", string.Join(", ", known.Keys));
+        if (name is not null && known.TryGetValue(name, out var value))
+            return value;
+        if (name is null)
+            Missing(path);
+        else
+            Fail(path, "api.oneOf", string.Join(", ", known.Keys));
         return known.Values.First();
     }
 
     private Length? Ranged(string path, decimal? mm, decimal low, decimal high)
     {
-        if (mm < low || mm > high) Fail(path, "api.range", low.ToString(CultureInfo.InvariantCulture), high.ToString(CultureInfo.InvariantCulture) + " mm");
+        if (mm < low || mm > high)
+            Fail(path, "api.range", low.ToString(CultureInfo.InvariantCulture), high.ToString(CultureInfo.InvariantCulture) + " mm");
         return Made(mm);
     }
 
     /// <summary>Digits beyond a billionth of a millimetre are no length of any gauge; cut there they cannot overflow a sum either.</summary>
-    private static Length? Made(decimal? mm) => mm is { } value && Math.Abs(value) <= 2000 ? Length.FromMillimetres(Math.Round(value, 12)) : null;
+    private static Length? Made(decimal? mm) =>
+        mm is { } value && Math.Abs(value) <= 2000 ? Length.FromMillimetres(Math.Round(value, 12)) : null;
 
     public Length Missing(string path)
     {
-        if (!errors.ContainsKey(path)) Fail(path, "api.required");
+        if (!errors.ContainsKey(path))
+            Fail(path, "api.required");
         return Length.FromMillimetres(1);
     }
 }

@@ -7,11 +7,19 @@ namespace Uncial.Web.Api;
 internal sealed class TechniqueJson : JsonConverter<TechniqueBody>
 {
     private sealed record Own(
-        string? Key, decimal? RoughMinMm, decimal? RoughMaxMm, decimal? FinishMinMm, decimal? FinishMaxMm, int? MinRough, int? MaxRough);
+        string? Key,
+        decimal? RoughMinMm,
+        decimal? RoughMaxMm,
+        decimal? FinishMinMm,
+        decimal? FinishMaxMm,
+        int? MinRough,
+        int? MaxRough
+    );
 
     public override TechniqueBody Read(ref Utf8JsonReader reader, Type typeToConvert, JsonSerializerOptions options)
     {
-        if (reader.TokenType == JsonTokenType.String) return new(reader.GetString(), null, null, null, null, null, null, BuiltIn: true);
+        if (reader.TokenType == JsonTokenType.String)
+            return new(reader.GetString(), null, null, null, null, null, null, BuiltIn: true);
         var own = JsonSerializer.Deserialize<Own>(ref reader, options) ?? throw new JsonException();
         return new(own.Key, own.RoughMinMm, own.RoughMaxMm, own.FinishMinMm, own.FinishMaxMm, own.MinRough, own.MaxRough, BuiltIn: false);
     }

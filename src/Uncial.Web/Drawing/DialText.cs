@@ -10,7 +10,8 @@ internal static class DialText
     {
         var division = dial.Division.In(dial.Unit);
         var decimals = 2;
-        while (decimals < 5 && decimal.Round(division, decimals) != division) decimals++;
+        while (decimals < 5 && decimal.Round(division, decimals) != division)
+            decimals++;
         return LengthText.Figure(setting, dial.Unit, decimals);
     }
 }

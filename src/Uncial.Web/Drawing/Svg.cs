@@ -13,13 +13,18 @@ internal sealed class Svg
     public Svg Add(FormattableString markup)
     {
         // Numbers in the invariant culture at two decimals, text escaped; markup itself is ours.
-        var arguments = markup.GetArguments().Select(a => a switch
-        {
-            double d => (object)N(d),
-            Raw raw => raw.Markup,
-            string s => WebUtility.HtmlEncode(s),
-            _ => a ?? "",
-        }).ToArray();
+        var arguments = markup
+            .GetArguments()
+            .Select(a =>
+                a switch
+                {
+                    double d => (object)N(d),
+                    Raw raw => raw.Markup,
+                    string s => WebUtility.HtmlEncode(s),
+                    _ => a ?? "",
+                }
+            )
+            .ToArray();
         text.AppendFormat(CultureInfo.InvariantCulture, markup.Format, arguments);
         return this;
     }
@@ -63,15 +68,20 @@ internal static class Polar
     /// <summary>A smooth path through points.</summary>
     public static string Smooth(IReadOnlyList<(double X, double Y)> points, bool closed)
     {
-        if (points.Count == 0) return "";
+        if (points.Count == 0)
+            return "";
         var n = points.Count;
         (double X, double Y) G(int i) => closed ? points[(i % n + n) % n] : points[Math.Clamp(i, 0, n - 1)];
         var path = new StringBuilder("M" + P(points[0]));
         for (var i = 0; i < (closed ? n : n - 1); i++)
         {
             var (p0, p1, p2, p3) = (G(i - 1), G(i), G(i + 1), G(i + 2));
-            path.Append('C').Append(P((p1.X + (p2.X - p0.X) / 6, p1.Y + (p2.Y - p0.Y) / 6))).Append(' ')
-                .Append(P((p2.X - (p3.X - p1.X) / 6, p2.Y - (p3.Y - p1.Y) / 6))).Append(' ').Append(P(p2));
+            path.Append('C')
+                .Append(P((p1.X + (p2.X - p0.X) / 6, p1.Y + (p2.Y - p0.Y) / 6)))
+                .Append(' ')
+                .Append(P((p2.X - (p3.X - p1.X) / 6, p2.Y - (p3.Y - p1.Y) / 6)))
+                .Append(' ')
+                .Append(P(p2));
         }
         return path.Append(closed ? "Z" : "").ToString();
     }
@@ -102,8 +112,11 @@ internal static class Marks
 
     /// <summary>A mark inside a drawing, centred on a point.</summary>
     public static Raw In(string name, double x, double y, double size, string css = "") =>
-        new($"<svg x='{Svg.N(x - size / 2)}' y='{Svg.N(y - size / 2)}' width='{Svg.N(size)}' height='{Svg.N(size)}' viewBox='0 0 24 24' overflow='visible' class='{css}'>{Shapes[name]}</svg>");
+        new(
+            $"<svg x='{Svg.N(x - size / 2)}' y='{Svg.N(y - size / 2)}' width='{Svg.N(size)}' height='{Svg.N(size)}' viewBox='0 0 24 24' overflow='visible' class='{css}'>{Shapes[name]}</svg>"
+        );
 
     /// <summary>A mark in a line of text; its word stands beside it.</summary>
-    public static IHtmlContent Text(string name) => new HtmlString($"<svg class='mark' viewBox='0 0 24 24' aria-hidden='true'>{Shapes[name]}</svg>");
+    public static IHtmlContent Text(string name) =>
+        new HtmlString($"<svg class='mark' viewBox='0 0 24 24' aria-hidden='true'>{Shapes[name]}</svg>");
 }

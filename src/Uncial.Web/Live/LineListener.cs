@@ -37,7 +37,10 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
             try
             {
                 await using (var scope = scopes.CreateAsyncScope())
-                    await FollowAsync(await AddressesAsync(scope.ServiceProvider.GetRequiredService<UncialDb>(), stoppingToken), stoppingToken);
+                    await FollowAsync(
+                        await AddressesAsync(scope.ServiceProvider.GetRequiredService<UncialDb>(), stoppingToken),
+                        stoppingToken
+                    );
                 await Task.Delay(LookAgain, time, stoppingToken);
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
@@ -49,20 +52,23 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
                 await Task.Delay(LookAgain, time, CancellationToken.None);
             }
         }
-        foreach (var (_, stop) in connections.Values) await stop.CancelAsync();
+        foreach (var (_, stop) in connections.Values)
+            await stop.CancelAsync();
     }
 
     private async Task FollowAsync(Dictionary<int, string> addresses, CancellationToken cancel)
     {
         foreach (var (id, (address, stop)) in connections.ToList())
         {
-            if (addresses.TryGetValue(id, out var still) && still == address) continue;
+            if (addresses.TryGetValue(id, out var still) && still == address)
+                continue;
             await stop.CancelAsync();
             connections.Remove(id);
         }
         foreach (var (id, address) in addresses)
         {
-            if (connections.ContainsKey(id)) continue;
+            if (connections.ContainsKey(id))
+                continue;
             var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
             connections[id] = (address, stop);
             _ = Task.Run(() => KeepAsync(id, address, stop.Token), CancellationToken.None);
@@ -81,17 +87,24 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
             catch (Exception e)
 #pragma warning restore CA1031
             {
-                if (e is not (SocketException or IOException or OperationCanceledException or FormatException)) Failed(log, id, e);
+                if (e is not (SocketException or IOException or OperationCanceledException or FormatException))
+                    Failed(log, id, e);
             }
             Lost(id);
-            try { await Task.Delay(TryAgain, time, cancel); }
+            try
+            {
+                await Task.Delay(TryAgain, time, cancel);
+            }
             catch (OperationCanceledException) { }
         }
     }
 
     private async Task ListenAsync(int id, string address, CancellationToken cancel)
     {
-        var (host, port) = address.Split(':') is [var h, var p] && DeviceAddress.Allows(h) && ushort.TryParse(p, out var n) ? (h, n) : throw new FormatException("host:port");
+        var (host, port) =
+            address.Split(':') is [var h, var p] && DeviceAddress.Allows(h) && ushort.TryParse(p, out var n)
+                ? (h, n)
+                : throw new FormatException("host:port");
         using var client = new TcpClient { NoDelay = true };
         using (var within = CancellationTokenSource.CreateLinkedTokenSource(cancel))
         {
@@ -110,8 +123,10 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
                 Stale(id);
                 continue;
             }
-            if (await reading is not { } line) return;
-            if (Heard(id, line) is { } answer) await stream.WriteAsync(Encoding.ASCII.GetBytes(answer + "\n"), cancel);
+            if (await reading is not { } line)
+                return;
+            if (Heard(id, line) is { } answer)
+                await stream.WriteAsync(Encoding.ASCII.GetBytes(answer + "\n"), cancel);
             reading = reader.ReadAsync(cancel);
         }
     }
@@ -127,7 +142,8 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
 internal sealed class BoundedLines(Stream stream, int longest) : IDisposable
 {
     private readonly byte[] buffer = System.Buffers.ArrayPool<byte>.Shared.Rent(longest);
-    private int from, to;
+    private int from,
+        to;
 
     /// <summary>The next line in ASCII; null at the end of the stream.</summary>
     public async Task<string?> ReadAsync(CancellationToken cancel)
@@ -140,18 +156,21 @@ internal sealed class BoundedLines(Stream stream, int longest) : IDisposable
             {
                 var line = Encoding.ASCII.GetString(buffer, from, end - from).TrimEnd('\r');
                 from = end + 1;
-                if (!passing) return line;
+                if (!passing)
+                    return line;
                 passing = false;
                 continue;
             }
-            if (to - from >= longest) (from, to, passing) = (0, 0, true);
+            if (to - from >= longest)
+                (from, to, passing) = (0, 0, true);
             if (from > 0)
             {
                 Buffer.BlockCopy(buffer, from, buffer, 0, to - from);
                 (from, to) = (0, to - from);
             }
             var read = await stream.ReadAsync(buffer.AsMemory(to, longest - to), cancel);
-            if (read == 0) return null;
+            if (read == 0)
+                return null;
             to += read;
         }
     }

@@ -13,7 +13,12 @@ using Uncial.Web.Wording;
 namespace Uncial.Web.Live;
 
 /// <summary>How a gauge that sends its readings stands.</summary>
-public enum GaugeState { Lost, Stale, Connected }
+public enum GaugeState
+{
+    Lost,
+    Stale,
+    Connected,
+}
 
 /// <summary>What a gauge is at this moment.</summary>
 /// <param name="State">Connected, silent, or lost.</param>
@@ -62,13 +67,21 @@ public sealed class News(TimeProvider time)
     /// <summary>Which screen has taken a gauge up.</summary>
     private readonly Dictionary<int, GaugeHolder> holders = [];
 
-    private sealed record Listener(ListeningScreen Screen, int? Surface, IReadOnlyList<int> Gauges, int? Lathe, IReadOnlyList<Length> Targets, Channel<SseItem<string>> Channel);
+    private sealed record Listener(
+        ListeningScreen Screen,
+        int? Surface,
+        IReadOnlyList<int> Gauges,
+        int? Lathe,
+        IReadOnlyList<Length> Targets,
+        Channel<SseItem<string>> Channel
+    );
 
     /// <summary>A surface has got new facts.</summary>
     public void Changed(int surface, int turn)
     {
         lock (gate)
-            foreach (var listener in listeners.Where(l => l.Surface == surface)) listener.Channel.Writer.TryWrite(Item("part", new { surface, turn }));
+            foreach (var listener in listeners.Where(l => l.Surface == surface))
+                listener.Channel.Writer.TryWrite(Item("part", new { surface, turn }));
     }
 
     /// <summary>What a gauge is and shows now.</summary>
@@ -77,9 +90,11 @@ public sealed class News(TimeProvider time)
         lock (gate)
         {
             PassOn(gauge);
-            if (gauges.TryGetValue(gauge, out var before) && before == now) return;
+            if (gauges.TryGetValue(gauge, out var before) && before == now)
+                return;
             gauges[gauge] = now;
-            foreach (var listener in listeners.Where(l => l.Gauges.Contains(gauge))) listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
+            foreach (var listener in listeners.Where(l => l.Gauges.Contains(gauge)))
+                listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
         }
     }
 
@@ -89,16 +104,24 @@ public sealed class News(TimeProvider time)
         lock (gate)
         {
             (LatheLine, Lathe)? now = line is null || profile is null ? null : (line, profile);
-            if (now is null ? !lathes.Remove(lathe) : lathes.TryGetValue(lathe, out var before) && before.Profile == profile && before.Line.Write() == line!.Write()) return;
-            if (now is { } n) lathes[lathe] = n;
-            foreach (var listener in listeners.Where(l => l.Lathe == lathe)) listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(now, listener.Targets)));
+            if (
+                now is null
+                    ? !lathes.Remove(lathe)
+                    : lathes.TryGetValue(lathe, out var before) && before.Profile == profile && before.Line.Write() == line!.Write()
+            )
+                return;
+            if (now is { } n)
+                lathes[lathe] = n;
+            foreach (var listener in listeners.Where(l => l.Lathe == lathe))
+                listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(now, listener.Targets)));
         }
     }
 
     /// <summary>What was heard of a gauge last, or null.</summary>
     public GaugeNow? Now(int gauge)
     {
-        lock (gate) return gauges.GetValueOrDefault(gauge);
+        lock (gate)
+            return gauges.GetValueOrDefault(gauge);
     }
 
     /// <summary>
@@ -114,11 +137,31 @@ public sealed class News(TimeProvider time)
     {
         lock (gate)
         {
-            if (sent.TryGetValue((gauge, line), out var known) && known is SentReading.Taken or SentReading.Refused) return known;
-            var page = listeners.FindLast(l => l.Gauges.Contains(gauge) && (!holders.TryGetValue(gauge, out var holder) || holder.Screen == l.Screen.Id));
-            if (page is null || !page.Channel.Writer.TryWrite(Item("reading", new { gauge, line, text = typed, stable = isStable }))) return SentReading.Refused;
-            if (!isStable) return SentReading.Refused;
-            if (sent.Count >= MostSent) sent.Clear();
+            if (sent.TryGetValue((gauge, line), out var known) && known is SentReading.Taken or SentReading.Refused)
+                return known;
+            var page = listeners.FindLast(l =>
+                l.Gauges.Contains(gauge) && (!holders.TryGetValue(gauge, out var holder) || holder.Screen == l.Screen.Id)
+            );
+            if (
+                page is null
+                || !page.Channel.Writer.TryWrite(
+                    Item(
+                        "reading",
+                        new
+                        {
+                            gauge,
+                            line,
+                            text = typed,
+                            stable = isStable,
+                        }
+                    )
+                )
+            )
+                return SentReading.Refused;
+            if (!isStable)
+                return SentReading.Refused;
+            if (sent.Count >= MostSent)
+                sent.Clear();
             return sent[(gauge, line)] = SentReading.Waits;
         }
     }
@@ -126,14 +169,16 @@ public sealed class News(TimeProvider time)
     /// <summary>A reading that a gauge sent is stored: it is answered as taken.</summary>
     public void Took(int gauge, string line)
     {
-        lock (gate) sent[(gauge, line)] = SentReading.Taken;
+        lock (gate)
+            sent[(gauge, line)] = SentReading.Taken;
     }
 
     /// <summary>The page cannot take it: it is answered as taken by nobody.</summary>
     public void Refuses(int gauge, string line)
     {
         lock (gate)
-            if (sent.GetValueOrDefault((gauge, line)) == SentReading.Waits) sent[(gauge, line)] = SentReading.Refused;
+            if (sent.GetValueOrDefault((gauge, line)) == SentReading.Waits)
+                sent[(gauge, line)] = SentReading.Refused;
     }
 
     /// <summary>A screen takes a gauge up; another that had it is told.</summary>
@@ -148,26 +193,36 @@ public sealed class News(TimeProvider time)
 
     private void TellHolder(int gauge)
     {
-        foreach (var listener in listeners.Where(l => l.Gauges.Contains(gauge))) listener.Channel.Writer.TryWrite(Item("holder", HolderFor(gauge, listener.Screen.Id)));
+        foreach (var listener in listeners.Where(l => l.Gauges.Contains(gauge)))
+            listener.Channel.Writer.TryWrite(Item("holder", HolderFor(gauge, listener.Screen.Id)));
     }
 
-    private object HolderFor(int gauge, int screen) => new { gauge, at = holders.TryGetValue(gauge, out var h) && h.Screen != screen ? h.Name : null };
+    private object HolderFor(int gauge, int screen) =>
+        new { gauge, at = holders.TryGetValue(gauge, out var h) && h.Screen != screen ? h.Name : null };
 
     /// <summary>A gauge whose screen shows no page with it any more goes to the newest page that has it at hand.</summary>
     private void PassOn(int gauge)
     {
-        if (!holders.TryGetValue(gauge, out var held) || listeners.Exists(l => l.Screen.Id == held.Screen && l.Gauges.Contains(gauge))) return;
-        if (listeners.FindLast(l => l.Gauges.Contains(gauge)) is { } next) Claim(gauge, next.Screen);
+        if (!holders.TryGetValue(gauge, out var held) || listeners.Exists(l => l.Screen.Id == held.Screen && l.Gauges.Contains(gauge)))
+            return;
+        if (listeners.FindLast(l => l.Gauges.Contains(gauge)) is { } next)
+            Claim(gauge, next.Screen);
     }
 
     /// <summary>A gauge that nobody has, or whose screen has shown no page with it for a while, goes to the screen that asks.</summary>
     private void Claim(int gauge, ListeningScreen screen)
     {
         var now = time.GetUtcNow();
-        if (holders.TryGetValue(gauge, out var held) && held.Screen != screen.Id && (listeners.Exists(l => l.Screen.Id == held.Screen && l.Gauges.Contains(gauge)) || now - held.SeenAt < HeldFor)) return;
+        if (
+            holders.TryGetValue(gauge, out var held)
+            && held.Screen != screen.Id
+            && (listeners.Exists(l => l.Screen.Id == held.Screen && l.Gauges.Contains(gauge)) || now - held.SeenAt < HeldFor)
+        )
+            return;
         var changed = held?.Screen != screen.Id;
         holders[gauge] = new(screen.Id, screen.Name, now);
-        if (changed) TellHolder(gauge);
+        if (changed)
+            TellHolder(gauge);
     }
 
     /// <summary>Listens until the page goes away.</summary>
@@ -177,17 +232,35 @@ public sealed class News(TimeProvider time)
     /// <param name="lathe">The lathe whose read-out is.</param>
     /// <param name="targets">Where its dials shall stand.</param>
     /// <param name="cancel">The page has gone away.</param>
-    public async IAsyncEnumerable<SseItem<string>> ListenAsync(ListeningScreen screen, int? surface, IReadOnlyList<int> gaugeIds, int? lathe, IReadOnlyList<Length> targets, [EnumeratorCancellation] CancellationToken cancel)
+    public async IAsyncEnumerable<SseItem<string>> ListenAsync(
+        ListeningScreen screen,
+        int? surface,
+        IReadOnlyList<int> gaugeIds,
+        int? lathe,
+        IReadOnlyList<Length> targets,
+        [EnumeratorCancellation] CancellationToken cancel
+    )
     {
-        var listener = new Listener(screen, surface, gaugeIds, lathe, targets, Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(Backlog) { FullMode = BoundedChannelFullMode.DropOldest }));
+        var listener = new Listener(
+            screen,
+            surface,
+            gaugeIds,
+            lathe,
+            targets,
+            Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(Backlog) { FullMode = BoundedChannelFullMode.DropOldest })
+        );
         lock (gate)
         {
-            foreach (var gauge in gaugeIds) Claim(gauge, screen);
-            listeners.Add(listener);
-            foreach (var gauge in gaugeIds) listener.Channel.Writer.TryWrite(Item("holder", HolderFor(gauge, screen.Id)));
             foreach (var gauge in gaugeIds)
-                if (gauges.TryGetValue(gauge, out var now)) listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
-            if (lathe is { } turning && lathes.TryGetValue(turning, out var read)) listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(read, targets)));
+                Claim(gauge, screen);
+            listeners.Add(listener);
+            foreach (var gauge in gaugeIds)
+                listener.Channel.Writer.TryWrite(Item("holder", HolderFor(gauge, screen.Id)));
+            foreach (var gauge in gaugeIds)
+                if (gauges.TryGetValue(gauge, out var now))
+                    listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
+            if (lathe is { } turning && lathes.TryGetValue(turning, out var read))
+                listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(read, targets)));
         }
         try
         {
@@ -197,12 +270,21 @@ public sealed class News(TimeProvider time)
                 using var beat = CancellationTokenSource.CreateLinkedTokenSource(cancel);
                 beat.CancelAfter(HeartBeat);
                 var waits = false;
-                try { waits = await listener.Channel.Reader.WaitToReadAsync(beat.Token); }
+                try
+                {
+                    waits = await listener.Channel.Reader.WaitToReadAsync(beat.Token);
+                }
                 catch (OperationCanceledException) { }
                 // The page has gone away: nothing went wrong.
-                if (cancel.IsCancellationRequested) yield break;
-                if (!waits) { yield return Item("beat", new { }); continue; }
-                while (listener.Channel.Reader.TryRead(out var item)) yield return item;
+                if (cancel.IsCancellationRequested)
+                    yield break;
+                if (!waits)
+                {
+                    yield return Item("beat", new { });
+                    continue;
+                }
+                while (listener.Channel.Reader.TryRead(out var item))
+                    yield return item;
             }
         }
         finally
@@ -211,12 +293,21 @@ public sealed class News(TimeProvider time)
             {
                 listeners.Remove(listener);
                 foreach (var gauge in gaugeIds)
-                    if (holders.TryGetValue(gauge, out var held) && held.Screen == screen.Id) holders[gauge] = held with { SeenAt = time.GetUtcNow() };
+                    if (holders.TryGetValue(gauge, out var held) && held.Screen == screen.Id)
+                        holders[gauge] = held with { SeenAt = time.GetUtcNow() };
             }
         }
     }
 
-    private static object Words(int gauge, GaugeNow now) => new { gauge, state = now.State.ToString().ToLowerInvariant(), shows = now.Shows, stable = now.IsStable, battery = now.Battery };
+    private static object Words(int gauge, GaugeNow now) =>
+        new
+        {
+            gauge,
+            state = now.State.ToString().ToLowerInvariant(),
+            shows = now.Shows,
+            stable = now.IsStable,
+            battery = now.Battery,
+        };
 
     private static SseItem<string> Item(string kind, object data) => new(JsonSerializer.Serialize(data, JsonSerializerOptions.Web), kind);
 }
@@ -226,19 +317,38 @@ internal static class ReadOutWords
 {
     public static object Of((LatheLine Line, Lathe Profile)? now, IReadOnlyList<Length> targets)
     {
-        if (now is not { } n) return new { state = "lost", word = Words.Say("readOut.lost"), dials = Array.Empty<object>() };
+        if (now is not { } n)
+            return new
+            {
+                state = "lost",
+                word = Words.Say("readOut.lost"),
+                dials = Array.Empty<object>(),
+            };
         var (line, lathe) = n;
         // A read-out with one dial where two tools cut rotors is the boring bar's.
-        var dial = lathe.DialOf(line.Dials.Count == 1 && lathe.TwinCutter || !lathe.CutsRotors ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor);
-        var turns = line.SpindleTurns ? line.TurnsPerMinute is { } rpm ? Words.Say("readOut.turnsAt", rpm) : Words.Say("readOut.turns") : Words.Say("readOut.stands");
+        var dial = lathe.DialOf(
+            line.Dials.Count == 1 && lathe.TwinCutter || !lathe.CutsRotors ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor
+        );
+        var turns = line.SpindleTurns
+            ? line.TurnsPerMinute is { } rpm
+                ? Words.Say("readOut.turnsAt", rpm)
+                : Words.Say("readOut.turns")
+            : Words.Say("readOut.stands");
         return new
         {
-            state = "connected", word = $"{turns}, {Words.Say(line.Feeds ? "readOut.feeds" : "readOut.feedOut")}",
-            dials = line.Dials.Select((at, i) =>
-            {
-                var state = DialPosition.Of(at, i < targets.Count ? targets[i] : null, dial.Division);
-                return new { turn = DialPosition.Degrees(at, dial.Division, dial.DivisionsPerTurn), says = state.ToGo is { } left ? Words.Say("readOut." + state.Word, DialText.Of(dial, left)) : DialText.Of(dial, at) };
-            }),
+            state = "connected",
+            word = $"{turns}, {Words.Say(line.Feeds ? "readOut.feeds" : "readOut.feedOut")}",
+            dials = line.Dials.Select(
+                (at, i) =>
+                {
+                    var state = DialPosition.Of(at, i < targets.Count ? targets[i] : null, dial.Division);
+                    return new
+                    {
+                        turn = DialPosition.Degrees(at, dial.Division, dial.DivisionsPerTurn),
+                        says = state.ToGo is { } left ? Words.Say("readOut." + state.Word, DialText.Of(dial, left)) : DialText.Of(dial, at),
+                    };
+                }
+            ),
         };
     }
 }
@@ -246,14 +356,25 @@ internal static class ReadOutWords
 /// <summary>Tells the news of every surface whose facts were saved.</summary>
 public sealed class NewsOfSaves(News news) : SaveChangesInterceptor
 {
-    public override ValueTask<int> SavedChangesAsync(SaveChangesCompletedEventData eventData, int result, CancellationToken cancellationToken = default)
+    public override ValueTask<int> SavedChangesAsync(
+        SaveChangesCompletedEventData eventData,
+        int result,
+        CancellationToken cancellationToken = default
+    )
     {
         ArgumentNullException.ThrowIfNull(eventData);
         if (eventData.Context is UncialDb db)
         {
-            foreach (var surface in db.ChangeTracker.Entries<WorkSurface>().Select(e => e.Entity)) news.Changed(surface.Id, surface.Turn);
+            foreach (var surface in db.ChangeTracker.Entries<WorkSurface>().Select(e => e.Entity))
+                news.Changed(surface.Id, surface.Turn);
             // Stored: now, and not before, the gauge hears that its reading was taken.
-            foreach (var reading in db.ChangeTracker.Entries<ReadingEntry>().Select(e => e.Entity).Where(r => r is { Line: not null, GaugeId: not null })) news.Took(reading.GaugeId!.Value, reading.Line!);
+            foreach (
+                var reading in db
+                    .ChangeTracker.Entries<ReadingEntry>()
+                    .Select(e => e.Entity)
+                    .Where(r => r is { Line: not null, GaugeId: not null })
+            )
+                news.Took(reading.GaugeId!.Value, reading.Line!);
         }
         return base.SavedChangesAsync(eventData, result, cancellationToken);
     }
@@ -264,21 +385,50 @@ internal static class NewsFeed
 {
     public static void MapNews(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/news", (int? surface, int[]? gauge, int? lathe, decimal[]? target, News news, Reader reader, HttpContext http, IHostApplicationLifetime life, CancellationToken cancel) =>
-        {
-            // A page that listens must not hold up the closing of the shop.
-            var until = CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping);
-            http.Response.RegisterForDispose(until);
-            return TypedResults.ServerSentEvents(news.ListenAsync(new(reader.ScreenId, reader.Screen), surface, gauge ?? [], lathe, [.. (target ?? []).Select(Length.FromMillimetres)], until.Token));
-        }).ExcludeFromDescription();
+        app.MapGet(
+                "/news",
+                (
+                    int? surface,
+                    int[]? gauge,
+                    int? lathe,
+                    decimal[]? target,
+                    News news,
+                    Reader reader,
+                    HttpContext http,
+                    IHostApplicationLifetime life,
+                    CancellationToken cancel
+                ) =>
+                {
+                    // A page that listens must not hold up the closing of the shop.
+                    var until = CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping);
+                    http.Response.RegisterForDispose(until);
+                    return TypedResults.ServerSentEvents(
+                        news.ListenAsync(
+                            new(reader.ScreenId, reader.Screen),
+                            surface,
+                            gauge ?? [],
+                            lathe,
+                            [.. (target ?? []).Select(Length.FromMillimetres)],
+                            until.Token
+                        )
+                    );
+                }
+            )
+            .ExcludeFromDescription();
         // A page says that it cannot take a reading that it was shown. Taken is answered when the reading is stored, not here.
-        app.MapPost("/gauges/{gauge:int}/refuses", async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, News news) =>
-        {
-            if (!await antiforgery.IsRequestValidAsync(http)) return Results.BadRequest();
-            var form = await http.Request.ReadFormAsync();
-            if (form["line"].ToString() is not { Length: > 0 and <= 60 } line) return Results.BadRequest();
-            news.Refuses(gauge, line);
-            return Results.NoContent();
-        }).ExcludeFromDescription();
+        app.MapPost(
+                "/gauges/{gauge:int}/refuses",
+                async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, News news) =>
+                {
+                    if (!await antiforgery.IsRequestValidAsync(http))
+                        return Results.BadRequest();
+                    var form = await http.Request.ReadFormAsync();
+                    if (form["line"].ToString() is not { Length: > 0 and <= 60 } line)
+                        return Results.BadRequest();
+                    news.Refuses(gauge, line);
+                    return Results.NoContent();
+                }
+            )
+            .ExcludeFromDescription();
     }
 }

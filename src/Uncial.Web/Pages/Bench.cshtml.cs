@@ -14,7 +14,8 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     /// <summary>A part on the bench, at the surface that is furthest behind.</summary>
     public sealed record OnBench(Part Part, SurfaceRecord Record, int Number, Station Station)
     {
-        public string Href => RailView.Href(Record, Number, Station == Station.Mount && Record.DiscardVerdict == Verdict.Beyond ? Station.Plan : Station);
+        public string Href =>
+            RailView.Href(Record, Number, Station == Station.Mount && Record.DiscardVerdict == Verdict.Beyond ? Station.Plan : Station);
     }
 
     /// <summary>A lane of the board.</summary>
@@ -32,25 +33,50 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         var shop = await file.ShopAsync(cancel);
         var since = new DateTimeOffset(Now.Date, Now.Offset).ToUniversalTime();
         // In the shop now, or out of it today.
-        var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => db.LogLines.Any(l => l.PartId == p.Id && (l.Outcome == null || l.OutAt >= since)))).AsNoTrackingWithIdentityResolution().ToListAsync(cancel);
+        var parts = await SurfaceRecord
+            .WithFacts(db.Parts.Where(p => db.LogLines.Any(l => l.PartId == p.Id && (l.Outcome == null || l.OutAt >= since))))
+            .AsNoTrackingWithIdentityResolution()
+            .ToListAsync(cancel);
         var empty = await db.Jobs.AsNoTracking().Where(j => j.Parts.Count == 0).ToListAsync(cancel);
 
-        var all = parts.Select(p => Place(p, shop)).OrderBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue).ThenBy(p => p.Part.Job!.Number).ThenBy(p => p.Part.Corner).ToList();
+        var all = parts
+            .Select(p => Place(p, shop))
+            .OrderBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue)
+            .ThenBy(p => p.Part.Job!.Number)
+            .ThenBy(p => p.Part.Corner)
+            .ToList();
         ByPart = all.ToDictionary(p => p.Part.Id);
         IReadOnlyList<OnBench> At(params Station[] stations) => [.. all.Where(p => stations.Contains(p.Station))];
         Lanes =
         [
-            new(Station.Measure, "Measure", At(Station.Receive, Station.Measure)), new(Station.Plan, "Mount, plan", At(Station.Mount, Station.Plan)), new(Station.Cut, "Cut", At(Station.Cut)),
-            new(Station.Confirm, "Confirm", At(Station.Confirm)), new(Station.Release, "Release", At(Station.Release)), new(Station.Done, "Out today", At(Station.Done)),
+            new(Station.Measure, "Measure", At(Station.Receive, Station.Measure)),
+            new(Station.Plan, "Mount, plan", At(Station.Mount, Station.Plan)),
+            new(Station.Cut, "Cut", At(Station.Cut)),
+            new(Station.Confirm, "Confirm", At(Station.Confirm)),
+            new(Station.Release, "Release", At(Station.Release)),
+            new(Station.Done, "Out today", At(Station.Done)),
         ];
-        Jobs = [.. all.Where(p => p.Station != Station.Done).Select(p => p.Part.Job!).DistinctBy(j => j.Id).Concat(empty).OrderBy(j => j.PromisedAt ?? DateTimeOffset.MaxValue).ThenBy(j => j.Number)];
+        Jobs =
+        [
+            .. all.Where(p => p.Station != Station.Done)
+                .Select(p => p.Part.Job!)
+                .DistinctBy(j => j.Id)
+                .Concat(empty)
+                .OrderBy(j => j.PromisedAt ?? DateTimeOffset.MaxValue)
+                .ThenBy(j => j.Number),
+        ];
         // What is on the lathe comes first, then by promise; within a job what is furthest along.
-        Next = all.Where(p => p.Station != Station.Done).OrderByDescending(p => p.Station == Station.Cut && p.Record.PassesOfPlan.Count > 0)
-            .ThenBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue).ThenByDescending(p => p.Station).ThenBy(p => p.Part.Corner).FirstOrDefault();
+        Next = all.Where(p => p.Station != Station.Done)
+            .OrderByDescending(p => p.Station == Station.Cut && p.Record.PassesOfPlan.Count > 0)
+            .ThenBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue)
+            .ThenByDescending(p => p.Station)
+            .ThenBy(p => p.Part.Corner)
+            .FirstOrDefault();
 
         ViewData["Title"] = "Bench, " + Now.ToString("dddd", System.Globalization.CultureInfo.InvariantCulture);
         ViewData["At"] = "bench";
-        ViewData["Sub"] = $"{At(Station.Done).Count} out, {At(Station.Cut).Count} on, {all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
+        ViewData["Sub"] =
+            $"{At(Station.Done).Count} out, {At(Station.Cut).Count} on, {all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
     }
 
     /// <summary>The surface that is furthest behind decides where the part waits.</summary>
@@ -66,17 +92,30 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     {
         ArgumentNullException.ThrowIfNull(part);
         if (part.Part.Outcome is { } outcome)
-            return outcome.Kind switch { OutcomeKind.Released => ("cut", "Released", "is-done"), OutcomeKind.Shelved => ("waiting", "Shelved", "is-done"), OutcomeKind.Refused => ("waiting", "Refused", "is-done"), _ => ("over", "Scrapped", "is-done is-over") };
-        if (part.Record.End is { } end) return ("over", Words.Say("finding." + end.Kind), "is-over");
-        if (part.Record.Sizes.Count == 0 && part.Record.Doubted.Count > 0) return ("close", "Readings in doubt", "is-waiting");
-        if (part.Record.DiscardVerdict == Verdict.Beyond) return ("over", "Beyond limit", "is-over");
+            return outcome.Kind switch
+            {
+                OutcomeKind.Released => ("cut", "Released", "is-done"),
+                OutcomeKind.Shelved => ("waiting", "Shelved", "is-done"),
+                OutcomeKind.Refused => ("waiting", "Refused", "is-done"),
+                _ => ("over", "Scrapped", "is-done is-over"),
+            };
+        if (part.Record.End is { } end)
+            return ("over", Words.Say("finding." + end.Kind), "is-over");
+        if (part.Record.Sizes.Count == 0 && part.Record.Doubted.Count > 0)
+            return ("close", "Readings in doubt", "is-waiting");
+        if (part.Record.DiscardVerdict == Verdict.Beyond)
+            return ("over", "Beyond limit", "is-over");
         return part.Station switch
         {
             Station.Receive => ("waiting", "Limits missing", "is-waiting"),
-            Station.Measure => part.Record.Sizes.Count == 0 ? ("toread", "To read", "is-waiting") : ("now", $"{part.Record.Sizes.Count} of {part.Record.Places.Count} read", ""),
+            Station.Measure => part.Record.Sizes.Count == 0
+                ? ("toread", "To read", "is-waiting")
+                : ("now", $"{part.Record.Sizes.Count} of {part.Record.Places.Count} read", ""),
             Station.Mount => part.Record.Mount is null ? ("read", "Read", "") : ("on", "On the lathe", ""),
             Station.Plan => ("on", "Mounted", ""),
-            Station.Cut => part.Record.PassesOfPlan.Count == 0 ? ("planned", "Planned", "") : ("cutting", $"Pass {part.Record.PassesOfPlan.Count + 1} of {part.Record.Plan!.Option.Passes.Count}", "is-cutting"),
+            Station.Cut => part.Record.PassesOfPlan.Count == 0
+                ? ("planned", "Planned", "")
+                : ("cutting", $"Pass {part.Record.PassesOfPlan.Count + 1} of {part.Record.Plan!.Option.Passes.Count}", "is-cutting"),
             Station.Confirm => ("toread", "To confirm", ""),
             _ => ("within", "Confirmed", ""),
         };
@@ -86,20 +125,35 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     public (string Figure, string Mark, string Word, string Css)? StockOf(SurfaceRecord record)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record.Limits is not { } limits || record.Expected is not { } worst) return null;
+        if (record.Limits is not { } limits || record.Expected is not { } worst)
+            return null;
         var toDiscard = Limits.Margin(record.Kind, worst, limits.Discard);
-        if (toDiscard < Length.Zero) return (reader.Figure(-toDiscard, Toward.Greater), "over", "over", "is-over");
+        if (toDiscard < Length.Zero)
+            return (reader.Figure(-toDiscard, Toward.Greater), "over", "over", "is-over");
         var spare = Limits.Margin(record.Kind, worst, limits.MachineTo);
-        if (spare < Length.Zero) return (reader.Margin(toDiscard), "close", "to wear", "is-brass");
-        return (reader.Margin(spare), record.Worst is null ? "planned" : spare < record.Uncertainty ? "close" : "within", record.Worst is null ? "by plan" : spare < record.Uncertainty ? "close" : "spare", spare < record.Uncertainty ? "is-brass" : "is-blue");
+        if (spare < Length.Zero)
+            return (reader.Margin(toDiscard), "close", "to wear", "is-brass");
+        return (
+            reader.Margin(spare),
+            record.Worst is null ? "planned"
+            : spare < record.Uncertainty ? "close"
+            : "within",
+            record.Worst is null ? "by plan"
+            : spare < record.Uncertainty ? "close"
+            : "spare",
+            spare < record.Uncertainty ? "is-brass" : "is-blue"
+        );
     }
 
     public string Promise(Job job)
     {
         ArgumentNullException.ThrowIfNull(job);
-        if (job.PromisedAt is not { } at) return "No time promised";
+        if (job.PromisedAt is not { } at)
+            return "No time promised";
         var local = TimeZoneInfo.ConvertTime(at, time.LocalTimeZone);
-        return local.Date == Now.Date ? $"By {local:HH:mm}" : "By " + local.ToString("ddd HH:mm", System.Globalization.CultureInfo.InvariantCulture);
+        return local.Date == Now.Date
+            ? $"By {local:HH:mm}"
+            : "By " + local.ToString("ddd HH:mm", System.Globalization.CultureInfo.InvariantCulture);
     }
 
     public static string VerbOf(OnBench part)
@@ -110,7 +164,9 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         {
             Station.Receive => "Find limits of " + name,
             Station.Measure => "Measure " + name,
-            Station.Mount when part.Record.DiscardVerdict != Verdict.Beyond => (part.Record.Mount is null ? "Mount " : "Check the set-up of ") + name,
+            Station.Mount when part.Record.DiscardVerdict != Verdict.Beyond => (
+                part.Record.Mount is null ? "Mount " : "Check the set-up of "
+            ) + name,
             Station.Mount or Station.Plan => part.Record.DiscardVerdict == Verdict.Beyond ? "Decide on " + name : "Plan " + name,
             Station.Cut => part.Record.PassesOfPlan.Count == 0 ? "Cut " + name : "Go on cutting " + name,
             Station.Confirm => "Confirm " + name,

@@ -14,10 +14,17 @@ namespace Uncial.Web.Pages;
 /// <summary>Quick check: a limit and a reading in any unit and form, answered at once, without a job. It may be turned into one.</summary>
 public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
 {
-    [BindProperty(SupportsGet = true)] public string Part { get; set; } = "rotor";
-    [BindProperty(SupportsGet = true)] public string? Limit { get; set; }
-    [BindProperty(SupportsGet = true)] public string? Reading { get; set; }
-    [BindProperty] public string? Vehicle { get; set; }
+    [BindProperty(SupportsGet = true)]
+    public string Part { get; set; } = "rotor";
+
+    [BindProperty(SupportsGet = true)]
+    public string? Limit { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public string? Reading { get; set; }
+
+    [BindProperty]
+    public string? Vehicle { get; set; }
 
     public PartKind Kind => Part == "drum" ? PartKind.Drum : PartKind.Rotor;
     public Limits? Limits { get; private set; }
@@ -42,21 +49,48 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         await AnswerAsync(cancel);
-        if (Limits is null || Readings.Count == 0) { Trouble = "A limit and a reading first."; return Page(); }
-        if (string.IsNullOrWhiteSpace(Vehicle) || Vehicle.Trim().Length > 120) { ModelState.AddModelError(nameof(Vehicle), "Say which vehicle it is."); return Page(); }
+        if (Limits is null || Readings.Count == 0)
+        {
+            Trouble = "A limit and a reading first.";
+            return Page();
+        }
+        if (string.IsNullOrWhiteSpace(Vehicle) || Vehicle.Trim().Length > 120)
+        {
+            ModelState.AddModelError(nameof(Vehicle), "Say which vehicle it is.");
+            return Page();
+        }
         var hand = new Hand(reader.OperatorId, time.GetUtcNow());
-        var surface = new WorkSurface { Kind = Kind, Places = Kind == PartKind.Rotor ? 8 : 4, Diameter = Kind == PartKind.Drum ? Limits.Nominal ?? Length.Zero : Length.Zero };
+        var surface = new WorkSurface
+        {
+            Kind = Kind,
+            Places = Kind == PartKind.Rotor ? 8 : 4,
+            Diameter = Kind == PartKind.Drum ? Limits.Nominal ?? Length.Zero : Length.Zero,
+        };
         foreach (var limit in marking?.Limits ?? [new(LimitKind.Discard, Limits.Discard, reader.Unit, true, false)])
             Journey.Limit(surface, limit.Kind, new(Limit!.Trim(), limit.Unit, limit.Value, ""), limit.Unit, LimitSource.CastMarking, hand);
-        var part = new Part { Tag = await NewTagAsync(cancel), Corner = Corner.Other, Mark = "Quick check", Surfaces = { surface } };
-        var job = new Job { Number = (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1, Vehicle = Vehicle.Trim(), ReceivedAt = hand.At, ReceivedById = hand.OperatorId, Parts = { part } };
+        var part = new Part
+        {
+            Tag = await NewTagAsync(cancel),
+            Corner = Corner.Other,
+            Mark = "Quick check",
+            Surfaces = { surface },
+        };
+        var job = new Job
+        {
+            Number = (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1,
+            Vehicle = Vehicle.Trim(),
+            ReceivedAt = hand.At,
+            ReceivedById = hand.OperatorId,
+            Parts = { part },
+        };
         db.Jobs.Add(job);
         await db.SaveChangesAsync(cancel);
         var shop = await file.ShopAsync(cancel);
         for (var i = 0; i < Readings.Count; i++)
         {
             var record = new SurfaceRecord(surface, part, shop);
-            if (i < record.Places.Count) Journey.Read(record, ReadingKind.Size, record.Places[i], Readings[i], Readings[i].Unit, shop.GaugeFor(Kind), hand);
+            if (i < record.Places.Count)
+                Journey.Read(record, ReadingKind.Size, record.Places[i], Readings[i], Readings[i].Unit, shop.GaugeFor(Kind), hand);
         }
         await db.SaveChangesAsync(cancel);
         return Redirect($"/measure/{part.Tag}");
@@ -67,7 +101,8 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Quick check", "", "check");
         var shop = await file.ShopAsync(cancel);
         ReadLimit(shop);
-        if (Limits is not { } limits || string.IsNullOrWhiteSpace(Reading)) return;
+        if (Limits is not { } limits || string.IsNullOrWhiteSpace(Reading))
+            return;
         List<TypedLength> readings = [];
         foreach (var text in Reading.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(12))
         {
@@ -75,18 +110,32 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             var typed = result.Typed;
             // A bare figure is taken in the unit in which such a part can have it.
             var other = LengthParser.Parse(text, reader.Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch).Typed;
-            if (other is not null && Plausibility.Question(other.Value, limits) is null && (typed is null || Plausibility.Question(typed.Value, limits) is not null)) typed = other;
-            if (typed is null) { ReadingWrong = Words.Of(result.Fault!.Value, reader.Unit); return; }
+            if (
+                other is not null
+                && Plausibility.Question(other.Value, limits) is null
+                && (typed is null || Plausibility.Question(typed.Value, limits) is not null)
+            )
+                typed = other;
+            if (typed is null)
+            {
+                ReadingWrong = Words.Of(result.Fault!.Value, reader.Unit);
+                return;
+            }
             readings.Add(typed);
         }
-        if (readings.Count == 0) return;
+        if (readings.Count == 0)
+            return;
         Readings = readings;
         ReadingSays = string.Join("; ", readings.Select(r => r.Echo));
         Worst = Kind == PartKind.Rotor ? readings.Min(r => r.Value) : readings.Max(r => r.Value);
-        if (Plausibility.Question(Worst.Value, limits) is { } doubt) ReadingWrong = Words.Of(doubt, Worst.Value, limits, reader.Unit);
+        if (Plausibility.Question(Worst.Value, limits) is { } doubt)
+            ReadingWrong = Words.Of(doubt, Worst.Value, limits, reader.Unit);
         var gauge = shop.GaugeFor(Kind);
         (Uncertainty, GaugeName) = (gauge?.UncertaintyAt(Worst.Value, 1, false, shop.Rules) ?? Length.Zero, gauge?.Name ?? "");
-        (Discard, MachineTo) = (Conformity.Decide(Margin(limits.Discard), Uncertainty), Conformity.Decide(Margin(limits.MachineTo), Uncertainty));
+        (Discard, MachineTo) = (
+            Conformity.Decide(Margin(limits.Discard), Uncertainty),
+            Conformity.Decide(Margin(limits.MachineTo), Uncertainty)
+        );
         Probability = Conformity.ProbabilityWithin(Margin(limits.Discard), Uncertainty);
     }
 
@@ -96,7 +145,8 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     /// <summary>A marking as it is cast, or a length in any form that a gauge gives.</summary>
     private void ReadLimit(Shop shop)
     {
-        if (string.IsNullOrWhiteSpace(Limit)) return;
+        if (string.IsNullOrWhiteSpace(Limit))
+            return;
         (marking, var fault) = CastMarking.Read(Limit, Kind);
         Length? Of(LimitKind kind) => marking!.Limits.Cast<MarkedLimit?>().FirstOrDefault(l => l!.Value.Kind == kind)?.Value;
         if (marking is not null && marking.NotUnderstood.Count == 0)
@@ -107,8 +157,17 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         }
         marking = null;
         var result = LengthParser.Parse(Limit, reader.Unit);
-        if (result.Typed is not { } typed) { LimitWrong = fault is { } f && f != MarkingFault.NoFigure ? Words.Say("marking." + f) : Words.Of(result.Fault!.Value, reader.Unit); return; }
-        if (Plausibility.QuestionLimit(typed.Value, Kind) is not null) { LimitWrong = Words.Say("marking.CannotBe"); return; }
+        if (result.Typed is not { } typed)
+        {
+            LimitWrong =
+                fault is { } f && f != MarkingFault.NoFigure ? Words.Say("marking." + f) : Words.Of(result.Fault!.Value, reader.Unit);
+            return;
+        }
+        if (Plausibility.QuestionLimit(typed.Value, Kind) is not null)
+        {
+            LimitWrong = Words.Say("marking.CannotBe");
+            return;
+        }
         (Limits, LimitSays) = (Limits.Create(Kind, null, null, typed.Value, shop.Rules).Limits, $"Discard {typed.Echo}");
     }
 
@@ -117,17 +176,19 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         while (true)
         {
             var tag = RandomNumberGenerator.GetString(ReceiveModel.TagLetters, 5);
-            if (!await db.Parts.AnyAsync(p => p.Tag == tag, cancel)) return tag;
+            if (!await db.Parts.AnyAsync(p => p.Tag == tag, cancel))
+                return tag;
         }
     }
 
-    public (string Mark, string Word, string Css) Answer => (Discard, MachineTo) switch
-    {
-        (null, _) => ("toread", "Type a limit and a reading", ""),
-        (Verdict.Beyond, _) => ("over", "Beyond discard", "is-over"),
-        (Verdict.TooClose, _) => ("close", "Too close to discard to call", "is-brass"),
-        (_, Verdict.Beyond) => ("close", "Inside discard, nothing left to cut", "is-brass"),
-        (_, Verdict.TooClose) => ("close", "Inside discard, close to machine-to", "is-brass"),
-        _ => ("within", "Within its limits", "is-blue"),
-    };
+    public (string Mark, string Word, string Css) Answer =>
+        (Discard, MachineTo) switch
+        {
+            (null, _) => ("toread", "Type a limit and a reading", ""),
+            (Verdict.Beyond, _) => ("over", "Beyond discard", "is-over"),
+            (Verdict.TooClose, _) => ("close", "Too close to discard to call", "is-brass"),
+            (_, Verdict.Beyond) => ("close", "Inside discard, nothing left to cut", "is-brass"),
+            (_, Verdict.TooClose) => ("close", "Inside discard, close to machine-to", "is-brass"),
+            _ => ("within", "Within its limits", "is-blue"),
+        };
 }

@@ -15,7 +15,10 @@ public class ErrorModel : PageModel
     public int Status => Response.StatusCode;
 
     /// <summary>What cannot be kept, where that is known.</summary>
-    public string? What => HttpContext.Features.Get<Microsoft.AspNetCore.Diagnostics.IExceptionHandlerFeature>()?.Error is Uncial.Data.TextTooLongException e ? e.Message : null;
+    public string? What =>
+        HttpContext.Features.Get<Microsoft.AspNetCore.Diagnostics.IExceptionHandlerFeature>()?.Error is Uncial.Data.TextTooLongException e
+            ? e.Message
+            : null;
 
     public void OnGet() { }
 

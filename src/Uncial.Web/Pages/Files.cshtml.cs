@@ -15,29 +15,58 @@ internal static class ShopFiles
     public static void MapShopFiles(this IEndpointRouteBuilder app)
     {
         app.MapGet("/files/job/{number:int}", async (int number, UncialDb db, ShopFile file, CancellationToken cancel) =>
-        {
-            var job = await db.Jobs.AsNoTracking().SingleOrDefaultAsync(j => j.Number == number, cancel);
-            if (job is null) return Results.NotFound();
-            job.Parts.AddRange(await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.JobId == job.Id)).AsNoTrackingWithIdentityResolution().OrderBy(p => p.Id).ToListAsync(cancel));
-            return Results.File(Encoding.UTF8.GetBytes(JobFile.Of(job, await file.ShopAsync(cancel)).Write()), "application/json", $"job-{number}.json");
-        }).ExcludeFromDescription();
+            {
+                var job = await db.Jobs.AsNoTracking().SingleOrDefaultAsync(j => j.Number == number, cancel);
+                if (job is null)
+                    return Results.NotFound();
+                job.Parts.AddRange(
+                    await SurfaceRecord
+                        .WithFactsAndNames(db.Parts.Where(p => p.JobId == job.Id))
+                        .AsNoTrackingWithIdentityResolution()
+                        .OrderBy(p => p.Id)
+                        .ToListAsync(cancel)
+                );
+                return Results.File(
+                    Encoding.UTF8.GetBytes(JobFile.Of(job, await file.ShopAsync(cancel)).Write()),
+                    "application/json",
+                    $"job-{number}.json"
+                );
+            })
+            .ExcludeFromDescription();
         app.MapGet("/part/{tag}/readings.csv", async (string tag, int? visit, UncialDb db, ShopFile file, CancellationToken cancel) =>
-        {
-            var parts = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag && (visit == null || p.Visit == visit))).AsNoTrackingWithIdentityResolution().OrderBy(p => p.Visit).ToListAsync(cancel);
-            return parts.Count == 0 ? Results.NotFound() : Results.File(Encoding.UTF8.GetBytes(ReadingsCsv.Write(parts, await file.ShopAsync(cancel))), "text/csv; charset=utf-8", $"readings-{tag}.csv");
-        }).ExcludeFromDescription();
+            {
+                var parts = await SurfaceRecord
+                    .WithFactsAndNames(db.Parts.Where(p => p.Tag == tag && (visit == null || p.Visit == visit)))
+                    .AsNoTrackingWithIdentityResolution()
+                    .OrderBy(p => p.Visit)
+                    .ToListAsync(cancel);
+                return parts.Count == 0
+                    ? Results.NotFound()
+                    : Results.File(
+                        Encoding.UTF8.GetBytes(ReadingsCsv.Write(parts, await file.ShopAsync(cancel))),
+                        "text/csv; charset=utf-8",
+                        $"readings-{tag}.csv"
+                    );
+            })
+            .ExcludeFromDescription();
     }
 }
 
 /// <summary>Files in and out: a job from another shop is looked at before it is taken in.</summary>
 public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageModel
 {
-    [BindProperty] public IFormFile? Upload { get; set; }
+    [BindProperty]
+    public IFormFile? Upload { get; set; }
 
     /// <summary>Text of the file that is looked at.</summary>
-    [BindProperty] public string? Text { get; set; }
-    [BindProperty] public string? FileName { get; set; }
-    [BindProperty(SupportsGet = true)] public int? Number { get; set; }
+    [BindProperty]
+    public string? Text { get; set; }
+
+    [BindProperty]
+    public string? FileName { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public int? Number { get; set; }
 
     /// <summary>The file without faults and what becomes of it here; null where none is looked at.</summary>
     public JobTakeIn? Preview { get; private set; }
@@ -48,8 +77,10 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         Head();
-        if (Number is not { } number) return Page();
-        if (await db.Jobs.AnyAsync(j => j.Number == number, cancel)) return Redirect($"/files/job/{number}");
+        if (Number is not { } number)
+            return Page();
+        if (await db.Jobs.AnyAsync(j => j.Number == number, cancel))
+            return Redirect($"/files/job/{number}");
         ModelState.AddModelError(nameof(Number), $"There is no job {number}.");
         return Page();
     }
@@ -57,11 +88,26 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
     public async Task<IActionResult> OnPostPreviewAsync(CancellationToken cancel)
     {
         Head();
-        if (Upload is not { Length: > 0 }) { ModelState.AddModelError(nameof(Upload), "Pick a file."); return Page(); }
-        if (Upload.Length > JobFile.LargestFile) { ModelState.AddModelError(nameof(Upload), "The file is over 4 MB."); return Page(); }
+        if (Upload is not { Length: > 0 })
+        {
+            ModelState.AddModelError(nameof(Upload), "Pick a file.");
+            return Page();
+        }
+        if (Upload.Length > JobFile.LargestFile)
+        {
+            ModelState.AddModelError(nameof(Upload), "The file is over 4 MB.");
+            return Page();
+        }
         using var reading = new StreamReader(Upload.OpenReadStream(), new UTF8Encoding(false, throwOnInvalidBytes: true));
-        try { Text = await reading.ReadToEndAsync(cancel); }
-        catch (DecoderFallbackException) { ModelState.AddModelError(nameof(Upload), "The file is no UTF-8 text."); return Page(); }
+        try
+        {
+            Text = await reading.ReadToEndAsync(cancel);
+        }
+        catch (DecoderFallbackException)
+        {
+            ModelState.AddModelError(nameof(Upload), "The file is no UTF-8 text.");
+            return Page();
+        }
         FileName = Path.GetFileName(Upload.FileName);
         await LookAsync(cancel);
         return Page();
@@ -71,10 +117,15 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
     {
         Head();
         await LookAsync(cancel);
-        if (Preview is null) return Page();
+        if (Preview is null)
+            return Page();
         Preview.TakeIn(db, new(reader.OperatorId, time.GetUtcNow()));
-        try { await db.SaveChangesAsync(cancel); }
-        catch (DbUpdateException e) when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateException e)
+            when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
         {
             db.ChangeTracker.Clear();
             ModelState.AddModelError(nameof(Upload), "Another job took that number in the same moment: press again.");
@@ -87,7 +138,13 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
     {
         var (job, faults) = JobFile.Read(Text ?? "");
         Faults = faults;
-        if (job is not null) Preview = await JobTakeIn.PreviewAsync(db, job, () => Task.FromResult(RandomNumberGenerator.GetString(ReceiveModel.TagLetters, 5)), cancel);
+        if (job is not null)
+            Preview = await JobTakeIn.PreviewAsync(
+                db,
+                job,
+                () => Task.FromResult(RandomNumberGenerator.GetString(ReceiveModel.TagLetters, 5)),
+                cancel
+            );
     }
 
     private void Head() => (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Files", "in and out", "logbook");

@@ -10,15 +10,29 @@ using Uncial.Web.Wording;
 namespace Uncial.Web.Pages;
 
 /// <summary>Look: what eye and hand find before anything is measured, with what to do about it. A crack ends the part's journey here.</summary>
-public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature) : PartPage(db, shop, reader, time)
+public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
+    : PartPage(db, shop, reader, time)
 {
-    [BindProperty] public FindingKind Kind { get; set; }
-    [BindProperty] public Side Side { get; set; }
-    [BindProperty] public int Sectors { get; set; }
-    [BindProperty] public string? Depth { get; set; }
-    [BindProperty] public string? Note { get; set; }
-    [BindProperty] public string? Reason { get; set; }
-    [BindProperty] public IFormFile? Photo { get; set; }
+    [BindProperty]
+    public FindingKind Kind { get; set; }
+
+    [BindProperty]
+    public Side Side { get; set; }
+
+    [BindProperty]
+    public int Sectors { get; set; }
+
+    [BindProperty]
+    public string? Depth { get; set; }
+
+    [BindProperty]
+    public string? Note { get; set; }
+
+    [BindProperty]
+    public string? Reason { get; set; }
+
+    [BindProperty]
+    public IFormFile? Photo { get; set; }
 
     protected override Station At => Station.Measure;
 
@@ -27,17 +41,26 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 
     public bool IsCrack => End?.Kind == FindingKind.Crack;
 
-    public IReadOnlyList<FindingKind> Kinds => [.. Enum.GetValues<FindingKind>().Where(k => k != FindingKind.Nothing && Findings.CanBeOn(k, Record.Kind))];
+    public IReadOnlyList<FindingKind> Kinds =>
+        [.. Enum.GetValues<FindingKind>().Where(k => k != FindingKind.Nothing && Findings.CanBeOn(k, Record.Kind))];
 
     public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
     {
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        if (!Findings.CanBeOn(Kind, Record.Kind)) ModelState.AddModelError(nameof(Kind), "Such a part has none.");
-        var depth = Findings.HasDepth(Kind) && !string.IsNullOrWhiteSpace(Depth) ? ReadLength(nameof(Depth), Depth, Reader.Unit, allowZero: true) : null;
-        if (Note?.Length > 200) ModelState.AddModelError(nameof(Note), "At most 200 letters.");
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (!Findings.CanBeOn(Kind, Record.Kind))
+            ModelState.AddModelError(nameof(Kind), "Such a part has none.");
+        var depth =
+            Findings.HasDepth(Kind) && !string.IsNullOrWhiteSpace(Depth)
+                ? ReadLength(nameof(Depth), Depth, Reader.Unit, allowZero: true)
+                : null;
+        if (Note?.Length > 200)
+            ModelState.AddModelError(nameof(Note), "At most 200 letters.");
         var photo = await ReadPhotoAsync(cancel);
-        if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
-        if (Kind == FindingKind.Nothing && Record.IsLookedAt) return Redirect(Href(Station.Measure));
+        if (!ModelState.IsValid || IsStale())
+            return await ShowAsync(cancel);
+        if (Kind == FindingKind.Nothing && Record.IsLookedAt)
+            return Redirect(Href(Station.Measure));
         // Photo and finding are kept together or not at all.
         await using var transaction = await Db.Database.BeginTransactionAsync(cancel);
         if (photo is not null)
@@ -58,59 +81,110 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     /// <summary>The part is marked to its wheel stud, or the word is taken back.</summary>
     public async Task<IActionResult> OnPostMarkAsync(bool marked, CancellationToken cancel)
     {
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
         (Part.MarkedAt, Part.MarkedById) = (marked ? Hand.At : null, marked ? Hand.OperatorId : null);
-        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        if (!await SaveAsync(cancel))
+            return await ShowAgainAsync(cancel);
         return Redirect(Request.Path);
     }
 
     public async Task<IActionResult> OnPostWithdrawAsync(long finding, CancellationToken cancel)
     {
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
         var found = Part.Surfaces.SelectMany(s => s.Findings).FirstOrDefault(f => f.Id == finding && f.Withdrawal is null);
-        if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why it is none after all.");
-        else if (Reason.Length > 200) ModelState.AddModelError(nameof(Reason), "At most 200 letters.");
-        if (found is null || !ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
+        if (string.IsNullOrWhiteSpace(Reason))
+            ModelState.AddModelError(nameof(Reason), "Say why it is none after all.");
+        else if (Reason.Length > 200)
+            ModelState.AddModelError(nameof(Reason), "At most 200 letters.");
+        if (found is null || !ModelState.IsValid || IsStale())
+            return await ShowAsync(cancel);
         // What would end the part's way is taken back by a lead, with a PIN.
         LeadSigned? signed = null;
-        if (Findings.EndsTheJourney(found.Kind)
-            && (signed = await signature.SignAsync(Lead, LeadPin, Part.Id, SignedFor.FindingTakenBack, Signature.OfFinding(found.Id), Reason!, ModelState, cancel)) is null) return await ShowAsync(cancel);
+        if (
+            Findings.EndsTheJourney(found.Kind)
+            && (
+                signed = await signature.SignAsync(
+                    Lead,
+                    LeadPin,
+                    Part.Id,
+                    SignedFor.FindingTakenBack,
+                    Signature.OfFinding(found.Id),
+                    Reason!,
+                    ModelState,
+                    cancel
+                )
+            )
+                is null
+        )
+            return await ShowAsync(cancel);
         await using var _ = signed;
         Journey.Withdraw(Record, found, Reason!.Trim(), Hand, signed?.Id);
-        if (!await SaveSignedAsync(signed, cancel)) return await ShowAgainAsync(cancel);
+        if (!await SaveSignedAsync(signed, cancel))
+            return await ShowAgainAsync(cancel);
         return Redirect(Request.Path);
     }
 
     /// <summary>The part is scrapped for its crack, or refused since it must not be turned.</summary>
     public async Task<IActionResult> OnPostEndAsync(CancellationToken cancel)
     {
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        if (End is not { } end) return Redirect(Request.Path);
-        if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why, as it will stand in its story.");
-        else if (Reason.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
-        if (!ModelState.IsValid || IsStale()) return await ShowAsync(cancel);
-        Journey.Close(Part, Findings.Means(end.Kind) == Consequence.Scrap ? OutcomeKind.Scrapped : OutcomeKind.Refused, Reason, false, Hand, new(Cause: end.Kind == FindingKind.Crack ? ScrapCause.Crack : ScrapCause.Other));
-        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (End is not { } end)
+            return Redirect(Request.Path);
+        if (string.IsNullOrWhiteSpace(Reason))
+            ModelState.AddModelError(nameof(Reason), "Say why, as it will stand in its story.");
+        else if (Reason.Length > 300)
+            ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+        if (!ModelState.IsValid || IsStale())
+            return await ShowAsync(cancel);
+        Journey.Close(
+            Part,
+            Findings.Means(end.Kind) == Consequence.Scrap ? OutcomeKind.Scrapped : OutcomeKind.Refused,
+            Reason,
+            false,
+            Hand,
+            new(Cause: end.Kind == FindingKind.Crack ? ScrapCause.Crack : ScrapCause.Other)
+        );
+        if (!await SaveAsync(cancel))
+            return await ShowAgainAsync(cancel);
         return Redirect($"/tag/{Tag}");
     }
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
-        if (End is not null) Leads = await signature.LeadsAsync(cancel);
+        if (End is not null)
+            Leads = await signature.LeadsAsync(cancel);
         return Page();
     }
 
     /// <summary>The other surface of the part where nobody has looked yet, otherwise the measuring.</summary>
-    private string Next() => Number < Part.Surfaces.Count && !new SurfaceRecord(Part.Surfaces[Number], Part, Record.Shop).IsLookedAt ? $"/look/{Tag}/{Number + 1}" : Href(Station.Measure);
+    private string Next() =>
+        Number < Part.Surfaces.Count && !new SurfaceRecord(Part.Surfaces[Number], Part, Record.Shop).IsLookedAt
+            ? $"/look/{Tag}/{Number + 1}"
+            : Href(Station.Measure);
 
     private async Task<Photo?> ReadPhotoAsync(CancellationToken cancel)
     {
-        if (Photo is not { Length: > 0 } file) return null;
-        if (file.Length > Data.Photo.LargestBytes) { ModelState.AddModelError(nameof(Photo), "The photo is over 4 MB: take a smaller one."); return null; }
+        if (Photo is not { Length: > 0 } file)
+            return null;
+        if (file.Length > Data.Photo.LargestBytes)
+        {
+            ModelState.AddModelError(nameof(Photo), "The photo is over 4 MB: take a smaller one.");
+            return null;
+        }
         using var memory = new MemoryStream((int)file.Length);
         await file.CopyToAsync(memory, cancel);
         var bytes = memory.ToArray();
-        if (Data.Photo.TypeOf(bytes) is { } type && PhotoCleaning.Clean(bytes) is { } cleaned) return new() { ContentType = type, Bytes = cleaned, At = Hand.At, ById = Hand.OperatorId };
+        if (Data.Photo.TypeOf(bytes) is { } type && PhotoCleaning.Clean(bytes) is { } cleaned)
+            return new()
+            {
+                ContentType = type,
+                Bytes = cleaned,
+                At = Hand.At,
+                ById = Hand.OperatorId,
+            };
         ModelState.AddModelError(nameof(Photo), "A JPEG, PNG or WebP picture.");
         return null;
     }
@@ -119,10 +193,13 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 /// <summary>The photos of the parts.</summary>
 internal static class Photos
 {
-    public static void MapPhotos(this IEndpointRouteBuilder app) => app.MapGet("/photos/{id:int}", async (int id, UncialDb db, HttpContext http, CancellationToken cancel) =>
-    {
-        if (await db.Photos.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel) is not { } photo) return Results.NotFound();
-        http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
-        return Results.File(photo.Bytes, photo.ContentType);
-    }).ExcludeFromDescription();
+    public static void MapPhotos(this IEndpointRouteBuilder app) =>
+        app.MapGet("/photos/{id:int}", async (int id, UncialDb db, HttpContext http, CancellationToken cancel) =>
+            {
+                if (await db.Photos.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, cancel) is not { } photo)
+                    return Results.NotFound();
+                http.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+                return Results.File(photo.Bytes, photo.ContentType);
+            })
+            .ExcludeFromDescription();
 }

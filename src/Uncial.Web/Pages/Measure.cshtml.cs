@@ -14,7 +14,8 @@ using Uncial.Web.Wording;
 namespace Uncial.Web.Pages;
 
 /// <summary>Measure: the readings before the cut, with least, greatest, variation, stock and verdict live beside the entry.</summary>
-public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature) : ReadingPage(db, shop, reader, time, signature)
+public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
+    : ReadingPage(db, shop, reader, time, signature)
 {
     /// <summary>Whether it is worth cutting; null until all places are read.</summary>
     public WorthCutting? Worth { get; private set; }
@@ -25,23 +26,33 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>The figures of whole faces or of the bore, in the order of the form.</summary>
     public static IReadOnlyList<(ReadingKind Kind, string Label)> FaceFigures { get; } =
     [
-        (ReadingKind.RunoutOuter, "Run-out, outer"), (ReadingKind.GrooveOuter, "Groove, outer"), (ReadingKind.ReliefOuter, "Low land, outer"),
-        (ReadingKind.RunoutInner, "Run-out, inner"), (ReadingKind.GrooveInner, "Groove, inner"), (ReadingKind.ReliefInner, "Low land, inner"),
+        (ReadingKind.RunoutOuter, "Run-out, outer"),
+        (ReadingKind.GrooveOuter, "Groove, outer"),
+        (ReadingKind.ReliefOuter, "Low land, outer"),
+        (ReadingKind.RunoutInner, "Run-out, inner"),
+        (ReadingKind.GrooveInner, "Groove, inner"),
+        (ReadingKind.ReliefInner, "Low land, inner"),
     ];
 
     public static IReadOnlyList<(ReadingKind Kind, string Label)> BoreFigures { get; } =
-        [(ReadingKind.Eccentricity, "Off centre"), (ReadingKind.Groove, "Groove"), (ReadingKind.Relief, "Low land")];
+    [(ReadingKind.Eccentricity, "Off centre"), (ReadingKind.Groove, "Groove"), (ReadingKind.Relief, "Low land")];
 
-    [BindProperty] public string? NewPrice { get; set; }
-    [BindProperty] public string? KmSinceNew { get; set; }
-    [BindProperty(Name = nameof(Figures))] public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
+    [BindProperty]
+    public string? NewPrice { get; set; }
+
+    [BindProperty]
+    public string? KmSinceNew { get; set; }
+
+    [BindProperty(Name = nameof(Figures))]
+    public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
         Worth is null ? [WorkedReadings] : [WorkedReadings, ("Worth cutting?", Worth.Steps)];
 
     protected override Station At => Station.Measure;
 
-    public override bool IsOpen => (Record.CutsDone == 0 || Record is { PlanDoubt: not null, CanPlanAnew: false }) && Record.Part.Outcome is null;
+    public override bool IsOpen =>
+        (Record.CutsDone == 0 || Record is { PlanDoubt: not null, CanPlanAnew: false }) && Record.Part.Outcome is null;
 
     public RotorFigures? Rotor { get; private set; }
     public DrumFigures? Drum { get; private set; }
@@ -56,40 +67,70 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     public string? FigureValue(ReadingKind kind) => Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Figure(kind));
 
-    public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) => KeepFiguresAsync(() => FigureFields.Select(f => f.Kind), Figures, kind => Record.Figure(kind), cancel);
+    public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) =>
+        KeepFiguresAsync(() => FigureFields.Select(f => f.Kind), Figures, kind => Record.Figure(kind), cancel);
 
     /// <summary>The price of a new part and how far this one has gone, for the question whether it is worth cutting.</summary>
     public async Task<IActionResult> OnPostWorthAsync(CancellationToken cancel)
     {
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
         decimal? price = null;
         int? km = null;
         if (!string.IsNullOrWhiteSpace(NewPrice))
         {
-            if (decimal.TryParse(NewPrice.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money) && money is >= 0 and <= 100_000) price = money;
-            else ModelState.AddModelError(nameof(NewPrice), "A price, such as 84.50.");
+            if (
+                decimal.TryParse(NewPrice.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money)
+                && money is >= 0 and <= 100_000
+            )
+                price = money;
+            else
+                ModelState.AddModelError(nameof(NewPrice), "A price, such as 84.50.");
         }
         if (!string.IsNullOrWhiteSpace(KmSinceNew))
         {
-            if (int.TryParse(KmSinceNew.Replace(" ", "", StringComparison.Ordinal), NumberStyles.None, CultureInfo.InvariantCulture, out var far) && far <= 5_000_000) km = far;
-            else ModelState.AddModelError(nameof(KmSinceNew), "Whole kilometres, such as 64000.");
+            if (
+                int.TryParse(
+                    KmSinceNew.Replace(" ", "", StringComparison.Ordinal),
+                    NumberStyles.None,
+                    CultureInfo.InvariantCulture,
+                    out var far
+                )
+                && far <= 5_000_000
+            )
+                km = far;
+            else
+                ModelState.AddModelError(nameof(KmSinceNew), "Whole kilometres, such as 64000.");
         }
-        if (!ModelState.IsValid) return await ShowAsync(cancel);
+        if (!ModelState.IsValid)
+            return await ShowAsync(cancel);
         (Part.NewPrice, Part.KmSinceNew) = (price, km == Part.Job!.OdometerKm ? null : km);
-        if (!await SaveAsync(cancel)) return await ShowAgainAsync(cancel);
+        if (!await SaveAsync(cancel))
+            return await ShowAgainAsync(cancel);
         return Redirect(Request.Path);
     }
 
     private async Task WeighAsync(CancellationToken cancel)
     {
-        if (Place is not null || !IsOpen || !MayPlan || Record.Worst is not { } worst) return;
+        if (Place is not null || !IsOpen || !MayPlan || Record.Worst is not { } worst)
+            return;
         var request = Record.RequestForPlan(await Record.LoadHeadAsync(Db, cancel));
         var plan = PassPlanner.Plan(request);
         var passes = plan.Options.FirstOrDefault(o => o.Key == plan.Recommended)?.Passes ?? [];
         var lathe = Record.Lathe.Profile;
-        var minutes = Record.Surface.Diameter > Length.Zero && Record.Surface.Band > Length.Zero ? passes.Sum(p => lathe.Run(p.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band).Minutes) : 0;
-        Worth = WorthCutting.Of(Limits, worst, IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict, !IsRotor && Drum!.BelowFloor, plan,
-            new(Part.KmSinceNew ?? Part.Job!.OdometerKm, Part.NewPrice, minutes, Record.IsWithinItsPapers), Record.Shop.Rules);
+        var minutes =
+            Record.Surface.Diameter > Length.Zero && Record.Surface.Band > Length.Zero
+                ? passes.Sum(p => lathe.Run(p.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band).Minutes)
+                : 0;
+        Worth = WorthCutting.Of(
+            Limits,
+            worst,
+            IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict,
+            !IsRotor && Drum!.BelowFloor,
+            plan,
+            new(Part.KmSinceNew ?? Part.Job!.OdometerKm, Part.NewPrice, minutes, Record.IsWithinItsPapers),
+            Record.Shop.Rules
+        );
         Scuff = plan.Scuff;
     }
 
@@ -98,39 +139,53 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         get
         {
-            if (Worth is not { } w) return "";
+            if (Worth is not { } w)
+                return "";
             var (rules, cost) = (Record.Shop.Rules, Money(Worth.Money.CostOfCutting));
-            return Words.Say("worth." + w.Word,
-                w.Option is { Metal: { } metal } o ? $"{Words.Technique(o.Key)} takes {Reader.Figure(metal, Toward.Greater)} {Reader.UnitName}" : "", w.LeftAfter is { } left ? Reader.Margin(left) + " " + Reader.UnitName : "",
-                w.DistanceAfter is { } km ? $", about {Kilometres(km)}" : "", w.Money.Saved is { } saved && w.Word == WorthWord.Cut ? $" It saves {Money(saved)}." : "",
-                cost, Part.NewPrice is { } price ? Money(price) : "", Kilometres(rules.LeastDistanceAfterCut), Reader.With(rules.DrumFloor));
+            return Words.Say(
+                "worth." + w.Word,
+                w.Option is { Metal: { } metal } o
+                    ? $"{Words.Technique(o.Key)} takes {Reader.Figure(metal, Toward.Greater)} {Reader.UnitName}"
+                    : "",
+                w.LeftAfter is { } left ? Reader.Margin(left) + " " + Reader.UnitName : "",
+                w.DistanceAfter is { } km ? $", about {Kilometres(km)}" : "",
+                w.Money.Saved is { } saved && w.Word == WorthWord.Cut ? $" It saves {Money(saved)}." : "",
+                cost,
+                Part.NewPrice is { } price ? Money(price) : "",
+                Kilometres(rules.LeastDistanceAfterCut),
+                Reader.With(rules.DrumFloor)
+            );
         }
     }
 
     public static string Money(decimal money) => money.ToString("0.00", CultureInfo.InvariantCulture);
 
     /// <summary>A forecast in whole thousands, rounded down: more digits than that it has not.</summary>
-    public static string Kilometres(decimal km) => (km < 1000 ? Math.Floor(km) : Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ') + " km";
+    public static string Kilometres(decimal km) =>
+        (km < 1000 ? Math.Floor(km) : Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ') + " km";
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
         PickPlace();
         await LoadLeadsAsync(cancel);
-        if (IsRotor) (Rotor, Notes, Verdict) = Record.RotorFigures is var r ? (r, r.Notes, r.MachineToVerdict) : default;
-        else (Drum, Notes, Verdict) = Record.DrumFigures is var d ? (d, d.Notes, d.MachineToVerdict) : default;
+        if (IsRotor)
+            (Rotor, Notes, Verdict) = Record.RotorFigures is var r ? (r, r.Notes, r.MachineToVerdict) : default;
+        else
+            (Drum, Notes, Verdict) = Record.DrumFigures is var d ? (d, d.Notes, d.MachineToVerdict) : default;
         MayPlan = Record.CutsDone == 0 && (IsRotor ? Rotor!.Places >= 3 : Drum!.Axes >= 2) && Record.Part.Outcome is null;
         await WeighAsync(cancel);
         return Page();
     }
 
     /// <summary>The verdict in a mark, a word and a colour.</summary>
-    public (string Mark, string Word, string Css) VerdictWords => (IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict, Verdict) switch
-    {
-        (Verdict.NotEnough, _) => ("toread", IsRotor ? "Read three places for a verdict" : "Read two axes for a verdict", ""),
-        (Verdict.Beyond, _) => ("over", "Beyond discard: scrap", "is-over"),
-        (Verdict.TooClose, _) => ("close", "Too close to discard to call", "is-brass"),
-        (_, Verdict.Beyond) => ("close", "Inside discard, nothing left to cut", "is-brass"),
-        (_, Verdict.TooClose) => ("close", "Close to machine-to", "is-brass"),
-        _ => ("within", "Within machine-to", "is-blue"),
-    };
+    public (string Mark, string Word, string Css) VerdictWords =>
+        (IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict, Verdict) switch
+        {
+            (Verdict.NotEnough, _) => ("toread", IsRotor ? "Read three places for a verdict" : "Read two axes for a verdict", ""),
+            (Verdict.Beyond, _) => ("over", "Beyond discard: scrap", "is-over"),
+            (Verdict.TooClose, _) => ("close", "Too close to discard to call", "is-brass"),
+            (_, Verdict.Beyond) => ("close", "Inside discard, nothing left to cut", "is-brass"),
+            (_, Verdict.TooClose) => ("close", "Close to machine-to", "is-brass"),
+            _ => ("within", "Within machine-to", "is-blue"),
+        };
 }

@@ -10,10 +10,12 @@ namespace Uncial.Web.Pages;
 /// <summary>What goes onto paper about a part: its tag, or its certificate. Every print is counted; what is printed again says copy.</summary>
 public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
 {
-    [BindProperty(SupportsGet = true)] public string Tag { get; set; } = "";
+    [BindProperty(SupportsGet = true)]
+    public string Tag { get; set; } = "";
 
     /// <summary>Which visit of the part; null for the last.</summary>
-    [BindProperty(SupportsGet = true)] public int? Visit { get; set; }
+    [BindProperty(SupportsGet = true)]
+    public int? Visit { get; set; }
 
     public Part Part { get; private set; } = null!;
     public Shop Shop { get; private set; } = null!;
@@ -38,17 +40,27 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
 
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
-        if (!await LoadAsync(cancel)) return NotFound();
+        if (!await LoadAsync(cancel))
+            return NotFound();
         return Certificate is null && Kind == PrintKind.Certificate ? Redirect($"/part/{Tag}") : Page();
     }
 
     /// <summary>It is being printed.</summary>
     public async Task<IActionResult> OnPostPrintAsync(CancellationToken cancel)
     {
-        if (!await LoadAsync(cancel)) return NotFound();
+        if (!await LoadAsync(cancel))
+            return NotFound();
         if (Certificate is not null)
         {
-            db.Prints.Add(new() { CertificateId = Certificate.Id, Kind = Kind, At = time.GetUtcNow(), ById = reader.OperatorId });
+            db.Prints.Add(
+                new()
+                {
+                    CertificateId = Certificate.Id,
+                    Kind = Kind,
+                    At = time.GetUtcNow(),
+                    ById = reader.OperatorId,
+                }
+            );
             await db.SaveChangesAsync(cancel);
         }
         return new NoContentResult();
@@ -56,7 +68,8 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
 
     private async Task<bool> LoadAsync(CancellationToken cancel)
     {
-        if (await file.PartAsync(Tag, cancel, Visit) is not { } part) return false;
+        if (await file.PartAsync(Tag, cancel, Visit) is not { } part)
+            return false;
         (Part, Shop) = (part, await file.ShopAsync(cancel));
         var records = part.Surfaces.Select(s => new SurfaceRecord(s, part, Shop)).ToList();
         if (part.Outcome is not null)
@@ -69,7 +82,8 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
         IsInDoubt = records.Any(r => r.Doubted.Count > 0);
         ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : "Certificate of ") + part.Tag;
         ViewData["Sub"] = $"{part.Job!.Vehicle}, job {part.Job.Number}";
-        Address = $"{Request.Scheme}://{Request.Host}" + (Certificate is null ? $"/part/{part.Tag}" : $"/proof/{Proofs.CodeOf(Certificate)}");
+        Address =
+            $"{Request.Scheme}://{Request.Host}" + (Certificate is null ? $"/part/{part.Tag}" : $"/proof/{Proofs.CodeOf(Certificate)}");
         Qr = Code(Address);
         return true;
     }
@@ -78,17 +92,32 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
     public static string NameOf(ProofSurface surface)
     {
         ArgumentNullException.ThrowIfNull(surface);
-        return surface.InHat ? "Drum in the hat" : surface.Kind == Core.Parts.PartKind.Rotor ? "Faces" : "Bore";
+        return surface.InHat ? "Drum in the hat"
+            : surface.Kind == Core.Parts.PartKind.Rotor ? "Faces"
+            : "Bore";
     }
 
     /// <summary>How it left, as it stands on the paper.</summary>
-    public string Stamp => Proof is null ? "NOT RELEASED" : Words.Say("outcome." + Proof.Outcome).ToUpperInvariant() + (Proof.DoNotMachineAgain ? ", DO NOT MACHINE AGAIN" : "") + (IsInDoubt ? ", READINGS IN DOUBT" : "");
+    public string Stamp =>
+        Proof is null
+            ? "NOT RELEASED"
+            : Words.Say("outcome." + Proof.Outcome).ToUpperInvariant()
+                + (Proof.DoNotMachineAgain ? ", DO NOT MACHINE AGAIN" : "")
+                + (IsInDoubt ? ", READINGS IN DOUBT" : "");
 
     private static HtmlString Code(string address)
     {
         using var data = QRCodeGenerator.GenerateQrCode(address, QRCodeGenerator.ECCLevel.M);
         using var code = new SvgQRCode(data);
-        return new(code.GetGraphic(new System.Drawing.Size(240, 240), "#000000", "#ffffff", drawQuietZones: true, SvgQRCode.SizingMode.ViewBoxAttribute));
+        return new(
+            code.GetGraphic(
+                new System.Drawing.Size(240, 240),
+                "#000000",
+                "#ffffff",
+                drawQuietZones: true,
+                SvgQRCode.SizingMode.ViewBoxAttribute
+            )
+        );
     }
 }
 

@@ -22,7 +22,17 @@ public class PreferencesModel : PageModel
 
     private IActionResult Keep(string cookie, string value, string? back)
     {
-        Response.Cookies.Append(cookie, value, new() { MaxAge = TimeSpan.FromDays(365), IsEssential = true, SameSite = SameSiteMode.Lax, HttpOnly = true });
+        Response.Cookies.Append(
+            cookie,
+            value,
+            new()
+            {
+                MaxAge = TimeSpan.FromDays(365),
+                IsEssential = true,
+                SameSite = SameSiteMode.Lax,
+                HttpOnly = true,
+            }
+        );
         return LocalRedirect(Url.IsLocalUrl(back) ? back : "/");
     }
 }

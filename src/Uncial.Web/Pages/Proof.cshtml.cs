@@ -23,12 +23,21 @@ public class ProofModel(UncialDb db, Reader reader) : PageModel
     public async Task<IActionResult> OnGetAsync(string? code, CancellationToken cancel)
     {
         (ViewData["Title"], Code) = ("Proof", code?.Trim() ?? "");
-        if (Code.Length == 0) return Page();
+        if (Code.Length == 0)
+            return Page();
         Certificate = await Proofs.FindAsync(db, Code, cancel);
-        if (Certificate is null) { Response.StatusCode = StatusCodes.Status404NotFound; return Page(); }
+        if (Certificate is null)
+        {
+            Response.StatusCode = StatusCodes.Status404NotFound;
+            return Page();
+        }
         Proof = Proofs.Read(Certificate);
         State = await Proofs.CheckAsync(db, Certificate, cancel);
-        if (reader.IsSignedIn) (ViewData["Title"], ViewData["Sub"]) = ("Proof of " + Words.Of(Proof).ToLowerInvariant(), $"{Proof.Tag}, {Proof.Vehicle}, job {Proof.Job}");
+        if (reader.IsSignedIn)
+            (ViewData["Title"], ViewData["Sub"]) = (
+                "Proof of " + Words.Of(Proof).ToLowerInvariant(),
+                $"{Proof.Tag}, {Proof.Vehicle}, job {Proof.Job}"
+            );
         return Page();
     }
 }

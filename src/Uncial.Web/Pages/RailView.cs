@@ -9,7 +9,16 @@ public sealed record RailStop(Station Station, string Href, bool IsDone, bool Is
 /// <summary>The journey of the part that the page is about.</summary>
 public sealed record RailView(IReadOnlyList<RailStop> Stops)
 {
-    private static readonly Station[] Journey = [Station.Receive, Station.Measure, Station.Mount, Station.Plan, Station.Cut, Station.Confirm, Station.Release];
+    private static readonly Station[] Journey =
+    [
+        Station.Receive,
+        Station.Measure,
+        Station.Mount,
+        Station.Plan,
+        Station.Cut,
+        Station.Confirm,
+        Station.Release,
+    ];
 
     /// <summary>The rail of a surface: what lies behind it is done, the page's own station is current.</summary>
     public static RailView Of(SurfaceRecord record, int number, Station current)

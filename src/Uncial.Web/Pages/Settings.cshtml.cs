@@ -50,17 +50,38 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
         new("Taper", "Finished: taper up to", s => s.Rules.GreatestTaper),
     ];
 
-    [BindProperty] public Dictionary<string, string?> Lengths { get; set; } = [];
-    [BindProperty] public bool AcceptHalfRound { get; set; }
-    [BindProperty] public string? DefaultTechnique { get; set; }
-    [BindProperty] public bool LeadMayRelease { get; set; }
-    [BindProperty] public string? UnreadShare { get; set; }
-    [BindProperty] public string? ZeroCheckHolds { get; set; }
-    [BindProperty] public string? SwarfBin { get; set; }
-    [BindProperty] public int Turn { get; set; }
-    [BindProperty] public string? Reason { get; set; }
-    [BindProperty] public int? Lead { get; set; }
-    [BindProperty] public string? LeadPin { get; set; }
+    [BindProperty]
+    public Dictionary<string, string?> Lengths { get; set; } = [];
+
+    [BindProperty]
+    public bool AcceptHalfRound { get; set; }
+
+    [BindProperty]
+    public string? DefaultTechnique { get; set; }
+
+    [BindProperty]
+    public bool LeadMayRelease { get; set; }
+
+    [BindProperty]
+    public string? UnreadShare { get; set; }
+
+    [BindProperty]
+    public string? ZeroCheckHolds { get; set; }
+
+    [BindProperty]
+    public string? SwarfBin { get; set; }
+
+    [BindProperty]
+    public int Turn { get; set; }
+
+    [BindProperty]
+    public string? Reason { get; set; }
+
+    [BindProperty]
+    public int? Lead { get; set; }
+
+    [BindProperty]
+    public string? LeadPin { get; set; }
 
     public Shop Shop { get; private set; } = null!;
 
@@ -80,14 +101,19 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
     public string Value(Setting setting)
     {
         ArgumentNullException.ThrowIfNull(setting);
-        return Lengths.GetValueOrDefault(setting.Name) ?? setting.Of(Shop).In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
+        return Lengths.GetValueOrDefault(setting.Name)
+            ?? setting.Of(Shop).In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
     }
 
     public async Task OnGetAsync(bool kept, CancellationToken cancel)
     {
         await LoadAsync(cancel);
         Kept = kept;
-        (DefaultTechnique, LeadMayRelease, AcceptHalfRound) = (Shop.DefaultTechnique, Shop.Rules.LeadMayReleaseBetweenLimits, Shop.Rules.AcceptHalfRoundScratch);
+        (DefaultTechnique, LeadMayRelease, AcceptHalfRound) = (
+            Shop.DefaultTechnique,
+            Shop.Rules.LeadMayReleaseBetweenLimits,
+            Shop.Rules.AcceptHalfRoundScratch
+        );
         ZeroCheckHolds = Shop.Rules.ZeroCheckHoldsMinutes.ToString(CultureInfo.InvariantCulture);
         SwarfBin = Shop.Rules.SwarfBinKilograms.ToString("0.##", CultureInfo.InvariantCulture);
         UnreadShare = Shop.Rules.UnreadShareOfVariation.ToString("0.##", CultureInfo.InvariantCulture);
@@ -97,22 +123,29 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
     {
         await LoadAsync(cancel);
         var l = RuleSettings.ToDictionary(s => s.Name, ReadSetting);
-        if (Shop.Techniques.All(t => t.Key != DefaultTechnique)) ModelState.AddModelError(nameof(DefaultTechnique), "One of the ways to work.");
-        if (!decimal.TryParse(UnreadShare, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var unread) || unread is < 1 or > 12)
+        if (Shop.Techniques.All(t => t.Key != DefaultTechnique))
+            ModelState.AddModelError(nameof(DefaultTechnique), "One of the ways to work.");
+        if (
+            !decimal.TryParse(UnreadShare, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var unread)
+            || unread is < 1 or > 12
+        )
             ModelState.AddModelError(nameof(UnreadShare), "A number from 1 to 12; 6 is usual, less is stricter.");
         if (!int.TryParse(ZeroCheckHolds, NumberStyles.None, CultureInfo.InvariantCulture, out var holds) || holds > 720)
             ModelState.AddModelError(nameof(ZeroCheckHolds), "Whole minutes, 0 to 720; 0 asks at every part.");
         if (!decimal.TryParse(SwarfBin, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var bin) || bin is < 1 or > 5000)
             ModelState.AddModelError(nameof(SwarfBin), "Kilograms, 1 to 5000.");
-        if (Turn != Shop.Turn) ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again.");
-        if (!ModelState.IsValid) return Page();
+        if (Turn != Shop.Turn)
+            ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again.");
+        if (!ModelState.IsValid)
+            return Page();
 
         var rules = Shop.Rules with
         {
             RotorMachineToAboveDiscard = l["RotorMachineTo"],
             DrumMachineToBelowDiscard = l["DrumMachineTo"],
             DrumFloor = l["DrumFloor"],
-            UnlikeNeighbours = l["UnlikeNeighbours"], AssumedRunout = l["AssumedRunout"],
+            UnlikeNeighbours = l["UnlikeNeighbours"],
+            AssumedRunout = l["AssumedRunout"],
             DepthUncertainty = l["DepthUncertainty"],
             RepeatedDepthUncertainty = l["RepeatedDepth"],
             LookAgainWithin = l["LookAgain"],
@@ -143,17 +176,52 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
         if (rules.DerivesLaxerThan(Shop.Rules))
         {
             Leads = await signature.LeadsAsync(cancel);
-            if (string.IsNullOrWhiteSpace(Reason)) ModelState.AddModelError(nameof(Reason), "Say why machine-to may be laxer from now on.");
-            else if (Reason.Length > 300) ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
-            if (!ModelState.IsValid || (signed = await signature.SignAsync(Lead, LeadPin, null, SignedFor.LaxerRules, Signature.OfRules(Shop.RulesId), Reason!, ModelState, cancel)) is null) return Page();
+            if (string.IsNullOrWhiteSpace(Reason))
+                ModelState.AddModelError(nameof(Reason), "Say why machine-to may be laxer from now on.");
+            else if (Reason.Length > 300)
+                ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+            if (
+                !ModelState.IsValid
+                || (
+                    signed = await signature.SignAsync(
+                        Lead,
+                        LeadPin,
+                        null,
+                        SignedFor.LaxerRules,
+                        Signature.OfRules(Shop.RulesId),
+                        Reason!,
+                        ModelState,
+                        cancel
+                    )
+                )
+                    is null
+            )
+                return Page();
         }
         await using var transaction = signed?.Transaction ?? await db.Database.BeginTransactionAsync(cancel);
         // The database puts the rules in force by this row.
-        if (rules != Shop.Rules) db.RuleChanges.Add(new() { After = rules, Reason = signed is null ? null : Reason!.Trim(), SignatureId = signed?.Id, At = time.GetUtcNow(), ById = reader.OperatorId });
+        if (rules != Shop.Rules)
+            db.RuleChanges.Add(
+                new()
+                {
+                    After = rules,
+                    Reason = signed is null ? null : Reason!.Trim(),
+                    SignatureId = signed?.Id,
+                    At = time.GetUtcNow(),
+                    ById = reader.OperatorId,
+                }
+            );
         Shop.DefaultTechnique = DefaultTechnique!;
         Shop.Turn++;
-        try { await db.SaveChangesAsync(cancel); }
-        catch (DbUpdateConcurrencyException) { ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again."); return Page(); }
+        try
+        {
+            await db.SaveChangesAsync(cancel);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again.");
+            return Page();
+        }
         await transaction.CommitAsync(cancel);
         return Redirect("/shop?kept=true");
     }
@@ -161,15 +229,23 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
     private async Task LoadAsync(CancellationToken cancel)
     {
         Shop = await file.ShopAsync(cancel);
-        Changes = await db.RuleChanges.AsNoTracking().Include(c => c.By).Include(c => c.Signature!.SignedBy).OrderByDescending(c => c.Id).Take(6).ToListAsync(cancel);
+        Changes = await db
+            .RuleChanges.AsNoTracking()
+            .Include(c => c.By)
+            .Include(c => c.Signature!.SignedBy)
+            .OrderByDescending(c => c.Id)
+            .Take(6)
+            .ToListAsync(cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Shop", Shop.Name, "shop");
     }
 
     private Length ReadSetting(Setting setting)
     {
         var result = LengthParser.Parse(Lengths.GetValueOrDefault(setting.Name), reader.Unit, setting.AllowZero);
-        if (result.Fault is { } fault) ModelState.AddModelError($"Lengths[{setting.Name}]", Words.Of(fault, reader.Unit));
-        else if (result.Typed!.Value.Millimetres > 5) ModelState.AddModelError($"Lengths[{setting.Name}]", "That is over 5 mm.");
+        if (result.Fault is { } fault)
+            ModelState.AddModelError($"Lengths[{setting.Name}]", Words.Of(fault, reader.Unit));
+        else if (result.Typed!.Value.Millimetres > 5)
+            ModelState.AddModelError($"Lengths[{setting.Name}]", "That is over 5 mm.");
         return result.Typed?.Value ?? Length.Zero;
     }
 }

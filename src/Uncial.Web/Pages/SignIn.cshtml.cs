@@ -23,12 +23,23 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
 
     public sealed record NameTile(int Id, string User, string Name, string Role, string? DemoPin);
 
-    [BindProperty(SupportsGet = true)] public string? Who { get; set; }
-    [BindProperty(SupportsGet = true)] public string? ReturnUrl { get; set; }
-    [BindProperty] public string? Pin { get; set; }
-    [BindProperty] public string? ShopTitle { get; set; }
-    [BindProperty] public string? OwnerName { get; set; }
-    [BindProperty] public string? ScreenName { get; set; }
+    [BindProperty(SupportsGet = true)]
+    public string? Who { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public string? ReturnUrl { get; set; }
+
+    [BindProperty]
+    public string? Pin { get; set; }
+
+    [BindProperty]
+    public string? ShopTitle { get; set; }
+
+    [BindProperty]
+    public string? OwnerName { get; set; }
+
+    [BindProperty]
+    public string? ScreenName { get; set; }
 
     public IReadOnlyList<NameTile> Names { get; private set; } = [];
     public string ShopName { get; private set; } = "";
@@ -43,7 +54,8 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
 
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
-        if (User.Identity?.IsAuthenticated == true) return LocalRedirect("/");
+        if (User.Identity?.IsAuthenticated == true)
+            return LocalRedirect("/");
         await LoadAsync(cancel);
         return Page();
     }
@@ -51,20 +63,26 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
     public async Task<IActionResult> OnPostPinAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (Enrols) return Page();
-        if (Chosen is not { } chosen) ModelState.AddModelError(nameof(Pin), "Pick your name first.");
-        else if (string.IsNullOrEmpty(Pin)) ModelState.AddModelError(nameof(Pin), "Type your PIN.");
-        else if (await ScreenAsync(cancel) is not { } screen) ModelState.AddModelError(nameof(Pin), "This screen is not enrolled any more: a lead enrols it.");
+        if (Enrols)
+            return Page();
+        if (Chosen is not { } chosen)
+            ModelState.AddModelError(nameof(Pin), "Pick your name first.");
+        else if (string.IsNullOrEmpty(Pin))
+            ModelState.AddModelError(nameof(Pin), "Type your PIN.");
+        else if (await ScreenAsync(cancel) is not { } screen)
+            ModelState.AddModelError(nameof(Pin), "This screen is not enrolled any more: a lead enrols it.");
         else
         {
             var attempt = await pins.BeginAsync(chosen.Id, Pin, screen, ScreenCookie.AddressOf(HttpContext), "sign-in", cancel);
-            if (attempt.Try is null) ModelState.AddModelError(nameof(Pin), LeadSignature.Wait(attempt.WaitSeconds));
+            if (attempt.Try is null)
+                ModelState.AddModelError(nameof(Pin), LeadSignature.Wait(attempt.WaitSeconds));
             else if (await pins.SignInAsync(attempt, screen, cancel) is { } token)
             {
                 await OpenAsync(token, cancel);
                 return LocalRedirect(Url.IsLocalUrl(ReturnUrl) ? ReturnUrl : "/");
             }
-            else ModelState.AddModelError(nameof(Pin), "That is not the PIN.");
+            else
+                ModelState.AddModelError(nameof(Pin), "That is not the PIN.");
         }
         return Page();
     }
@@ -81,16 +99,30 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
     public async Task<IActionResult> OnPostEnrolAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (!Enrols) return RedirectToPage(new { ReturnUrl });
-        if (string.IsNullOrWhiteSpace(ScreenName)) ModelState.AddModelError(nameof(ScreenName), "Say where it stands, such as Quay lathe.");
-        else if (ScreenName.Length > LongestScreen) ModelState.AddModelError(nameof(ScreenName), $"At most {LongestScreen} letters.");
-        if (Chosen is null) ModelState.AddModelError(nameof(Pin), "Pick the lead who enrols it.");
-        else if (string.IsNullOrEmpty(Pin)) ModelState.AddModelError(nameof(Pin), $"PIN of {Chosen.Name}.");
-        if (!ModelState.IsValid) return Page();
+        if (!Enrols)
+            return RedirectToPage(new { ReturnUrl });
+        if (string.IsNullOrWhiteSpace(ScreenName))
+            ModelState.AddModelError(nameof(ScreenName), "Say where it stands, such as Quay lathe.");
+        else if (ScreenName.Length > LongestScreen)
+            ModelState.AddModelError(nameof(ScreenName), $"At most {LongestScreen} letters.");
+        if (Chosen is null)
+            ModelState.AddModelError(nameof(Pin), "Pick the lead who enrols it.");
+        else if (string.IsNullOrEmpty(Pin))
+            ModelState.AddModelError(nameof(Pin), $"PIN of {Chosen.Name}.");
+        if (!ModelState.IsValid)
+            return Page();
         var address = ScreenCookie.AddressOf(HttpContext);
         var attempt = await pins.BeginAsync(Chosen!.Id, Pin!, null, address, "enrolment", cancel);
-        if (attempt.Try is null) { ModelState.AddModelError(nameof(Pin), LeadSignature.Wait(attempt.WaitSeconds)); return Page(); }
-        if (await pins.EnrolAsync(attempt, ScreenName!, address, cancel) is not { } token) { ModelState.AddModelError(nameof(Pin), "That is not the PIN of a lead."); return Page(); }
+        if (attempt.Try is null)
+        {
+            ModelState.AddModelError(nameof(Pin), LeadSignature.Wait(attempt.WaitSeconds));
+            return Page();
+        }
+        if (await pins.EnrolAsync(attempt, ScreenName!, address, cancel) is not { } token)
+        {
+            ModelState.AddModelError(nameof(Pin), "That is not the PIN of a lead.");
+            return Page();
+        }
         ScreenCookie.Keep(HttpContext, token);
         return RedirectToPage(new { ReturnUrl });
     }
@@ -98,14 +130,24 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
     public async Task<IActionResult> OnPostFirstOwnerAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        if (Names.Count > 0) return RedirectToPage();
-        if (string.IsNullOrWhiteSpace(ShopTitle) || ShopTitle.Trim().Length > LongestShop) ModelState.AddModelError(nameof(ShopTitle), $"Give the workshop a name of at most {LongestShop} letters.");
-        if (string.IsNullOrWhiteSpace(OwnerName) || OwnerName.Trim().Length > LongestName) ModelState.AddModelError(nameof(OwnerName), $"Give your name, at most {LongestName} letters.");
-        if (Pin is null || Pin.Length is < 4 or > 8 || !Pin.All(char.IsAsciiDigit)) ModelState.AddModelError(nameof(Pin), "Four to eight digits.");
-        if (!ModelState.IsValid) return Page();
+        if (Names.Count > 0)
+            return RedirectToPage();
+        if (string.IsNullOrWhiteSpace(ShopTitle) || ShopTitle.Trim().Length > LongestShop)
+            ModelState.AddModelError(nameof(ShopTitle), $"Give the workshop a name of at most {LongestShop} letters.");
+        if (string.IsNullOrWhiteSpace(OwnerName) || OwnerName.Trim().Length > LongestName)
+            ModelState.AddModelError(nameof(OwnerName), $"Give your name, at most {LongestName} letters.");
+        if (Pin is null || Pin.Length is < 4 or > 8 || !Pin.All(char.IsAsciiDigit))
+            ModelState.AddModelError(nameof(Pin), "Four to eight digits.");
+        if (!ModelState.IsValid)
+            return Page();
         var (screen, token, refusal) = await pins.FoundAsync(ShopTitle!, OwnerName!, Pin!, ScreenCookie.AddressOf(HttpContext), cancel);
-        if (refusal == "notEmpty") return RedirectToPage();
-        if (refusal is not null) { ModelState.AddModelError(nameof(Pin), "Too easy to guess: no run, no repeated digit, no year."); return Page(); }
+        if (refusal == "notEmpty")
+            return RedirectToPage();
+        if (refusal is not null)
+        {
+            ModelState.AddModelError(nameof(Pin), "Too easy to guess: no run, no repeated digit, no year.");
+            return Page();
+        }
         ScreenCookie.Keep(HttpContext, screen!);
         await OpenAsync(token!, cancel);
         return Redirect("/");
@@ -114,8 +156,10 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
     /// <summary>The token of this screen; the demo's screens on this machine enrol themselves.</summary>
     private async Task<string?> ScreenAsync(CancellationToken cancel)
     {
-        if (ScreenCookie.Of(Request) is { } known) return known;
-        if (!ScreenCookie.IsHere(HttpContext) || await pins.EnrolForDemoAsync(ScreenCookie.AddressOf(HttpContext), cancel) is not { } token) return null;
+        if (ScreenCookie.Of(Request) is { } known)
+            return known;
+        if (!ScreenCookie.IsHere(HttpContext) || await pins.EnrolForDemoAsync(ScreenCookie.AddressOf(HttpContext), cancel) is not { } token)
+            return null;
         ScreenCookie.Keep(HttpContext, token);
         return token;
     }
@@ -123,7 +167,11 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
     private async Task OpenAsync(string token, CancellationToken cancel)
     {
         var session = await pins.SessionAsync(token, cancel) ?? throw new InvalidOperationException("The session was ended at once.");
-        await HttpContext.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, SessionTickets.PrincipalOf(session, token), new AuthenticationProperties { IsPersistent = false });
+        await HttpContext.SignInAsync(
+            CookieAuthenticationDefaults.AuthenticationScheme,
+            SessionTickets.PrincipalOf(session, token),
+            new AuthenticationProperties { IsPersistent = false }
+        );
     }
 
     private async Task LoadAsync(CancellationToken cancel)
@@ -134,9 +182,26 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         var offersDemo = shop.HasDemoData && ScreenCookie.IsHere(HttpContext);
         Enrols = people.Count > 0 && !offersDemo && !await pins.IsEnrolledAsync(ScreenCookie.Of(Request), cancel);
         // A demo PIN that somebody has changed is not offered.
-        var changed = offersDemo ? await db.PeopleEvents.Where(e => e.Act == PeopleAct.PinChanged || e.Act == PeopleAct.OwnPinChanged).Select(e => e.OperatorId).ToListAsync(cancel) : [];
+        var changed = offersDemo
+            ? await db
+                .PeopleEvents.Where(e => e.Act == PeopleAct.PinChanged || e.Act == PeopleAct.OwnPinChanged)
+                .Select(e => e.OperatorId)
+                .ToListAsync(cancel)
+            : [];
         var demo = offersDemo ? DemoShop.Hands.ToDictionary(h => h.User, h => h.Pin) : [];
-        Names = [.. people.Where(o => !Enrols || o.IsLead).Select(o => new NameTile(o.Id, o.UserName, o.DisplayName, o.Role, changed.Contains(o.Id) ? null : demo.GetValueOrDefault(o.UserName)))];
-        if (Names.Count == 1) Who ??= Names[0].User;
+        Names =
+        [
+            .. people
+                .Where(o => !Enrols || o.IsLead)
+                .Select(o => new NameTile(
+                    o.Id,
+                    o.UserName,
+                    o.DisplayName,
+                    o.Role,
+                    changed.Contains(o.Id) ? null : demo.GetValueOrDefault(o.UserName)
+                )),
+        ];
+        if (Names.Count == 1)
+            Who ??= Names[0].User;
     }
 }

@@ -24,9 +24,14 @@ public sealed class TechniqueTyped
 /// <summary>The ways to work: the built-in schools and the shop's own beside them. The owner enters and changes the shop's own.</summary>
 public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
 {
-    [BindProperty(SupportsGet = true)] public int? Id { get; set; }
-    [BindProperty] public TechniqueTyped Typed { get; set; } = new();
-    [BindProperty] public int Turn { get; set; }
+    [BindProperty(SupportsGet = true)]
+    public int? Id { get; set; }
+
+    [BindProperty]
+    public TechniqueTyped Typed { get; set; } = new();
+
+    [BindProperty]
+    public int Turn { get; set; }
 
     public Shop Shop { get; private set; } = null!;
     public ShopTechnique? Chosen { get; private set; }
@@ -36,38 +41,64 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
 
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        if (Chosen is not { Spec: var t }) return Page();
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (Chosen is not { Spec: var t })
+            return Page();
         string L(Length length) => length.In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
         Typed = new()
         {
-            Name = t.Key, RoughMin = L(t.RoughMin), RoughMax = L(t.RoughMax), FinishMin = L(t.FinishMin), FinishMax = L(t.FinishMax),
-            MinRough = t.MinRough.ToString(CultureInfo.InvariantCulture), MaxRough = t.MaxRough.ToString(CultureInfo.InvariantCulture), Retired = Chosen.RetiredAt is not null,
+            Name = t.Key,
+            RoughMin = L(t.RoughMin),
+            RoughMax = L(t.RoughMax),
+            FinishMin = L(t.FinishMin),
+            FinishMax = L(t.FinishMax),
+            MinRough = t.MinRough.ToString(CultureInfo.InvariantCulture),
+            MaxRough = t.MaxRough.ToString(CultureInfo.InvariantCulture),
+            Retired = Chosen.RetiredAt is not null,
         };
         return Page();
     }
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
-        if (!reader.IsOwner) return Forbid();
-        if (await LoadAsync(cancel) is { } elsewhere) return elsewhere;
-        var spec = new Technique(Typed.Name?.Trim() ?? "", Depth("RoughMin", Typed.RoughMin), Depth("RoughMax", Typed.RoughMax), Depth("FinishMin", Typed.FinishMin), Depth("FinishMax", Typed.FinishMax),
-            Count("MinRough", Typed.MinRough), Count("MaxRough", Typed.MaxRough));
-        var taken = Technique.BuiltIn.SelectMany(t => new[] { t.Key, Words.Technique(t.Key) }).Concat(Shop.OwnTechniques.Where(t => t.Id != Chosen?.Id).Select(t => t.Spec.Key)).Concat([Journey.NoCut, Journey.Scuff, Journey.Finished]);
+        if (!reader.IsOwner)
+            return Forbid();
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        var spec = new Technique(
+            Typed.Name?.Trim() ?? "",
+            Depth("RoughMin", Typed.RoughMin),
+            Depth("RoughMax", Typed.RoughMax),
+            Depth("FinishMin", Typed.FinishMin),
+            Depth("FinishMax", Typed.FinishMax),
+            Count("MinRough", Typed.MinRough),
+            Count("MaxRough", Typed.MaxRough)
+        );
+        var taken = Technique
+            .BuiltIn.SelectMany(t => new[] { t.Key, Words.Technique(t.Key) })
+            .Concat(Shop.OwnTechniques.Where(t => t.Id != Chosen?.Id).Select(t => t.Spec.Key))
+            .Concat([Journey.NoCut, Journey.Scuff, Journey.Finished]);
         if (ModelState.IsValid)
             foreach (var fault in TechniqueCheck.Faults(spec, taken, Shop.Rules))
-                Bad(fault switch
-                {
-                    TechniqueFault.Name or TechniqueFault.NameTaken => "Name",
-                    TechniqueFault.RoughRange => "RoughMax",
-                    TechniqueFault.FinishRange or TechniqueFault.Nothing => "FinishMax",
-                    TechniqueFault.TooHeavy => spec.MaxRough > 0 && spec.RoughMax > Shop.Rules.HeaviestPass ? "RoughMax" : "FinishMax",
-                    _ => "MaxRough",
-                }, Words.Say("techniqueFault." + fault, reader.With(Shop.Rules.HeaviestPass)));
-        if (Turn != (Chosen?.Turn ?? 0)) Bad("Name", "Somebody changed it since; look again.");
-        if (!ModelState.IsValid) return Page();
+                Bad(
+                    fault switch
+                    {
+                        TechniqueFault.Name or TechniqueFault.NameTaken => "Name",
+                        TechniqueFault.RoughRange => "RoughMax",
+                        TechniqueFault.FinishRange or TechniqueFault.Nothing => "FinishMax",
+                        TechniqueFault.TooHeavy => spec.MaxRough > 0 && spec.RoughMax > Shop.Rules.HeaviestPass ? "RoughMax" : "FinishMax",
+                        _ => "MaxRough",
+                    },
+                    Words.Say("techniqueFault." + fault, reader.With(Shop.Rules.HeaviestPass))
+                );
+        if (Turn != (Chosen?.Turn ?? 0))
+            Bad("Name", "Somebody changed it since; look again.");
+        if (!ModelState.IsValid)
+            return Page();
         var technique = Chosen;
-        if (technique is null) Shop.OwnTechniques.Add(technique = new() { ShopId = Shop.Id, Spec = spec });
+        if (technique is null)
+            Shop.OwnTechniques.Add(technique = new() { ShopId = Shop.Id, Spec = spec });
         technique.Spec = spec;
         technique.RetiredAt = Typed.Retired ? technique.RetiredAt ?? time.GetUtcNow() : null;
         technique.Turn++;
@@ -79,15 +110,18 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
 
     private Length Depth(string field, string? text)
     {
-        if (string.IsNullOrWhiteSpace(text)) return Length.Zero;
+        if (string.IsNullOrWhiteSpace(text))
+            return Length.Zero;
         var result = LengthParser.Parse(text, reader.Unit, allowZero: true);
-        if (result.Fault is { } fault) Bad(field, Words.Of(fault, reader.Unit));
+        if (result.Fault is { } fault)
+            Bad(field, Words.Of(fault, reader.Unit));
         return result.Typed?.Value ?? Length.Zero;
     }
 
     private int Count(string field, string? text)
     {
-        if (int.TryParse(string.IsNullOrWhiteSpace(text) ? "0" : text, NumberStyles.None, CultureInfo.InvariantCulture, out var n)) return n;
+        if (int.TryParse(string.IsNullOrWhiteSpace(text) ? "0" : text, NumberStyles.None, CultureInfo.InvariantCulture, out var n))
+            return n;
         Bad(field, "A whole number, 0 to 100.");
         return 0;
     }
@@ -96,7 +130,8 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     {
         Shop = await file.ShopAsync(cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Ways to work", "", "lathes");
-        if (Id is null) return null;
+        if (Id is null)
+            return null;
         Chosen = Shop.OwnTechniques.Find(t => t.Id == Id);
         return Chosen is null ? NotFound() : null;
     }

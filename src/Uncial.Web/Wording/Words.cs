@@ -15,7 +15,11 @@ public static class Words
     private static readonly ResourceManager Resources = new("Uncial.Web.Wording.Words", typeof(Words).Assembly);
 
     public static string Say(string key, params object?[] with) =>
-        string.Format(CultureInfo.InvariantCulture, Resources.GetString(key, CultureInfo.InvariantCulture) ?? throw new KeyNotFoundException($"No words for '{key}'."), with);
+        string.Format(
+            CultureInfo.InvariantCulture,
+            Resources.GetString(key, CultureInfo.InvariantCulture) ?? throw new KeyNotFoundException($"No words for '{key}'."),
+            with
+        );
 
     /// <summary>The sentence, or the name itself where a shop has made up its own.</summary>
     public static string SayOr(string key, string otherwise) => Resources.GetString(key, CultureInfo.InvariantCulture) ?? otherwise;
@@ -23,21 +27,39 @@ public static class Words
     public static string Of(Note note, LengthUnit unit)
     {
         ArgumentNullException.ThrowIfNull(note);
-        if (note is { Code: "notLookedAt", Subject: { } what }) return Say("note.notLookedAt." + what);
-        if (note is { Code: "planOutlived", Subject: { } why }) return Say("cut.outlived." + why);
-        return Say("note." + note.Code, Figure(note.Length, unit), Figure(note.Second, unit),
-            note.Degrees is { } d ? Clock(d) : null, note.Subject is { } s ? SayOr("side." + s, SayOr("technique." + s, s)) : null);
+        if (note is { Code: "notLookedAt", Subject: { } what })
+            return Say("note.notLookedAt." + what);
+        if (note is { Code: "planOutlived", Subject: { } why })
+            return Say("cut.outlived." + why);
+        return Say(
+            "note." + note.Code,
+            Figure(note.Length, unit),
+            Figure(note.Second, unit),
+            note.Degrees is { } d ? Clock(d) : null,
+            note.Subject is { } s ? SayOr("side." + s, SayOr("technique." + s, s)) : null
+        );
     }
 
     /// <summary>Notes as they are listed: what nobody looked at is named in one line.</summary>
     public static IEnumerable<string> List(IEnumerable<Note> notes, LengthUnit unit)
     {
         var all = notes.ToList();
-        List<string> unseen = [.. all.Where(n => n is { Code: "notLookedAt", Subject: not null }).Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant())];
-        if (unseen.Count > 0) yield return Say("note.notLookedAt", string.Join("; ", unseen));
-        List<string> byEye = [.. all.Where(n => n is { Code: "lookAgain", Subject: not null }).Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant())];
-        if (byEye.Count > 0) yield return Say("note.lookAgain", string.Join("; ", byEye));
-        foreach (var note in all.Where(n => n is not { Code: "notLookedAt" or "lookAgain", Subject: not null })) yield return Of(note, unit);
+        List<string> unseen =
+        [
+            .. all.Where(n => n is { Code: "notLookedAt", Subject: not null })
+                .Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant()),
+        ];
+        if (unseen.Count > 0)
+            yield return Say("note.notLookedAt", string.Join("; ", unseen));
+        List<string> byEye =
+        [
+            .. all.Where(n => n is { Code: "lookAgain", Subject: not null })
+                .Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant()),
+        ];
+        if (byEye.Count > 0)
+            yield return Say("note.lookAgain", string.Join("; ", byEye));
+        foreach (var note in all.Where(n => n is not { Code: "notLookedAt" or "lookAgain", Subject: not null }))
+            yield return Of(note, unit);
     }
 
     /// <summary>What a step works out, with the side or pass that it is for.</summary>
@@ -64,7 +86,8 @@ public static class Words
         return step.Result.Name is { } state ? SayOr("state." + state, state) : step.Outcome(unit);
     }
 
-    public static string Of(LengthFault fault, LengthUnit unit) => Say("fault." + fault, unit == LengthUnit.Inch ? "0.957 or 8 7/8 + 132t" : "24.31 or 24+.31");
+    public static string Of(LengthFault fault, LengthUnit unit) =>
+        Say("fault." + fault, unit == LengthUnit.Inch ? "0.957 or 8 7/8 + 132t" : "24.31 or 24+.31");
 
     public static string Of(Doubt doubt, Length value, Limits limits, LengthUnit unit)
     {
@@ -73,7 +96,8 @@ public static class Words
     }
 
     /// <summary>A doubt about a reading, and the size that it is held against.</summary>
-    public static string Of(Doubt doubt, Length value, Length against, LengthUnit unit) => Say("doubt." + doubt, With(value, unit), With(against, unit));
+    public static string Of(Doubt doubt, Length value, Length against, LengthUnit unit) =>
+        Say("doubt." + doubt, With(value, unit), With(against, unit));
 
     public static string Technique(string key) => SayOr("technique." + key, key);
 
@@ -89,7 +113,9 @@ public static class Words
     {
         ArgumentNullException.ThrowIfNull(part);
         surface ??= part.Surfaces[0];
-        return part.Corner == Corner.Other && part.Mark is { } mark ? $"{mark} {Of(surface)}" : $"{Say("corner." + part.Corner)} {Of(surface)}";
+        return part.Corner == Corner.Other && part.Mark is { } mark
+            ? $"{mark} {Of(surface)}"
+            : $"{Say("corner." + part.Corner)} {Of(surface)}";
     }
 
     /// <summary>The part of a proof in words.</summary>
@@ -105,7 +131,13 @@ public static class Words
     {
         ArgumentNullException.ThrowIfNull(limit);
         var sources = string.Join(" and ", limit.Sources.Select(s => Say("source." + s).ToLowerInvariant()));
-        return Say(limit.Sources.Count == 1 ? "limits.oneSource" : limit.Agree ? "limits.agree" : "limits.differ", Say("limitKind." + limit.Kind), sources);
+        return Say(
+            limit.Sources.Count == 1 ? "limits.oneSource"
+                : limit.Agree ? "limits.agree"
+                : "limits.differ",
+            Say("limitKind." + limit.Kind),
+            sources
+        );
     }
 
     /// <summary>A step that made a limit laxer: was, is, who, why.</summary>
@@ -113,8 +145,15 @@ public static class Words
     {
         ArgumentNullException.ThrowIfNull(step);
         ArgumentNullException.ThrowIfNull(reader);
-        return Say("limits.laxer", Say("limitKind." + step.Kind), reader.With(step.Was), reader.With(step.Is), step.ByRules ? Say("limits.byRules") : "",
-            step.SignedBy is { } signer ? Say("limits.signed", signer) : Say("limits.unsigned", step.By), step.Why);
+        return Say(
+            "limits.laxer",
+            Say("limitKind." + step.Kind),
+            reader.With(step.Was),
+            reader.With(step.Is),
+            step.ByRules ? Say("limits.byRules") : "",
+            step.SignedBy is { } signer ? Say("limits.signed", signer) : Say("limits.unsigned", step.By),
+            step.Why
+        );
     }
 
     /// <summary>A reading that was withdrawn: what, why, who.</summary>
@@ -122,7 +161,14 @@ public static class Words
     {
         ArgumentNullException.ThrowIfNull(withdrawn);
         ArgumentNullException.ThrowIfNull(reader);
-        return Say("limits.withdrawn", reader.With(withdrawn.Size.Size), Clock(withdrawn.Size.Degrees), withdrawn.By, withdrawn.Reason, withdrawn.SignedBy is { } signer ? Say("limits.signed", signer) : "");
+        return Say(
+            "limits.withdrawn",
+            reader.With(withdrawn.Size.Size),
+            Clock(withdrawn.Size.Degrees),
+            withdrawn.By,
+            withdrawn.Reason,
+            withdrawn.SignedBy is { } signer ? Say("limits.signed", signer) : ""
+        );
     }
 
     /// <summary>A reading whose gauge failed on its standard afterwards.</summary>
@@ -139,7 +185,8 @@ public static class Words
         var hour = degrees % 360 / 30m;
         var whole = (int)Math.Floor(hour);
         var half = hour - whole;
-        if (half is not (0m or 0.5m)) return Math.Round(degrees % 360, 0).ToString(CultureInfo.InvariantCulture) + "°";
+        if (half is not (0m or 0.5m))
+            return Math.Round(degrees % 360, 0).ToString(CultureInfo.InvariantCulture) + "°";
         return (whole == 0 ? 12 : whole).ToString(CultureInfo.InvariantCulture) + (half == 0.5m ? "½" : "");
     }
 
@@ -148,7 +195,12 @@ public static class Words
     public static string When(DateTimeOffset at, DateTimeOffset now)
     {
         var (then, today) = (at.ToLocalTime(), now.ToLocalTime().Date);
-        return then.ToString(then.Date == today ? "HH:mm" : then.Date == today.AddDays(-1) ? "'yesterday' HH:mm" : "d MMM yyyy", CultureInfo.InvariantCulture);
+        return then.ToString(
+            then.Date == today ? "HH:mm"
+                : then.Date == today.AddDays(-1) ? "'yesterday' HH:mm"
+                : "d MMM yyyy",
+            CultureInfo.InvariantCulture
+        );
     }
 
     public static string With(Length length, LengthUnit unit) => LengthText.Reading(length, unit) + " " + LengthText.Name(unit);
