@@ -108,7 +108,7 @@ internal sealed partial class Operator
         HeadCut? cut = person.surface.Confirmations is [.., { DialTook: { } dial, MetalGone: { } gone } last]
             ? new(dial, gone, 0, last.Slope)
             : null;
-        return (result, cut, person.surface.Plans is [var first, ..] ? first.Read().Request.Dial.Allowance : null);
+        return (result, cut, person.surface.Plans is [var first, ..] ? first.Contents.Request.Dial.Allowance : null);
     }
 
     /// <summary>
@@ -145,7 +145,13 @@ internal sealed partial class Operator
                 pass.Plan = null;
             var from = System.Diagnostics.Stopwatch.GetTimestamp();
             var record = new SurfaceRecord(surface, person.part, person.shop);
-            _ = (record.Station, record.PlanDoubt, record.RequestForPlan(true), record.Judge(true), record.DialNote);
+            _ = (
+                record.Station,
+                record.Planning.Doubt,
+                record.Planning.Request(true),
+                record.Confirming.Judge(true),
+                record.Confirming.DialNote
+            );
             times.Add(System.Diagnostics.Stopwatch.GetElapsedTime(from).TotalMilliseconds);
         }
         return (surface.Passes.Count, times.Order().ElementAt(times.Count / 2));
@@ -159,7 +165,7 @@ internal sealed partial class Operator
             CheckZero();
         ReadAll(0);
         LookAtDepths();
-        if (Now().DiscardVerdict != Verdict.Beyond && !IsBelowFloor())
+        if (Now().Measuring.DiscardVerdict != Verdict.Beyond && !IsBelowFloor())
         {
             Mount();
             for (var i = 0; i < (job.Chucking == Chucking.TurnedRound ? 1 : metal.Faces.Count); i++)
@@ -170,7 +176,7 @@ internal sealed partial class Operator
         return Confirm(so) with { Readings = readings };
     }
 
-    private bool IsBelowFloor() => !rotor && Now().DrumFigures.BelowFloor;
+    private bool IsBelowFloor() => !rotor && Now().Measuring.DrumFigures.BelowFloor;
 
     /// <summary>The surface as a page loads it after everything so far was saved.</summary>
     private SurfaceRecord Now()
@@ -225,10 +231,10 @@ internal sealed partial class Operator
     {
         if (!job.Slip(Slips.ZeroCheckSkipped))
             CheckZero();
-        if (Now().FinishIsDue)
-            Journey.Finish(Now(), [.. Now().FinishSteps.Select(s => s.Kind)], null, Hand);
+        if (Now().Cutting.FinishIsDue)
+            Journey.Finish(Now(), [.. Now().Cutting.FinishSteps.Select(s => s.Kind)], null, Hand);
         ReadAll(0);
-        foreach (var kind in Now().NotLookedAt)
+        foreach (var kind in Now().Confirming.NotLookedAt)
         {
             var looks = !variant.SaysNone && !job.Slip(Slips.NoneWithoutLooking);
             SayDepth(kind, looks);
@@ -238,14 +244,14 @@ internal sealed partial class Operator
         for (var guard = 0; guard < 20 && judgement.Decision == Decision.MeasureAgain; guard++)
         {
             var record = Now();
-            if (record.NextPlace is { } missing)
+            if (record.Measuring.NextPlace is { } missing)
                 ReadAt(missing, 0);
-            else if (judgement.Notes.Select(record.PlaceOf).FirstOrDefault(p => p is not null) is { } twice)
+            else if (judgement.Notes.Select(record.Measuring.PlaceOf).FirstOrDefault(p => p is not null) is { } twice)
                 ReadAt(twice, 0);
-            else if (SurfaceRecord.LookAgain(judgement) is { Count: > 0 } again)
+            else if (ConfirmState.LookAgain(judgement) is { Count: > 0 } again)
                 foreach (var kind in again)
                     Say(kind, variant.SaysNone || job.Slip(Slips.NoneWithoutLooking) ? 0 : Depth(kind));
-            else if (!thrice && !variant.SaysNone && record.DepthsToRepeat(judgement) is { Count: > 0 } depths)
+            else if (!thrice && !variant.SaysNone && record.Confirming.DepthsToRepeat(judgement) is { Count: > 0 } depths)
             {
                 thrice = true;
                 foreach (var kind in depths)
@@ -254,7 +260,10 @@ internal sealed partial class Operator
             }
             else if (!variant.FixedPlaces)
             {
-                if (more++ >= MostMore || record.ReadNext(judgement, ShapePrior.Usual(metal.Kind)) is not { Next.IsEnough: false } next)
+                if (
+                    more++ >= MostMore
+                    || record.Measuring.ReadNext(judgement, ShapePrior.Usual(metal.Kind)) is not { Next.IsEnough: false } next
+                )
                     break;
                 ReadAt(next.Place, 0);
             }
@@ -270,19 +279,19 @@ internal sealed partial class Operator
         }
         Journey.Confirm(Now(), readingsAreFit: true, Hand);
         var released = judgement.Decision is Decision.Release or Decision.LeadOnly;
-        return job.Close(so, released, judgement.Decision == Decision.Release, (double)Now().Limits!.MachineTo.Millimetres) with
+        return job.Close(so, released, judgement.Decision == Decision.Release, (double)Now().Receiving.Limits!.MachineTo.Millimetres) with
         {
             HeldBackBy = released ? "" : string.Join(" ", judgement.Notes.Select(n => n.Code).Distinct().Order()),
         };
     }
 
-    private Judgement Judge() => Now().Judge(readingsAreFit: true);
+    private Judgement Judge() => Now().Confirming.Judge(readingsAreFit: true);
 
     /// <summary>Places half-way between those that were read.</summary>
     private List<ReadingPlace> Between(SurfaceRecord record) =>
         [
             .. record
-                .Places.Where(p => rotor || p.Station == record.Stations[record.Stations.Count / 2])
+                .Measuring.Places.Where(p => rotor || p.Station == record.Measuring.Stations[record.Measuring.Stations.Count / 2])
                 .Select(p => new ReadingPlace((p.Degrees + (rotor ? 20 : 25)) % (rotor ? 360 : 180), p.Station)),
         ];
 }

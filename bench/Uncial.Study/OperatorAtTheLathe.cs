@@ -97,7 +97,7 @@ internal sealed partial class Operator
 
     private WorkResult Cut(WorkResult so)
     {
-        var request = Now().RequestForPlan(job.DialVerified);
+        var request = Now().Planning.Request(job.DialVerified);
         request = request with
         {
             Techniques = variant.ProbesFirst
@@ -120,16 +120,16 @@ internal sealed partial class Operator
         for (var guard = 0; guard < 300; guard++)
         {
             var record = Now();
-            if (record.Plan is not { } plan || record.PassesOfPlan.Count >= plan.Option.Passes.Count)
+            if (record.Planning.Document is not { } plan || record.Planning.Passes.Count >= plan.Option.Passes.Count)
                 break;
-            if (record.PlanDoubt is not null)
+            if (record.Planning.Doubt is not null)
             {
-                if (!record.CanPlanAnew)
+                if (!record.Planning.CanPlanAnew)
                     break;
                 Journey.PlanForFacts(record, Hand);
                 continue;
             }
-            if (record.StartRefusal is not null)
+            if (record.Cutting.StartRefusal is not null)
             {
                 // Measured on a bright spot, once for each cut; where that is not enough it is not cut on.
                 if (measuredAt == record.CutsDone || BrightSpot() is not { } spot)
@@ -163,19 +163,19 @@ internal sealed partial class Operator
     private string WhyNoMore()
     {
         var record = Now();
-        if (record.StartRefusal is { } refusal)
+        if (record.Cutting.StartRefusal is { } refusal)
             return refusal.ToString();
-        var says = record.Plan is { Why: { Count: > 0 } why } ? string.Join(" ", why.Select(n => n.Code).Distinct()) : "";
+        var says = record.Planning.Document is { Why: { Count: > 0 } why } ? string.Join(" ", why.Select(n => n.Code).Distinct()) : "";
         var last = surface.Passes[^1];
         var dark = last.DarkOuter != 0 || last.DarkInner != 0 ? "dark" : "groove";
-        return $"{last.Next} {record.Plan?.Option.Key} {says} ({dark})";
+        return $"{last.Next} {record.Planning.Document?.Option.Key} {says} ({dark})";
     }
 
     private void Make(SurfaceRecord record)
     {
-        var todo = record.Plan!.Option.Passes;
-        var pass = todo[record.PassesOfPlan.Count];
-        var next = todo.ElementAtOrDefault(record.PassesOfPlan.Count + 1);
+        var todo = record.Planning.Document!.Option.Passes;
+        var pass = todo[record.Planning.Passes.Count];
+        var next = todo.ElementAtOrDefault(record.Planning.Passes.Count + 1);
         var start = Journey.StartPass(record, 1, Hand);
         if (pass.TurnFirst)
         {

@@ -27,7 +27,7 @@ internal sealed partial class Operator
     /// <summary>Reads every place that the page asks for.</summary>
     private void ReadAll(double warm)
     {
-        for (var guard = 0; guard < 60 && Now().NextPlace is { } place; guard++)
+        for (var guard = 0; guard < 60 && Now().Measuring.NextPlace is { } place; guard++)
             ReadAt(place, warm);
     }
 
@@ -36,7 +36,7 @@ internal sealed partial class Operator
         var record = Now();
         var size = tell ?? Shown(place, warm);
         var insisted = false;
-        if (record.QuestionOf(Len(size), place, null) is not null)
+        if (record.Measuring.QuestionOf(Len(size), place, null) is not null)
         {
             // The page asks: it is read once more, with care, and kept.
             (size, insisted) = (Exactly(place, warm), true);

@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
 using Uncial.Core.Cutting;
 using Uncial.Core.Planning;
 
@@ -19,71 +20,49 @@ public class ShopTechnique
     public int Turn { get; set; }
 }
 
-/// <summary>A pass was started: from here on nobody else starts it.</summary>
-public class CutStart : PartFact
+/// <summary>The start of a pass, as it is stored.</summary>
+public class CutStart : CutStartFact
 {
     public int SurfaceId { get; set; }
-    public long PlanId { get; set; }
+    public Operator? By { get; set; }
     public PlanEntry? Plan { get; set; }
-
-    /// <summary>Place of the pass in its plan, from 0.</summary>
-    public int Index { get; set; }
-
-    /// <summary>Which start of this pass it is, from 1: one that was broken off is made again.</summary>
-    public int Attempt { get; set; }
-
-    public int LatheId { get; set; }
-
-    /// <summary>Minutes by band, feed and speed; 0 where they are not known.</summary>
-    public decimal PlannedMinutes { get; set; }
-
-    /// <summary>Seconds that it should take, by what passes took on this lathe; 0 where not known.</summary>
-    public int Seconds { get; set; }
-
     public CutStop? Stop { get; set; }
+
+    [NotMapped]
+    public override CutStopFact? Stopped => Stop;
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>How a started pass ended.</summary>
-public enum CutStopKind
-{
-    /// <summary>It ran to its end.</summary>
-    Done,
-
-    /// <summary>It was stopped inside the cut, which leaves a step: it is made again at the same setting.</summary>
-    BrokenOff,
-
-    /// <summary>The tool never touched: it was started by mistake.</summary>
-    NotCut,
-}
-
-/// <summary>The end of a started pass.</summary>
-public class CutStop : PartFact
+/// <summary>The end of a started pass, as it is stored.</summary>
+public class CutStop : CutStopFact
 {
     public long StartId { get; set; }
-    public CutStopKind Kind { get; set; }
+    public Operator? By { get; set; }
 
-    [MaxLength(300)]
-    public string? Reason { get; set; }
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>The part was finished after its cuts: hatched, edges, washed.</summary>
-public class FinishEntry : PartFact
+/// <summary>The part was finished, as it is stored.</summary>
+public class FinishEntry : FinishFact
 {
     public int SurfaceId { get; set; }
-    public int Cuts { get; set; }
+    public Operator? By { get; set; }
 
     /// <summary>Names of the steps that were done, in their order.</summary>
     public string[] Steps { get; set; } = [];
 
-    /// <summary>Why a step was left out.</summary>
-    [MaxLength(300)]
-    public string? Reason { get; set; }
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
 /// <summary>Chatter that was heard or seen, what was tried, and whether it helped. Kept for the lathe.</summary>
 public class ChatterEntry : PartFact
 {
     public int SurfaceId { get; set; }
+    public Operator? By { get; set; }
     public int LatheId { get; set; }
 
     /// <summary>Passes that the surface had behind it.</summary>
@@ -92,6 +71,9 @@ public class ChatterEntry : PartFact
     public ChatterSign Sign { get; set; }
     public ChatterRemedy Remedy { get; set; }
     public bool Helped { get; set; }
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
 /// <summary>The swarf bin was emptied.</summary>

@@ -81,9 +81,20 @@ public class Part
     [NotMapped]
     public Outcome? Outcome => Outcomes.Where(o => o.Withdrawal is null).Newest();
 
-    /// <summary>The newest calling back, or null.</summary>
+    /// <summary>The newest recall, or null.</summary>
     [NotMapped]
     public OutcomeWithdrawal? CalledBack => Outcomes.Select(o => o.Withdrawal).OfType<OutcomeWithdrawal>().Newest();
+
+    /// <summary>What Core is to know of it.</summary>
+    [NotMapped]
+    public PartFacts Facts =>
+        new()
+        {
+            HasLeft = Outcome is not null,
+            Recalled = CalledBack,
+            Shape = Shape,
+            Findings = [.. Surfaces.SelectMany(s => s.Findings)],
+        };
 }
 
 /// <summary>A pair of faces or a bore: what has limits, is measured, cut and judged.</summary>
@@ -138,9 +149,35 @@ public class WorkSurface
     public List<CutStart> CutStarts { get; } = [];
     public List<FinishEntry> Finishes { get; } = [];
     public List<ChatterEntry> Chatters { get; } = [];
+
+    /// <summary>What is on record about it, as Core takes it.</summary>
+    [NotMapped]
+    public SurfaceFacts Facts =>
+        new()
+        {
+            Kind = Kind,
+            Diameter = Diameter,
+            Band = Band,
+            Places = Places,
+            Depths = [.. DepthsMm.Select(Length.FromMillimetres)],
+            MaxRunout = MaxRunout,
+            MaxVariation = MaxVariation,
+            Limits = LimitEntries,
+            Settlements = Settlements,
+            Findings = Findings,
+            Readings = Readings,
+            Plans = Plans,
+            Passes = Passes,
+            Confirmations = Confirmations,
+            Mounts = Mounts,
+            SetUps = SetUps,
+            SetUpDecisions = SetUpDecisions,
+            CutStarts = CutStarts,
+            Finishes = Finishes,
+        };
 }
 
-/// <summary>Something that was stated: by whom and when. Facts are added, never changed.</summary>
+/// <summary>Something that was stated and belongs to no part: by whom and when. Facts are added, never changed.</summary>
 public abstract class Fact
 {
     public long Id { get; set; }
@@ -149,115 +186,34 @@ public abstract class Fact
     public Operator? By { get; set; }
 }
 
-/// <summary>A fact about a part. Its number orders it among all facts of the part, whatever the clocks said.</summary>
-public abstract class PartFact : Fact
-{
-    /// <summary>Place among the facts of its part, from 1 without gaps; given by the database under the part's lock.</summary>
-    public int Number { get; set; }
-}
-
-/// <summary>Where a limit was read.</summary>
-public enum LimitSource
-{
-    CastMarking,
-    LimitBook,
-    MakersSheet,
-    OtherShop,
-}
-
-/// <summary>A limit as it was read somewhere. The newest of each source counts; of several sources the stricter holds.</summary>
-public class LimitEntry : PartFact
+/// <summary>A limit as it was read somewhere, as it is stored.</summary>
+public class LimitEntry : LimitFact
 {
     public int SurfaceId { get; set; }
-    public LimitKind Kind { get; set; }
-    public Length Value { get; set; }
-
-    [MaxLength(120)]
-    public required string Typed { get; set; }
-    public LengthUnit Unit { get; set; }
-    public LimitSource Source { get; set; }
-
-    /// <summary>The entry of the limit book that it was read from; null for other sources.</summary>
-    public int? BookEntryId { get; set; }
-
-    /// <summary>The statement of the part's visit before that it repeats; null for one that was made in this visit.</summary>
-    public long? CopiedFromId { get; set; }
-
-    /// <summary>Newest change of the shop's rules when it was stated; null or 0 for none. Set by the database.</summary>
-    public long? RulesId { get; set; }
-
-    /// <summary>The lead's signature where it made the limit that holds laxer; otherwise null.</summary>
-    public long? SignatureId { get; set; }
+    public Operator? By { get; set; }
     public Signature? Signature { get; set; }
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
+
+    [NotMapped]
+    public override string? SignedReason => Signature?.Reason;
+
+    [NotMapped]
+    public override string? SignedByName => Signature?.SignedBy?.DisplayName;
 }
 
-/// <summary>What a reading is of.</summary>
-public enum ReadingKind
-{
-    Size,
-    RunoutOuter,
-    RunoutInner,
-    GrooveOuter,
-    GrooveInner,
-    ReliefOuter,
-    ReliefInner,
-    Eccentricity,
-    Groove,
-    Relief,
-}
-
-/// <summary>One reading of one gauge, as typed.</summary>
-public class ReadingEntry : PartFact
+/// <summary>A reading, as it is stored.</summary>
+public class ReadingEntry : ReadingFact
 {
     public int SurfaceId { get; set; }
-    public ReadingKind Kind { get; set; }
-
-    /// <summary>Place around the part; null where the reading is of a whole face.</summary>
-    public decimal? Degrees { get; set; }
-
-    /// <summary>Depth in a drum, or how far in from the outer edge of a rotor.</summary>
-    public Length? Station { get; set; }
-
-    public Length Value { get; set; }
-
-    [MaxLength(120)]
-    public required string Typed { get; set; }
-    public LengthUnit Unit { get; set; }
-    public Length Resolution { get; set; }
-    public Length Uncertainty { get; set; }
-
-    /// <summary>It was questioned, and the operator stood by it.</summary>
-    public bool Insisted { get; set; }
-
-    /// <summary>Passes that the surface had behind it.</summary>
-    public int Cuts { get; set; }
-
-    /// <summary>The gauge; null for a reading from before gauges had a book.</summary>
-    public int? GaugeId { get; set; }
+    public Operator? By { get; set; }
 
     /// <summary>
     /// The newest zero check of the gauge when the reading was stored; 0 for none, null for a reading of the first version. Set by the
     /// database.
     /// </summary>
     public long? AfterCheckId { get; set; }
-
-    /// <summary>The zero check that corrected it, if one did. The correction is in <see cref="Value"/> already.</summary>
-    public long? ZeroCheckId { get; set; }
-
-    /// <summary>What the zero check added to what the gauge showed.</summary>
-    public Length Correction { get; set; }
-
-    /// <summary>What the operator remarked.</summary>
-    [MaxLength(200)]
-    public string? Note { get; set; }
-
-    /// <summary>
-    /// It came with a job file and was not read here: it is shown and planned by, but nothing leaves on it. Null where it was read here.
-    /// </summary>
-    public bool? FromFile { get; set; }
-
-    /// <summary>When it was typed, where it had to wait for the server; otherwise null.</summary>
-    public DateTimeOffset? TypedAt { get; set; }
 
     /// <summary>Name that the page gave it, so that it goes in once however often it is sent.</summary>
     public Guid? Key { get; set; }
@@ -271,147 +227,77 @@ public class ReadingEntry : PartFact
     public Withdrawal? Withdrawal { get; set; }
     public ReadingFlag? Flag { get; set; }
 
-    /// <summary>When the gauge was read.</summary>
     [NotMapped]
-    public DateTimeOffset TakenAt => TypedAt ?? At;
+    public override WithdrawalFact? Withdrawn => Withdrawal;
+
+    [NotMapped]
+    public override PartFact? Flagged => Flag;
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
 /// <summary>A reading taken back, with the reason.</summary>
-public class Withdrawal : PartFact
+public class Withdrawal : WithdrawalFact
 {
     public long ReadingId { get; set; }
-
-    [MaxLength(200)]
-    public required string Reason { get; set; }
-
-    /// <summary>The lead's signature where the reading was beyond discard; otherwise null.</summary>
-    public long? SignatureId { get; set; }
+    public Operator? By { get; set; }
     public Signature? Signature { get; set; }
+
+    [NotMapped]
+    public override string? SignedByName => Signature?.SignedBy?.DisplayName;
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>A plan that was taken; a new one gets the next version.</summary>
-public class PlanEntry : PartFact
+/// <summary>A plan, as it is stored.</summary>
+public class PlanEntry : PlanFact
 {
     public int SurfaceId { get; set; }
-    public int Version { get; set; }
-
-    [MaxLength(60)]
-    public required string Technique { get; set; }
-
-    /// <summary>The lathe that its dial settings are for; null for one from before lathes had a book.</summary>
-    public int? LatheId { get; set; }
+    public Operator? By { get; set; }
 
     /// <summary>What it rests on and its passes, as <see cref="PlanDocument"/>.</summary>
     public required string Document { get; set; }
 
+    public Signature? Signature { get; set; }
+
     private PlanDocument? read;
 
     /// <summary>The document as objects; the same text is parsed once while it is in use.</summary>
-    public PlanDocument Read() => read ??= PlanDocuments.Read(Document);
+    [NotMapped]
+    public override PlanDocument Contents => read ??= PlanDocuments.Read(Document);
 
-    /// <summary>The lead's signature for a first pass that could end past machine-to; otherwise null.</summary>
-    public long? SignatureId { get; set; }
-    public Signature? Signature { get; set; }
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>A pass that was made, and what the metal showed after it.</summary>
-public class PassEntry : PartFact
+/// <summary>A pass, as it is stored.</summary>
+public class PassEntry : PassFact
 {
     public int SurfaceId { get; set; }
-    public long PlanId { get; set; }
+    public Operator? By { get; set; }
     public PlanEntry? Plan { get; set; }
-
-    /// <summary>Place in its plan, from 0.</summary>
-    public int Index { get; set; }
-
-    /// <summary>Place among all passes of the surface, from 1.</summary>
-    public int Cut { get; set; }
-
-    /// <summary>The size measured after it ruled out that the dial counts twice or half the depth.</summary>
-    public bool DialBorneOut { get; set; }
-
-    /// <summary>Dark twelfths of the outer face or bore; bit 0 is 12 o'clock.</summary>
-    public int DarkOuter { get; set; }
-
-    /// <summary>Dark twelfths of the inner face.</summary>
-    public int DarkInner { get; set; }
-
-    public Length? GrooveOuter { get; set; }
-    public Length? GrooveInner { get; set; }
-
-    /// <summary>A size measured right after the pass.</summary>
-    public Length? Size { get; set; }
-
-    public int? LatheId { get; set; }
-
-    /// <summary>Way of each tip through the metal, metres; 0 where size or band are not known.</summary>
-    public decimal Metres { get; set; }
-
-    /// <summary>Iron that it took by its dials, grams; 0 where size or band are not known.</summary>
-    public decimal Grams { get; set; }
-
-    /// <summary>What was heard or seen of chatter; null where it ran quiet.</summary>
-    public Uncial.Core.Cutting.ChatterSign? Noise { get; set; }
-
-    /// <summary>What followed from it.</summary>
-    public Uncial.Core.Cutting.NextStep Next { get; set; }
 
     /// <summary>Notes of the reading of the pass, JSON.</summary>
     public required string Notes { get; set; }
+
+    [NotMapped]
+    public override PlanFact? OfPlan => Plan;
+
+    [NotMapped]
+    public override bool TouchedFromSize => DialBorneOut || StoredJson.Read<List<Core.Note>>(Notes).Exists(n => n.Code == "touchFromSize");
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>A judgement made at the bench, with the figures it rests on.</summary>
-public class Confirmation : PartFact
+/// <summary>A judgement, as it is stored.</summary>
+public class Confirmation : ConfirmationFact
 {
     public int SurfaceId { get; set; }
-    public int Cuts { get; set; }
-    public PartKind Kind { get; set; }
-    public Length Worst { get; set; }
-    public Length Discard { get; set; }
-    public Length MachineTo { get; set; }
-    public Length Uncertainty { get; set; }
-    public Length? Allowance { get; set; }
+    public Operator? By { get; set; }
 
-    /// <summary>Grooves that stay, both faces together, radial in a drum; null: not looked at on some face.</summary>
-    public Length? GrooveLeft { get; set; }
-
-    /// <summary>Low lands that stay, likewise; null: not looked at, or a judgement of an earlier version.</summary>
-    public Length? ReliefLeft { get; set; }
-
-    /// <summary>What those depths may be more than they were read, together; nothing where it was turned bright.</summary>
-    public Length? DepthUncertainty { get; set; }
-
-    public Decision Decision { get; set; }
-    public int? LatheId { get; set; }
-
-    /// <summary>The sizes before and after ruled out that the dial counts twice or half the depth.</summary>
-    public bool DialBorneOut { get; set; }
-
-    /// <summary>
-    /// What the dial took since its zero, off the thickness or on the diameter; null where that was not cut clean and measured before and
-    /// after.
-    /// </summary>
-    public Length? DialTook { get; set; }
-
-    /// <summary>What went by the sizes before and after, likewise.</summary>
-    public Length? MetalGone { get; set; }
-
-    /// <summary>
-    /// How far it is out of parallel, millimetres of size on a millimetre of band, signed; null where one station was read, or it was not
-    /// cut bright.
-    /// </summary>
-    public double? Slope { get; set; }
-
-    /// <summary>Thickness variation or out-of-round; null where it was not known.</summary>
-    public Length? Variation { get; set; }
-
-    /// <summary>Taper over the band, signed; null where only one station was read.</summary>
-    public Length? Taper { get; set; }
-
-    /// <summary>Why it goes on although its shape, its fellow on the axle or the dial spoke against it; null where nothing did.</summary>
-    [MaxLength(300)]
-    public string? Reason { get; set; }
-
-    /// <summary>Newest change of the shop's rules when it was judged; null or 0 for none. Set by the database.</summary>
-    public long? RulesId { get; set; }
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }

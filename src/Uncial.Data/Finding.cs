@@ -1,47 +1,34 @@
 using System.ComponentModel.DataAnnotations;
-using Uncial.Core.Lengths;
-using Uncial.Core.Looking;
+using System.ComponentModel.DataAnnotations.Schema;
 
 namespace Uncial.Data;
 
-/// <summary>Which side of a work surface a finding is on.</summary>
-public enum Side
-{
-    Whole,
-    Outer,
-    Inner,
-}
-
 /// <summary>What somebody found on a surface by eye and hand.</summary>
-public class Finding : PartFact
+public class Finding : FindingFact
 {
     public int SurfaceId { get; set; }
-    public FindingKind Kind { get; set; }
-    public Side Side { get; set; }
-
-    /// <summary>Twelfths where it is, bit 0 at 12 o'clock; 0 where it is all round or nobody said.</summary>
-    public int Sectors { get; set; }
-
-    /// <summary>Depth of a groove, height of a ridge.</summary>
-    public Length? Depth { get; set; }
-
-    [MaxLength(200)]
-    public string? Note { get; set; }
-    public int? PhotoId { get; set; }
+    public Operator? By { get; set; }
     public FindingWithdrawal? Withdrawal { get; set; }
+
+    [NotMapped]
+    public override WithdrawalFact? Withdrawn => Withdrawal;
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
 /// <summary>A finding that turned out to be none, with the reason.</summary>
-public class FindingWithdrawal : PartFact
+public class FindingWithdrawal : WithdrawalFact
 {
     public long FindingId { get; set; }
-
-    [MaxLength(200)]
-    public required string Reason { get; set; }
-
-    /// <summary>The lead's signature where the finding ended the part's way; otherwise null.</summary>
-    public long? SignatureId { get; set; }
+    public Operator? By { get; set; }
     public Signature? Signature { get; set; }
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
+
+    [NotMapped]
+    public override string? SignedByName => Signature?.SignedBy?.DisplayName;
 }
 
 /// <summary>A photo of a part, kept in the database.</summary>

@@ -105,14 +105,14 @@ public class Gauge
         if (LastCheck is not { Passed: true } check)
             return null;
         var holds = (at - check.At).Duration() <= TimeSpan.FromMinutes(record.Shop.Rules.ZeroCheckHoldsMinutes);
-        return holds || record.Sizes.Any(s => s.ZeroCheckId == check.Id) ? check : null;
+        return holds || record.Measuring.Sizes.Any(s => s.ZeroCheckId == check.Id) ? check : null;
     }
 
     /// <summary>A part is begun with it, and nobody has looked at its zero lately.</summary>
     public bool ZeroIsDue(SurfaceRecord record, DateTimeOffset now)
     {
         ArgumentNullException.ThrowIfNull(record);
-        return HasStandard && Correction(record, now) is null && record.Sizes.All(s => s.GaugeId != Id);
+        return HasStandard && Correction(record, now) is null && record.Measuring.Sizes.All(s => s.GaugeId != Id);
     }
 
     /// <summary>Its certificate has run out.</summary>
@@ -154,6 +154,7 @@ public class ZeroCheckEntry : Fact
 /// <summary>A reading that is in doubt, since its gauge failed on the standard afterwards.</summary>
 public class ReadingFlag : PartFact
 {
+    public Operator? By { get; set; }
     public long ReadingId { get; set; }
     public long ZeroCheckId { get; set; }
     public ZeroCheckEntry? ZeroCheck { get; set; }

@@ -1,29 +1,15 @@
 namespace Uncial.Data;
 
-/// <summary>
-/// Order of facts: by their number, never by a clock. A fact that is not stored yet has none and is newer than every one that is.
-/// </summary>
+/// <summary>Order of facts that belong to no part: by their key, never by a clock.</summary>
 public static class InOrder
 {
-    /// <summary>Place of a fact among those of its part.</summary>
-    public static int Place(this PartFact fact)
-    {
-        ArgumentNullException.ThrowIfNull(fact);
-        return fact.Number == 0 ? int.MaxValue : fact.Number;
-    }
-
-    /// <summary>Whether a fact was stated after another one.</summary>
-    public static bool IsAfter(this PartFact fact, PartFact other) => fact.Place() > other.Place();
-
-    /// <summary>The oldest first.</summary>
-    public static IEnumerable<T> Ordered<T>(this IEnumerable<T> facts)
-        where T : PartFact => facts.OrderBy(f => f.Place());
-
-    /// <summary>The newest, or null.</summary>
-    public static T? Newest<T>(this IEnumerable<T> facts)
-        where T : PartFact => facts.Ordered().LastOrDefault();
-
-    /// <summary>The newest of facts that belong to no part, or null.</summary>
+    /// <summary>The newest, or null. One that is not stored yet is newer than every one that is.</summary>
     public static T? NewestById<T>(this IEnumerable<T> facts)
         where T : Fact => facts.OrderBy(f => f.Id == 0 ? long.MaxValue : f.Id).LastOrDefault();
+
+    /// <summary>The row that holds a fact of a part.</summary>
+    /// <exception cref="ArgumentException">The fact is of no row: it was not loaded from the database.</exception>
+    public static T Row<T>(this PartFact fact)
+        where T : PartFact =>
+        fact as T ?? throw new ArgumentException($"{fact?.GetType().Name ?? "nothing"} is no {typeof(T).Name}.", nameof(fact));
 }

@@ -94,15 +94,6 @@ public sealed record OutcomeAside(
 /// </summary>
 public static partial class Journey
 {
-    /// <summary>Technique key of a plan that cuts nothing: the surface is left as it is.</summary>
-    public const string NoCut = "none";
-
-    /// <summary>Technique key of a plan that only takes the glaze off: nothing that counts is cut.</summary>
-    public const string Scuff = "scuff";
-
-    /// <summary>Technique key of a plan that ended early: clean before its last pass, or stopped.</summary>
-    public const string Finished = "finished";
-
     private const int AllSectors = Coverage.Sectors;
 
     /// <summary>States a limit. One that makes the limit that holds laxer takes a lead's signature; the database asks for it.</summary>
@@ -175,19 +166,19 @@ public static partial class Journey
                     _ => [ReadingKind.GrooveOuter, ReadingKind.GrooveInner],
                 };
             // A second, shallower groove does not hide the first.
-            foreach (var figure in figures.Where(f => record.Figure(f) is not { } known || known.Value < depth.Value))
+            foreach (var figure in figures.Where(f => record.Measuring.Figure(f) is not { } known || known.Value < depth.Value))
                 Read(record, figure, null, depth, unit, record.Shop.GaugeFor(figure), hand);
         }
         return finding;
     }
 
     /// <summary>A finding turned out to be none.</summary>
-    public static void Withdraw(SurfaceRecord record, Finding finding, string reason, Hand hand, long? signature = null)
+    public static void Withdraw(SurfaceRecord record, FindingFact finding, string reason, Hand hand, long? signature = null)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(finding);
         record.Surface.Turn++;
-        finding.Withdrawal = new()
+        finding.Row<Finding>().Withdrawal = new()
         {
             Reason = reason,
             SignatureId = signature,
@@ -265,7 +256,7 @@ public static partial class Journey
         var (takenAt, isSize) = (aside?.TypedAt ?? hand.At, kind == ReadingKind.Size);
         var check = isSize ? gauge?.Correction(record, takenAt) : null;
         var value = typed.Value + (check?.Correction ?? Length.Zero);
-        var repeats = isSize && place is { } p ? record.SizesAt(p).Count(r => r.GaugeId == gauge?.Id) + 1 : 1;
+        var repeats = isSize && place is { } p ? record.Measuring.SizesAt(p).Count(r => r.GaugeId == gauge?.Id) + 1 : 1;
         var entry = new ReadingEntry
         {
             Kind = kind,
@@ -329,12 +320,12 @@ public static partial class Journey
         return entry;
     }
 
-    public static void Withdraw(SurfaceRecord record, ReadingEntry reading, string reason, Hand hand, long? signature = null)
+    public static void Withdraw(SurfaceRecord record, ReadingFact reading, string reason, Hand hand, long? signature = null)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(reading);
         record.Surface.Turn++;
-        reading.Withdrawal = new()
+        reading.Row<ReadingEntry>().Withdrawal = new()
         {
             Reason = reason,
             SignatureId = signature,
@@ -377,13 +368,13 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(seen);
-        var mount = record.Mount ?? throw new InvalidOperationException("The part is not on a lathe.");
+        var mount = record.Mounting.Mount ?? throw new InvalidOperationException("The part is not on a lathe.");
         var check = seen.Check(record);
         record.Surface.Turn++;
         var entry = new SetUpEntry
         {
             MountId = mount.Id,
-            Mount = mount,
+            Mount = mount.Row<MountEntry>(),
             Manner = seen.Manner,
             Turned = seen.Second is null || seen.Manner == SetUpManner.TwoArcs ? 0 : seen.Turned,
             FirstDegrees = seen.First.At.Degrees,
@@ -415,8 +406,8 @@ public static partial class Journey
     public static void GoOn(SurfaceRecord record, string? reason, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        var mount = record.Mount ?? throw new InvalidOperationException("The part is not on a lathe.");
-        var check = record.SetUp;
+        var mount = record.Mounting.Mount ?? throw new InvalidOperationException("The part is not on a lathe.");
+        var check = record.Mounting.SetUp;
         if (check is not { Verdict: SetUpVerdict.True } && Trimmed(reason) is null)
             throw new ArgumentException("Going on against the check takes a reason.", nameof(reason));
         record.Surface.SetUpDecisions.Add(
@@ -433,7 +424,7 @@ public static partial class Journey
         if (check?.RunoutNow is not { } runout)
             return;
         var (kind, value) = record.Kind == PartKind.Rotor ? (ReadingKind.RunoutOuter, runout) : (ReadingKind.Eccentricity, runout / 2);
-        if (record.Figure(kind) is { } known && known.IsAfter(mount))
+        if (record.Measuring.Figure(kind) is { } known && known.IsAfter(mount))
             return;
         Read(
             record,
@@ -487,7 +478,7 @@ public static partial class Journey
             new()
             {
                 LatheId = record.Lathe.Id,
-                Version = NextVersion(record.Surface),
+                Version = record.Surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1,
                 SignatureId = signature,
                 Technique = option.Key,
                 At = hand.At,
@@ -503,45 +494,33 @@ public static partial class Journey
         );
     }
 
-    /// <summary>Version that the next plan of a surface gets.</summary>
-    public static int NextVersion(WorkSurface surface)
-    {
-        ArgumentNullException.ThrowIfNull(surface);
-        return surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1;
-    }
-
     /// <summary>Leaves the surface uncut, scuffed or as it is: it goes on to be confirmed by the readings it has.</summary>
     public static void LeaveUncut(SurfaceRecord record, PlanRequest request, bool scuffed, Hand hand) =>
-        TakePlan(record, request, Empty(scuffed ? Scuff : NoCut), [], hand);
-
-    internal static SideSeen[] Sides(PartKind kind, int darkOuter, int darkInner, Length? grooveOuter, Length? grooveInner) =>
-        kind == PartKind.Rotor
-            ? [new(Clean(darkOuter), grooveOuter), new(Clean(darkInner), grooveInner)]
-            : [new(Clean(darkOuter), grooveOuter)];
+        TakePlan(record, request, Empty(scuffed ? PlanState.Scuff : PlanState.NoCut), [], hand);
 
     /// <summary>Records the pass that is due, reads the metal, and plans anew where that changes the plan.</summary>
     public static AfterPass RecordPass(SurfaceRecord record, PassSeen seen, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(seen);
-        var plan = record.Plan ?? throw new InvalidOperationException("No plan was taken.");
-        var index = record.PassesOfPlan.Count;
+        var plan = record.Planning.Document ?? throw new InvalidOperationException("No plan was taken.");
+        var index = record.Planning.Passes.Count;
         var passes = plan.Option.Passes;
         if (index >= passes.Count)
             throw new InvalidOperationException("All passes of the plan are done.");
 
-        var sides = Sides(record.Kind, seen.DarkOuter, seen.DarkInner, seen.GrooveOuter, seen.GrooveInner);
+        var sides = CutState.Sides(record.Kind, seen.DarkOuter, seen.DarkInner, seen.GrooveOuter, seen.GrooveInner);
         var size = seen.Size is { } s
-            ? new SizeSeen(s, seen.SizeDegrees is { } at && IsBright(record.Kind, seen.DarkOuter, seen.DarkInner, at))
+            ? new SizeSeen(s, seen.SizeDegrees is { } at && CutState.IsBright(record.Kind, seen.DarkOuter, seen.DarkInner, at))
             : (SizeSeen?)null;
         var after = AfterPass.Read(plan.Request, [.. passes.Take(index + 1)], [.. passes.Skip(index + 1)], sides, size, record.Shop.Rules);
-        var doubt = record.PlanDoubt;
+        var doubt = record.Planning.Doubt;
         record.Surface.Turn++;
         record.Surface.Passes.Add(
             new()
             {
-                Plan = record.LatestPlan,
-                PlanId = record.LatestPlan!.Id,
+                Plan = record.Planning.Latest!.Row<PlanEntry>(),
+                PlanId = record.Planning.Latest!.Id,
                 Index = index,
                 Cut = record.CutsDone + 1,
                 DarkOuter = seen.DarkOuter,
@@ -561,9 +540,9 @@ public static partial class Journey
             }
         );
         // What the plan rested on changed while this pass was cut: what follows is made from what is known now.
-        if (doubt is not null and not PlanDoubt.Dial && after.Next != NextStep.Stop && record.CanPlanAnew)
+        if (doubt is not null and not PlanDoubt.Dial && after.Next != NextStep.Stop && record.Planning.CanPlanAnew)
         {
-            var request = new SurfaceRecord(record.Surface, record.Part, record.Shop).RequestForPlan(after.Request.Dial.Confirmed);
+            var request = new SurfaceRecord(record.Surface, record.Part, record.Shop).Planning.Request(after.Request.Dial.Confirmed);
             after = after with
             {
                 Next = request.Sides.All(s => s.Need == Length.Zero) ? NextStep.Finished : NextStep.PlanAnew,
@@ -574,7 +553,7 @@ public static partial class Journey
         if (after.Next == NextStep.PlanAnew)
             PlanAnew(record, after, plan.Option.Key, hand);
         else if (after.Next == NextStep.Stop || (after.Next == NextStep.Finished && index + 1 < passes.Count))
-            TakePlan(record, after.Request, Empty(Finished), after.Notes, hand, after);
+            TakePlan(record, after.Request, Empty(PlanState.Finished), after.Notes, hand, after);
         return after;
     }
 
@@ -586,7 +565,7 @@ public static partial class Journey
     public static Judgement Confirm(SurfaceRecord record, bool readingsAreFit, Hand hand, string? reason = null)
     {
         ArgumentNullException.ThrowIfNull(record);
-        var judgement = record.Judge(readingsAreFit);
+        var judgement = record.Confirming.Judge(readingsAreFit);
         if (judgement.Worst is not { } worst)
             return judgement;
         record.Surface.Turn++;
@@ -596,21 +575,21 @@ public static partial class Journey
                 Cuts = record.CutsDone,
                 Kind = record.Kind,
                 Worst = worst,
-                Discard = record.Limits!.Discard,
-                MachineTo = record.Limits.MachineTo,
-                Uncertainty = record.Uncertainty,
+                Discard = record.Receiving.Limits!.Discard,
+                MachineTo = record.Receiving.Limits.MachineTo,
+                Uncertainty = record.Measuring.Uncertainty,
                 Allowance = judgement.Allowance,
-                GrooveLeft = record.DepthsLeft.Groove,
-                ReliefLeft = record.DepthsLeft.Relief,
-                DepthUncertainty = record.TurnedBright ? Length.Zero : record.DepthsLeft.Uncertainty,
+                GrooveLeft = record.Confirming.DepthsLeft.Groove,
+                ReliefLeft = record.Confirming.DepthsLeft.Relief,
+                DepthUncertainty = record.Cutting.TurnedBright ? Length.Zero : record.Confirming.DepthsLeft.Uncertainty,
                 Decision = judgement.Decision,
-                DialTook = record.MeasuredCut?.ByDial,
-                MetalGone = record.MeasuredCut?.BySize,
-                Slope = record.MeasuredCut is null ? null : record.SlopeNow,
-                DialBorneOut = record.DialBorneOut,
+                DialTook = record.Confirming.MeasuredCut?.ByDial,
+                MetalGone = record.Confirming.MeasuredCut?.BySize,
+                Slope = record.Confirming.MeasuredCut is null ? null : record.Confirming.SlopeNow,
+                DialBorneOut = record.Confirming.DialBorneOut,
                 LatheId = record.Lathe.Id,
-                Variation = record.Spread,
-                Taper = record.Taper,
+                Variation = record.Measuring.Spread,
+                Taper = record.Measuring.Taper,
                 Reason = Trimmed(reason),
                 At = hand.At,
                 ById = hand.OperatorId,
@@ -665,7 +644,7 @@ public static partial class Journey
     {
         if (after.Request.Sides.All(s => s.Need == Length.Zero))
         {
-            TakePlan(record, after.Request, Empty(Finished), after.Notes, hand, after);
+            TakePlan(record, after.Request, Empty(PlanState.Finished), after.Notes, hand, after);
             return;
         }
         var anew = PassPlanner.Plan(after.Request with { DefaultTechnique = technique });
@@ -683,7 +662,7 @@ public static partial class Journey
                     after.Request.MachineTo
                 )
             );
-        TakePlan(record, after.Request, option ?? Empty(Finished), [.. after.Notes, says], hand, after, newZero: newZero);
+        TakePlan(record, after.Request, option ?? Empty(PlanState.Finished), [.. after.Notes, says], hand, after, newZero: newZero);
     }
 
     /// <summary>Metres that each tip goes through the metal in one pass.</summary>
@@ -702,15 +681,4 @@ public static partial class Journey
     private static string? Trimmed(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
 
     private static PlanOption Empty(string key) => new(key, null, PlanStart.Free, Length.Zero, Length.Zero, [], []);
-
-    private static int Clean(int dark) => AllSectors - System.Numerics.BitOperations.PopCount((uint)dark);
-
-    /// <summary>Bright on every side where it was measured; in a drum at both ends of the diameter.</summary>
-    internal static bool IsBright(PartKind kind, int darkOuter, int darkInner, decimal degrees)
-    {
-        var sector = (int)Math.Round(degrees / 30m) % AllSectors;
-        var dark = kind == PartKind.Rotor ? darkOuter | darkInner : darkOuter;
-        var places = kind == PartKind.Rotor ? 1 << sector : 1 << sector | 1 << (sector + AllSectors / 2) % AllSectors;
-        return (dark & places) == 0;
-    }
 }

@@ -61,7 +61,7 @@ public static partial class Journey
                 MaxVariation = before.MaxVariation,
             };
             var record = new SurfaceRecord(before, last, shop);
-            foreach (var stated in Enum.GetValues<Core.Parts.LimitKind>().SelectMany(record.Stated).OrderBy(l => l.Id))
+            foreach (var stated in Enum.GetValues<Core.Parts.LimitKind>().SelectMany(record.Receiving.Stated).OrderBy(l => l.Id))
                 surface.LimitEntries.Add(
                     new()
                     {

@@ -17,15 +17,15 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(record);
         if (
-            record.Plan is not { } plan
-            || record.PassesOfPlan.Count >= plan.Option.Passes.Count
-            || record.IsCutting
-            || record.IsCut
-            || record.PlanDoubt is not null
-            || record.StartRefusal is not null
+            record.Planning.Document is not { } plan
+            || record.Planning.Passes.Count >= plan.Option.Passes.Count
+            || record.Cutting.IsCutting
+            || record.Cutting.IsCut
+            || record.Planning.Doubt is not null
+            || record.Cutting.StartRefusal is not null
         )
             throw new InvalidOperationException("This pass may not be started.");
-        var (index, surface) = (record.PassesOfPlan.Count, record.Surface);
+        var (index, surface) = (record.Planning.Passes.Count, record.Surface);
         var minutes =
             surface.Diameter > Length.Zero && surface.Band > Length.Zero
                 ? record.Lathe.Profile.Run(plan.Option.Passes[index].Kind, record.Kind, surface.Diameter, surface.Band).Minutes
@@ -33,10 +33,10 @@ public static partial class Journey
         surface.Turn++;
         var start = new CutStart
         {
-            Plan = record.LatestPlan,
-            PlanId = record.LatestPlan!.Id,
+            Plan = record.Planning.Latest!.Row<PlanEntry>(),
+            PlanId = record.Planning.Latest!.Id,
             Index = index,
-            Attempt = (record.Start?.Attempt ?? 0) + 1,
+            Attempt = (record.Cutting.Start?.Attempt ?? 0) + 1,
             LatheId = record.Lathe.Id,
             PlannedMinutes = Math.Round(minutes, 3),
             Seconds = PassTime.Seconds(minutes, overrun),
@@ -52,12 +52,12 @@ public static partial class Journey
     public static void StopPass(SurfaceRecord record, CutStopKind kind, string? reason, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (!record.IsCutting)
+        if (!record.Cutting.IsCutting)
             throw new InvalidOperationException("No pass is being cut.");
         if (kind == CutStopKind.BrokenOff && Trimmed(reason) is null)
             throw new ArgumentException("A cut that is broken off takes a reason.", nameof(reason));
         record.Surface.Turn++;
-        record.Start!.Stop = new()
+        record.Cutting.Start!.Row<CutStart>().Stop = new()
         {
             Kind = kind,
             Reason = Trimmed(reason),
@@ -71,7 +71,7 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(done);
-        var asked = record.FinishSteps.Select(s => s.Kind).ToList();
+        var asked = record.Cutting.FinishSteps.Select(s => s.Kind).ToList();
         if (asked.Except(done).Any() && Trimmed(reason) is null)
             throw new ArgumentException("A step that is left out takes a reason.", nameof(reason));
         record.Surface.Turn++;
@@ -110,7 +110,7 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(record);
         if (
-            record.Plan is not { Option.Key: Finished } plan
+            record.Planning.Document is not { Option.Key: PlanState.Finished } plan
             || record.CutsDone == 0
             || record.Surface.Passes.MaxBy(p => p.Cut)!.Next != NextStep.Finished
         )
@@ -132,7 +132,7 @@ public static partial class Journey
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(option);
-        TakePlan(record, record.Plan!.Request, option, [], hand, new(NextStep.PlanAnew, record.Plan.Request, []));
+        TakePlan(record, record.Planning.Document!.Request, option, [], hand, new(NextStep.PlanAnew, record.Planning.Document.Request, []));
     }
 
     /// <summary>Plans what is left anew from what is known now, where the plan does not hold any more: see <see cref="SurfaceRecord.PlanDoubt"/>.</summary>
@@ -140,10 +140,14 @@ public static partial class Journey
     public static void PlanForFacts(SurfaceRecord record, Hand hand)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record is not { PlanDoubt: { } doubt, Plan: { } plan, CanPlanAnew: true } || record.IsCutting || record.IsCut)
+        if (
+            record is not { Planning.Doubt: { } doubt, Planning.Document: { } plan, Planning.CanPlanAnew: true }
+            || record.Cutting.IsCutting
+            || record.Cutting.IsCut
+        )
             throw new InvalidOperationException("The plan holds as it is, or cannot be made anew.");
-        var otherDial = record.IsOtherDial(plan.Request.Dial);
-        var request = record.RequestForPlan(plan.Request.Dial.Confirmed && !otherDial);
+        var otherDial = record.Planning.IsOtherDial(plan.Request.Dial);
+        var request = record.Planning.Request(plan.Request.Dial.Confirmed && !otherDial);
         var note = otherDial ? new Note("dialChanged", plan.Request.Dial.Division, request.Dial.Division) : DoubtNote(doubt);
         record.Surface.Turn++;
         PlanAnew(record, new(NextStep.PlanAnew, request, [note]), plan.Option.Key, hand, newZero: doubt == PlanDoubt.Mount);

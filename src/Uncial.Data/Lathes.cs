@@ -85,89 +85,43 @@ public class InsertEvent : Fact
 /// <param name="Worn">It has cut more than the lathe's mark.</param>
 public sealed record InsertNow(ToolHolder Holder, int? Edge, decimal Metres, bool Chipped, bool Worn);
 
-/// <summary>A part put on a lathe.</summary>
-public class MountEntry : PartFact
+/// <summary>A mounting, as it is stored.</summary>
+public class MountEntry : MountFact
 {
     public int SurfaceId { get; set; }
-    public int LatheId { get; set; }
-
-    /// <summary>Cuts that the surface had behind it.</summary>
-    public int Cuts { get; set; }
-
-    public MountWay Way { get; set; }
-
-    /// <summary>Adapter that centres it.</summary>
-    [MaxLength(60)]
-    public required string Centring { get; set; }
+    public Operator? By { get; set; }
 
     /// <summary>The stack, as <see cref="Mounting"/>.</summary>
     public required string Document { get; set; }
 
-    /// <summary>Band, silencers or belt are on.</summary>
-    public bool Damped { get; set; }
+    [NotMapped]
+    public override Mounting? Stack => StoredJson.Read<Mounting>(Document);
 
-    /// <summary>It was taken off and put on again: what was found then; null for a first mounting.</summary>
-    public RemountCause? Found { get; set; }
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>How a set-up was checked.</summary>
-public enum SetUpManner
-{
-    TwoScratches,
-    Angles,
-    OneScratch,
-    Indicator,
-    TwoArcs,
-}
-
-/// <summary>A check of a set-up: what was seen, and what it came to.</summary>
-public class SetUpEntry : PartFact
+/// <summary>A check of a set-up, as it is stored.</summary>
+public class SetUpEntry : SetUpFact
 {
     public int SurfaceId { get; set; }
-    public long MountId { get; set; }
+    public Operator? By { get; set; }
     public MountEntry? Mount { get; set; }
-    public SetUpManner Manner { get; set; }
 
-    /// <summary>Turn of the part on the arbor between the marks, clockwise, degrees; 0 where it was not turned.</summary>
-    public decimal Turned { get; set; }
-
-    public decimal FirstDegrees { get; set; }
-    public decimal? FirstArc { get; set; }
-
-    /// <summary>Depth of the scratch, or total reading of the indicator.</summary>
-    public Length? FirstLength { get; set; }
-
-    public decimal? SecondDegrees { get; set; }
-    public decimal? SecondArc { get; set; }
-    public Length? SecondLength { get; set; }
-    public Length Tolerance { get; set; }
-    public SetUpVerdict Verdict { get; set; }
-
-    /// <summary>The set-up's own run-out, total reading; null where only shares are known.</summary>
-    public Length? SetUpRunout { get; set; }
-
-    public Length? PartRunout { get; set; }
-
-    /// <summary>Run-out as it turns now: part and set-up together.</summary>
-    public Length? RunoutNow { get; set; }
-
-    /// <summary>Metal that the set-up costs as it stands; negative: saved.</summary>
-    public Length? CostNow { get; set; }
-
-    public Length? LeftOnVehicle { get; set; }
-    public double? SetUpShare { get; set; }
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>Somebody said that the part may be cut as it is mounted; against the check, or without one, with a reason.</summary>
-public class SetUpDecision : PartFact
+/// <summary>That a part may be cut as it is mounted, as it is stored.</summary>
+public class SetUpDecision : SetUpDecisionFact
 {
     public int SurfaceId { get; set; }
-    public long MountId { get; set; }
-
-    /// <summary>The check it rests on; null where it was not checked.</summary>
-    public long? CheckId { get; set; }
+    public Operator? By { get; set; }
     public SetUpEntry? Check { get; set; }
 
-    [MaxLength(300)]
-    public string? Reason { get; set; }
+    [NotMapped]
+    public override SetUpFact? OfCheck => Check;
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }

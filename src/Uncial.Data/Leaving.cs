@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
 
 namespace Uncial.Data;
 
@@ -26,6 +27,7 @@ public enum ScrapCause
 public class Outcome : PartFact
 {
     public int PartId { get; set; }
+    public Operator? By { get; set; }
     public OutcomeKind Kind { get; set; }
 
     [MaxLength(300)]
@@ -53,18 +55,16 @@ public class Outcome : PartFact
 
     public OutcomeWithdrawal? Withdrawal { get; set; }
     public Certificate? Certificate { get; set; }
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>A part is called back: its outcome holds no more, and it is confirmed anew.</summary>
-public class OutcomeWithdrawal : PartFact
+/// <summary>A recall, as it is stored.</summary>
+public class OutcomeWithdrawal : RecallFact
 {
     public long OutcomeId { get; set; }
-
-    [MaxLength(300)]
-    public required string Reason { get; set; }
-
-    /// <summary>It had left the shop: what was read before counts no more.</summary>
-    public bool HadLeft { get; set; }
+    public Operator? By { get; set; }
 
     public int? SignedById { get; set; }
     public Operator? SignedBy { get; set; }
@@ -72,12 +72,16 @@ public class OutcomeWithdrawal : PartFact
     /// <summary>The lead's signature; null for one from before signatures were kept.</summary>
     public long? SignatureId { get; set; }
     public Signature? Signature { get; set; }
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
 /// <summary>The proof of a part that left: a document that is kept to the letter, and its hash.</summary>
 public class Certificate : PartFact
 {
     public long OutcomeId { get; set; }
+    public Operator? By { get; set; }
 
     /// <summary>The proof as <see cref="ProofDocument"/>, kept to the letter.</summary>
     public required string Document { get; set; }
@@ -87,6 +91,9 @@ public class Certificate : PartFact
     public required string Hash { get; set; }
 
     public List<PrintEntry> Prints { get; } = [];
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
 /// <summary>What is printed of a proof.</summary>
@@ -100,7 +107,11 @@ public enum PrintKind
 public class PrintEntry : PartFact
 {
     public long CertificateId { get; set; }
+    public Operator? By { get; set; }
     public PrintKind Kind { get; set; }
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
 }
 
 /// <summary>A link of a part's chain: a fact and the hash over it and over the link before. The database adds it with every fact.</summary>

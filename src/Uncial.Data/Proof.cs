@@ -257,33 +257,33 @@ public static class Proofs
     public static ProofSurface Of(SurfaceRecord record)
     {
         ArgumentNullException.ThrowIfNull(record);
-        var confirmed = record.Confirmation;
+        var confirmed = record.Confirming.Holding;
         return new()
         {
             Kind = record.Kind,
             InHat = record.Surface.InHat,
             Passes = record.CutsDone,
-            Before = record.WorstBefore,
-            Now = record.Worst,
-            Nominal = record.Limits?.Nominal,
-            MachineTo = record.Limits?.MachineTo,
-            MachineToDerived = record.Limits?.MachineToDerived ?? false,
-            Discard = record.Limits?.Discard,
-            DiscardDerived = record.Limits?.DiscardDerived ?? false,
-            Uncertainty = record.Sizes.Count > 0 ? record.Uncertainty : null,
+            Before = record.Measuring.WorstBefore,
+            Now = record.Measuring.Worst,
+            Nominal = record.Receiving.Limits?.Nominal,
+            MachineTo = record.Receiving.Limits?.MachineTo,
+            MachineToDerived = record.Receiving.Limits?.MachineToDerived ?? false,
+            Discard = record.Receiving.Limits?.Discard,
+            DiscardDerived = record.Receiving.Limits?.DiscardDerived ?? false,
+            Uncertainty = record.Measuring.Sizes.Count > 0 ? record.Measuring.Uncertainty : null,
             Allowance = confirmed?.Allowance,
             Decision = confirmed?.Decision,
-            ConfirmedBy = confirmed?.By?.DisplayName,
+            ConfirmedBy = confirmed?.ByName,
             ConfirmedAt = confirmed?.At,
             ConfirmedAlthough = confirmed?.Reason,
             Variation = confirmed?.Variation,
             Taper = confirmed?.Taper,
-            SizesBefore = record.CutsDone > 0 ? Sizes(record, record.SizesBefore) : [],
-            Sizes = Sizes(record, record.Sizes),
+            SizesBefore = record.CutsDone > 0 ? Sizes(record, record.Measuring.SizesBefore) : [],
+            Sizes = Sizes(record, record.Measuring.Sizes),
             LimitSources =
             [
                 .. new[] { LimitKind.MachineTo, LimitKind.Discard }
-                    .Select(k => (Kind: k, Stated: record.Stated(k)))
+                    .Select(k => (Kind: k, Stated: record.Receiving.Stated(k)))
                     .Where(l => l.Stated.Count > 0)
                     .Select(l => new ProofLimit(
                         l.Kind,
@@ -291,23 +291,23 @@ public static class Proofs
                         !HeldLimit.Differ(l.Stated.Select(e => e.Value))
                     )),
             ],
-            LaxerLimits = record.LaxerLimits,
+            LaxerLimits = record.Receiving.LaxerSteps,
             Withdrawn =
             [
                 .. record
-                    .WithdrawnSizes.Zip(Sizes(record, record.WithdrawnSizes))
+                    .Measuring.WithdrawnSizes.Zip(Sizes(record, record.Measuring.WithdrawnSizes))
                     .Select(r => new ProofWithdrawal(
                         r.Second,
-                        r.First.Withdrawal!.Reason,
-                        r.First.Withdrawal.By?.DisplayName,
-                        r.First.Withdrawal.Signature?.SignedBy?.DisplayName
+                        r.First.Withdrawn!.Reason,
+                        r.First.Withdrawn.ByName,
+                        r.First.Withdrawn.SignedByName
                     )),
             ],
-            Suspect = Sizes(record, record.Doubted.Where(r => r.Kind == ReadingKind.Size)),
+            Suspect = Sizes(record, record.Measuring.Suspect.Where(r => r.Kind == ReadingKind.Size)),
         };
     }
 
-    private static ProofSize[] Sizes(SurfaceRecord record, IEnumerable<ReadingEntry> sizes) =>
+    private static ProofSize[] Sizes(SurfaceRecord record, IEnumerable<ReadingFact> sizes) =>
         [.. sizes.Select(r => new ProofSize(r.Degrees ?? 0, r.Station, r.Value, r.Typed, r.Unit, record.GaugeOf(r)?.Name))];
 }
 

@@ -37,6 +37,31 @@ public class Shop
     [NotMapped]
     public IReadOnlyList<RuleChange> LaxerRules { get; internal set; } = [];
 
+    /// <summary>What the state of a part needs of it.</summary>
+    [NotMapped]
+    public Workshop Workshop =>
+        new()
+        {
+            Rules = Rules,
+            RulesId = RulesId,
+            LaxerRules =
+            [
+                .. LaxerRules.Select(c => new LaxerRules(
+                    c.Id,
+                    c.Before!,
+                    c.After,
+                    c.Reason,
+                    c.By?.DisplayName,
+                    c.Signature?.SignedBy?.DisplayName,
+                    c.At
+                )),
+            ],
+            Gauges = [.. Gauges.Select(g => new WorkshopGauge(g.Id, g.Name, g.Facts, g.Pooled) { IsRetired = g.RetiredAt is not null })],
+            Lathes = [.. Lathes.Select(l => new WorkshopLathe(l.Id, l.Profile) { IsRetired = l.RetiredAt is not null })],
+            Techniques = Techniques,
+            DefaultTechnique = DefaultTechnique,
+        };
+
     /// <summary>The techniques that the planner tries: the built-in ones, then the shop's own in use.</summary>
     [NotMapped]
     public IReadOnlyList<Technique> Techniques =>

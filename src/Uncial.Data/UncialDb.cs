@@ -141,8 +141,12 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
     {
         base.OnModelCreating(modelBuilder);
         var builder = modelBuilder;
+        // What Core calls facts are no tables of their own: the rows that hold them are.
+        foreach (var fact in typeof(PartFact).Assembly.GetTypes().Where(typeof(PartFact).IsAssignableFrom))
+            builder.Ignore(fact);
         People(builder);
         Integrity(builder);
+        Texts(builder);
         builder.Entity<Shop>(shop =>
         {
             Json(shop.Property(s => s.Rules));
@@ -375,17 +379,11 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
         foreach (var entity in builder.Model.GetEntityTypes())
         {
             foreach (
-                var key in entity
-                    .GetForeignKeys()
-                    .Where(k => k.PrincipalEntityType.ClrType == typeof(Operator) && typeof(Fact).IsAssignableFrom(entity.ClrType))
+                var key in entity.GetForeignKeys().Where(k => k.PrincipalEntityType.ClrType == typeof(Operator) && IsFact(entity.ClrType))
             )
                 key.DeleteBehavior = DeleteBehavior.Restrict;
             // A decision and its signature are of one transaction, and a signature is used once.
-            if (
-                entity.ClrType != typeof(Signature)
-                && typeof(Fact).IsAssignableFrom(entity.ClrType)
-                && entity.FindNavigation("Signature") is { } signed
-            )
+            if (entity.ClrType != typeof(Signature) && IsFact(entity.ClrType) && entity.FindNavigation("Signature") is { } signed)
             {
                 signed.ForeignKey.DeleteBehavior = DeleteBehavior.Restrict;
                 builder.Entity(entity.ClrType).HasIndex("SignatureId").IsUnique();
@@ -466,6 +464,30 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
             counter.ToTable("fact_counters").HasKey(c => c.PartId);
             counter.Property(c => c.PartId).ValueGeneratedNever();
         });
+    }
+
+    private static bool IsFact(Type type) => typeof(Fact).IsAssignableFrom(type) || typeof(PartFact).IsAssignableFrom(type);
+
+    /// <summary>Longest texts of the facts that Core describes.</summary>
+    private static void Texts(ModelBuilder builder)
+    {
+        builder.Entity<LimitEntry>().Property(l => l.Typed).HasMaxLength(120);
+        builder.Entity<LimitSettlement>().Property(s => s.Reason).HasMaxLength(200);
+        builder.Entity<ReadingEntry>(reading =>
+        {
+            reading.Property(r => r.Typed).HasMaxLength(120);
+            reading.Property(r => r.Note).HasMaxLength(200);
+        });
+        builder.Entity<Withdrawal>().Property(w => w.Reason).HasMaxLength(200);
+        builder.Entity<Finding>().Property(f => f.Note).HasMaxLength(200);
+        builder.Entity<FindingWithdrawal>().Property(w => w.Reason).HasMaxLength(200);
+        builder.Entity<PlanEntry>().Property(p => p.Technique).HasMaxLength(60);
+        builder.Entity<MountEntry>().Property(m => m.Centring).HasMaxLength(60);
+        builder.Entity<SetUpDecision>().Property(d => d.Reason).HasMaxLength(300);
+        builder.Entity<CutStop>().Property(s => s.Reason).HasMaxLength(300);
+        builder.Entity<FinishEntry>().Property(f => f.Reason).HasMaxLength(300);
+        builder.Entity<Confirmation>().Property(c => c.Reason).HasMaxLength(300);
+        builder.Entity<OutcomeWithdrawal>().Property(w => w.Reason).HasMaxLength(300);
     }
 
     private static void Json<T>(PropertyBuilder<T> property) =>

@@ -242,7 +242,7 @@ public class CuttingTests
             bool confirmed = false,
             bool closed = false,
             bool finished = true
-        ) => new SurfaceFacts(limits, 8, read, mounted, planned, done, finished, confirmed, closed).Station;
+        ) => new Progress(limits, 8, read, mounted, planned, done, finished, confirmed, closed).Station;
         At(limits: false).ShouldBe(Station.Receive);
         At(read: 5).ShouldBe(Station.Measure);
         At().ShouldBe(Station.Mount);

@@ -70,7 +70,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
         SurfaceRecord Now() => new(surface, part, settings);
-        foreach (var place in Now().Places)
+        foreach (var place in Now().Measuring.Places)
             Journey.Read(
                 Now(),
                 ReadingKind.Size,
@@ -81,7 +81,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
                 hand
             );
         await db.SaveChangesAsync(Cancel);
-        Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
+        Journey.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
         await db.SaveChangesAsync(Cancel);
         if (!confirm)
             return Now();
@@ -155,7 +155,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
                 [.. fields.Where(f => f.Item1 != "Source"), ("Source", "LimitBook")]
             )
         ).Text.ShouldContain("What the book says comes by its entry");
-        (await shop.RecordAsync(tag)).Limits!.Discard.Millimetres.ShouldBe(22.05m);
+        (await shop.RecordAsync(tag)).Receiving.Limits!.Discard.Millimetres.ShouldBe(22.05m);
         (
             await person.PostAsync(
                 $"/receive/{job}/{tag}?handler=Limits",
@@ -163,8 +163,8 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             )
         ).Code.ShouldBe(HttpStatusCode.Found);
         var now = await shop.RecordAsync(tag);
-        (now.Limits!.Discard.Millimetres, now.Confirmation).ShouldBe((20m, null)); // judged anew
-        now.LaxerLimits.Select(l => (l.Kind, l.Was.Millimetres, l.Is.Millimetres, l.Why, l.SignedBy))
+        (now.Receiving.Limits!.Discard.Millimetres, now.Confirming.Holding).ShouldBe((20m, null)); // judged anew
+        now.Receiving.LaxerSteps.Select(l => (l.Kind, l.Was.Millimetres, l.Is.Millimetres, l.Why, l.SignedBy))
             .ShouldContain((LimitKind.Discard, 22.05m, 20m, "sheet of the maker", "Ines Varga"));
         var confirm = await person.GetAsync("/confirm/" + tag);
         confirm.Text.ShouldSatisfyAllConditions(
@@ -220,7 +220,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
                 )
             )
         ).ShouldBe("UN026");
-        Now().WithdrawalOf(beyond).ShouldBe(new ReadingWithdrawal(true, true, true));
+        Now().Measuring.WithdrawalOf(beyond).ShouldBe(new ReadingWithdrawal(true, true, true));
         (
             await AsApplication(
                 Sql($"insert into withdrawals (reading_id, reason, at, by_id) values ({beyond.Id}, 'slipped', now(), {tom})")
@@ -234,7 +234,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.Read(
             Now(),
             ReadingKind.Size,
-            Now().Places[3],
+            Now().Measuring.Places[3],
             TestParts.Typed("24.00"),
             LengthUnit.Millimetre,
             record.Shop.GaugeFor(PartKind.Rotor),
@@ -275,7 +275,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         (await person.PostAsync($"/confirm/{tag}?handler=Withdraw", Fields("2417"), at)).Code.ShouldBe(HttpStatusCode.Found);
         db.ChangeTracker.Clear();
         var again = await db.RecordAsync(tag);
-        again.Sizes.ShouldNotContain(r => r.Id == beyond.Id);
+        again.Measuring.Sizes.ShouldNotContain(r => r.Id == beyond.Id);
         Journey
             .Confirm(await db.LookAtAsync(again, hand), true, hand, "coarser gauge beside it")
             .ShouldSatisfyAllConditions(j => j.Worst!.Value.Millimetres.ShouldBe(24m), j => j.Decision.ShouldBe(Decision.Release));
@@ -363,13 +363,13 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var tom = await db.HandAsync("tom");
         var record = await Rotor(db, "22.60");
-        record.Confirmation!.Decision.ShouldBe(Decision.Release);
+        record.Confirming.Holding!.Decision.ShouldBe(Decision.Release);
         (await AsApplication(State(record, LimitKind.MachineTo, 22.9m, tom))).ShouldBeNull(); // stricter, free
         (await AsApplication(Release(record, tom))).ShouldBe("UN019");
         (await shop.RecordAsync(record.Part.Tag)).ShouldSatisfyAllConditions(
-            r => r.Confirmation.ShouldBeNull(),
-            r => r.Outdated.ShouldNotBeNull(),
-            r => r.Judge(true).Decision.ShouldBe(Decision.LeadOnly)
+            r => r.Confirming.Holding.ShouldBeNull(),
+            r => r.Confirming.Outdated.ShouldNotBeNull(),
+            r => r.Confirming.Judge(true).Decision.ShouldBe(Decision.LeadOnly)
         );
         // A judgement that says more than its figures do is refused, and one by rules that were changed since.
         var forged = Sql(
@@ -434,7 +434,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             await signing.CommitAsync(Cancel);
         }
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
-        Now().Limits!.Discard.Millimetres.ShouldBe(22m);
+        Now().Receiving.Limits!.Discard.Millimetres.ShouldBe(22m);
         Journey.Limit(
             record.Surface,
             LimitKind.Discard,
@@ -444,7 +444,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             new(tom, past)
         );
         await db.SaveChangesAsync(Cancel);
-        Now().Held(LimitKind.Discard)!.Value.Millimetres.ShouldBe(23.5m);
+        Now().Receiving.Held(LimitKind.Discard)!.Value.Millimetres.ShouldBe(23.5m);
         (
             await db
                 .Database.SqlQuery<decimal>($"select effective_machine_to({record.Surface.Id}, {int.MaxValue}) as \"Value\"")
@@ -455,7 +455,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.Read(
             next,
             ReadingKind.Size,
-            next.Places[0],
+            next.Measuring.Places[0],
             TestParts.Typed("21.00"),
             LengthUnit.Millimetre,
             next.Shop.GaugeFor(PartKind.Rotor),
@@ -467,7 +467,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.Read(
             mild,
             ReadingKind.Size,
-            mild.Places[0],
+            mild.Measuring.Places[0],
             TestParts.Typed("23.99"),
             LengthUnit.Millimetre,
             mild.Shop.GaugeFor(PartKind.Rotor),
@@ -527,7 +527,12 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.Find(record, FindingKind.Glaze, Side.Outer, 0, null, default, null, null, new(tom, DateTimeOffset.UtcNow));
         await db.SaveChangesAsync(Cancel);
         (await AsApplication(Release(record, tom))).ShouldBeNull();
-        var (part, surface, reading, finding) = (record.Part.Id, record.Surface.Id, record.Sizes[0].Id, record.Surface.Findings[0].Id);
+        var (part, surface, reading, finding) = (
+            record.Part.Id,
+            record.Surface.Id,
+            record.Measuring.Sizes[0].Id,
+            record.Surface.Findings[0].Id
+        );
         foreach (
             var sql in new[]
             {

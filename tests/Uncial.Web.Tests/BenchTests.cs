@@ -196,7 +196,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(TestContext.Current.CancellationToken);
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(TestContext.Current.CancellationToken));
         (
-            record.LatestPlan!.Version,
+            record.Planning.Latest!.Version,
             record.Surface.Passes.Max(p => p.Cut),
             record.Surface.Passes.Single(p => p.Cut == 2).DarkOuter
         ).ShouldBe((2, 2, 0b11_0000));
@@ -300,7 +300,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
                 Journey.Limit(surface, kind, Typed(text), default, LimitSource.MakersSheet, new(by, DateTimeOffset.UtcNow));
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             var record = new SurfaceRecord(surface, job.Parts[0], settings);
-            foreach (var place in record.Places)
+            foreach (var place in record.Measuring.Places)
                 Journey.Read(record, ReadingKind.Size, place, Typed("23.46"), default, record.Gauge, new(by, DateTimeOffset.UtcNow));
             foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
                 Journey.Read(record, kind, null, Typed("0.05"), default, null, new(by, DateTimeOffset.UtcNow));

@@ -203,8 +203,8 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
             var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
             var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
             (
-                record.Limits!.Discard.Millimetres,
-                record.Limits.MachineTo.Millimetres,
+                record.Receiving.Limits!.Discard.Millimetres,
+                record.Receiving.Limits.MachineTo.Millimetres,
                 record.Surface.MaxVariation!.Value.Millimetres
             ).ShouldBe((204.5m, 204.2m, 0.15m));
             (
@@ -223,7 +223,7 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
             var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
             var shopNow = await db.ShopAsync(Cancel);
             var surface = part.Surfaces[0];
-            new SurfaceRecord(surface, part, shopNow).Limits!.Discard.Millimetres.ShouldBe(204.7m);
+            new SurfaceRecord(surface, part, shopNow).Receiving.Limits!.Discard.Millimetres.ShouldBe(204.7m);
             (
                 await db
                     .Database.SqlQuery<decimal>($"select held_limit_at({surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"")
@@ -239,7 +239,7 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
                 new(1, DateTimeOffset.UtcNow)
             );
             await db.SaveChangesAsync(Cancel); // stricter than both: free
-            new SurfaceRecord(surface, part, shopNow).Limits!.Discard.Millimetres.ShouldBe(204.4m);
+            new SurfaceRecord(surface, part, shopNow).Receiving.Limits!.Discard.Millimetres.ShouldBe(204.4m);
             (
                 await db
                     .Database.SqlQuery<decimal>($"select held_limit_at({surface.Id}, 'Discard', {int.MaxValue}) as \"Value\"")

@@ -107,9 +107,9 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         tom.UntilText("will be left to machine-to");
         tom.UntilText("The dials count on from the same zero");
         var record = await shop.RecordAsync(tag);
-        (record.LatestPlan!.Version, record.Plan!.Continues).ShouldBe((2, true));
-        var first = record.Plan.Option.Passes[0];
-        record.DialAt(first).ShouldBe([.. first.DialFromTouch.Select(d => d + Mm(0.05m))]);
+        (record.Planning.Latest!.Version, record.Planning.Document!.Continues).ShouldBe((2, true));
+        var first = record.Planning.Document.Option.Passes[0];
+        record.Cutting.DialAt(first).ShouldBe([.. first.DialFromTouch.Select(d => d + Mm(0.05m))]);
         Says(tom).ShouldNotContain("Cutter knobs Tight\nSee");
         tom.IsAccessible();
 
@@ -123,7 +123,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         tom.Send(By.Name("Reason"), "The belt slipped");
         tom.Click(By.XPath("//button[text()='Broken off']"));
         tom.UntilText("This pass was broken off: The belt slipped");
-        (await shop.RecordAsync(tag)).DialAt(first).ShouldBe(record.DialAt(first));
+        (await shop.RecordAsync(tag)).Cutting.DialAt(first).ShouldBe(record.Cutting.DialAt(first));
         while (tom.Heading != "Finish it")
         {
             tom.MakePass("/cut/" + tag);
@@ -177,7 +177,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         // 0.14 of run-out on either face: the last of three passes is past 24.01 with its bound, though not by forecast.
         var tag = await shop.PlannedPartAsync("two-fast-one-slow", machineTo: "24.01", runout: "0.14");
-        var plan = (await shop.RecordAsync(tag)).Plan!;
+        var plan = (await shop.RecordAsync(tag)).Planning.Document!;
         var checkpoint = plan.Option.Passes.ToList().FindIndex(p => p.MeasureFirst);
         checkpoint.ShouldBeGreaterThan(0);
         using var screen = Open("Tom Okoro", "1304", "/cut/" + tag);
@@ -198,11 +198,11 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             await using var undone = await db.Database.BeginTransactionAsync(Cancel);
             var record = await db.RecordAsync(tag);
-            record.IsCut.ShouldBeTrue();
+            record.Cutting.IsCut.ShouldBeTrue();
             Journey.RecordPass(record, new(8, 8, null, null, null, null), new(await db.HandAsync("tom"), DateTimeOffset.UtcNow));
             await db.SaveChangesAsync(Cancel);
             record = new(record.Surface, record.Part, record.Shop);
-            record.StartRefusal.ShouldBe(StartRefusal.MeasureFirst);
+            record.Cutting.StartRefusal.ShouldBe(StartRefusal.MeasureFirst);
             Should.Throw<InvalidOperationException>(() => Journey.StartPass(record, 1, new(1, DateTimeOffset.UtcNow)));
         }
         // With a size it goes on, from what the size says.
@@ -213,7 +213,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Enter);
         screen.UntilText("The plan was made anew");
         screen.UntilText("on a bright spot: the plan counts from there");
-        (await shop.RecordAsync(tag)).StartRefusal.ShouldBeNull();
+        (await shop.RecordAsync(tag)).Cutting.StartRefusal.ShouldBeNull();
     }
 
     [Fact]
@@ -267,7 +267,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("A new part");
         screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.UntilHeading("Rough, 1 of 2");
-        var plan = (await shop.RecordAsync(tag)).Plan!;
+        var plan = (await shop.RecordAsync(tag)).Planning.Document!;
         (plan.Option.ByHand, string.Join('.', plan.Option.Passes.Select(p => string.Join('-', p.Divisions)))).ShouldBe((true, "4-5.5-7"));
 
         // What takes more than there is stays shown, refused, and is not taken.
@@ -291,7 +291,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
             Journey.Mount(record, grinder, new(Core.Mounting.MountWay.Table, "Table", Mm(100), [], []), damped: false, null, hand);
             await db.SaveChangesAsync(Cancel);
             record = new(record.Surface, record.Part, record.Shop);
-            var request = record.RequestForPlan(true);
+            var request = record.Planning.Request(true);
             Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.Single(o => o.Key == "grind"), [], hand);
             await db.SaveChangesAsync(Cancel);
         }
@@ -300,7 +300,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Table magnet");
         screen.IsAccessible();
         screen.Driver.FindElements(By.CssSelector("[data-live-dial]")).Count.ShouldBe(1);
-        var plan = (await shop.RecordAsync(tag)).Plan!;
+        var plan = (await shop.RecordAsync(tag)).Planning.Document!;
         var turn = plan.Option.Passes.ToList().FindIndex(p => p.TurnFirst);
         for (var i = 0; i < turn; i++)
         {
@@ -369,15 +369,16 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             lathe.Profile = was with { Division = Mm(0.02m) };
             await db.SaveChangesAsync(Cancel);
-            (await shop.RecordAsync(notBegun)).Plan.ShouldBeNull();
+            (await shop.RecordAsync(notBegun)).Planning.Document.ShouldBeNull();
             using var screen = Open("Tom Okoro", "1304", "/cut/" + begun);
             screen.UntilText("The dial of Quay lathe is another one now");
             screen.Send(By.CssSelector(".button.go"), Keys.Enter);
             screen.UntilText("Planned anew for a dial of 0.02 mm");
             var anew = await shop.RecordAsync(begun);
             // Five divisions are on the dial as it stands; they are 0.10 of the new marking.
-            anew.DialAt(anew.Plan!.Option.Passes[0])[0].ShouldBe(Mm(0.10m) + anew.Plan.Option.Passes[0].DialFromTouch[0]);
-            anew.Plan.Request.Dial.Confirmed.ShouldBeFalse();
+            anew.Cutting.DialAt(anew.Planning.Document!.Option.Passes[0])[0]
+                .ShouldBe(Mm(0.10m) + anew.Planning.Document.Option.Passes[0].DialFromTouch[0]);
+            anew.Planning.Document.Request.Dial.Confirmed.ShouldBeFalse();
         }
         finally
         {

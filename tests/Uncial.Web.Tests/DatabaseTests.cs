@@ -51,7 +51,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23.0") })
             Journey.Limit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
         await db.SaveChangesAsync(Cancel);
-        foreach (var place in new SurfaceRecord(surface, part, settings).Places)
+        foreach (var place in new SurfaceRecord(surface, part, settings).Measuring.Places)
             Journey.Read(
                 new(surface, part, settings),
                 ReadingKind.Size,
@@ -63,7 +63,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             );
         await db.SaveChangesAsync(Cancel);
         var record = new SurfaceRecord(surface, part, settings);
-        Journey.LeaveUncut(record, record.RequestForPlan(true), scuffed: false, hand);
+        Journey.LeaveUncut(record, record.Planning.Request(true), scuffed: false, hand);
         await db.SaveChangesAsync(Cancel);
         return new(surface, part, settings);
     }
@@ -241,7 +241,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             var record = await Rotor(db, "24.300", ines);
             var hand = new Hand(ines, DateTimeOffset.UtcNow);
             SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
-            var request = record.RequestForPlan(false) with
+            var request = record.Planning.Request(false) with
             {
                 Sides = [new(Length.FromMillimetres(0.03m)), new(Length.FromMillimetres(0.03m))],
             };
@@ -257,7 +257,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 "0.000",
                 System.Globalization.CultureInfo.InvariantCulture
             );
-            foreach (var place in Now().Places)
+            foreach (var place in Now().Measuring.Places)
                 Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(record.Kind), hand);
             await db.SaveChangesAsync(Cancel);
             Journey.Confirm(await db.LookAtAsync(Now(), hand), true, hand);
@@ -304,26 +304,26 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         foreach (var old in record.Surface.Readings.ToList())
             Journey.Withdraw(Now(), old, "read anew", hand);
-        foreach (var place in Now().Places)
+        foreach (var place in Now().Measuring.Places)
             await ReadAsync(place, "255.00");
-        Now().NextPlace.ShouldBeNull(); // four axes are enough to plan
-        Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
+        Now().Measuring.NextPlace.ShouldBeNull(); // four axes are enough to plan
+        Journey.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
         await db.SaveChangesAsync(Cancel);
-        var ends = Now().Places.Where(p => p.Station is not null).ToList();
+        var ends = Now().Measuring.Places.Where(p => p.Station is not null).ToList();
         ends.Select(p => (p.Degrees, p.Station!.Value.Millimetres)).ShouldBe([(0m, 8m), (0m, 42m)]); // of a band of 50
-        Now().Judge(true).Notes.ShouldContain(n => n.Code == "readMoreDepths");
+        Now().Confirming.Judge(true).Notes.ShouldContain(n => n.Code == "readMoreDepths");
         await ReadAsync(ends[0], "255.03");
         await ReadAsync(ends[1], "255.20");
-        Now().PlaceOf(Now().Judge(true).Notes.Single(n => n.Code == "readTwice")).ShouldBe(ends[1]);
+        Now().Measuring.PlaceOf(Now().Confirming.Judge(true).Notes.Single(n => n.Code == "readTwice")).ShouldBe(ends[1]);
         await ReadAsync(ends[1], "255.20");
-        Now().Judge(true).Notes.ShouldNotContain(n => n.Code == "readTwice");
+        Now().Confirming.Judge(true).Notes.ShouldNotContain(n => n.Code == "readTwice");
         // A depth that has another shape is read all round.
-        Now().Judge(true).Notes.ShouldContain(n => n.Code == "readAround");
-        Now().Places.Count(p => p.Station == ends[1].Station).ShouldBe(4);
-        while (Now().NextPlace is { } next)
+        Now().Confirming.Judge(true).Notes.ShouldContain(n => n.Code == "readAround");
+        Now().Measuring.Places.Count(p => p.Station == ends[1].Station).ShouldBe(4);
+        while (Now().Measuring.NextPlace is { } next)
             await ReadAsync(next, "255.2" + (int)next.Degrees % 4);
-        Now().Judge(true).Notes.ShouldNotContain(n => n.Code == "readAround");
-        Now().Places.Count(p => p.Station == ends[1].Station).ShouldBe(4); // and stays so
+        Now().Confirming.Judge(true).Notes.ShouldNotContain(n => n.Code == "readAround");
+        Now().Measuring.Places.Count(p => p.Station == ends[1].Station).ShouldBe(4); // and stays so
     }
 
     [Fact]
@@ -335,24 +335,30 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var hand = new Hand(ines, DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         // What nobody looked at is asked for, face by face; a figure of none is an answer.
-        Now().NotLookedAt.ShouldBe([ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner]);
+        Now()
+            .Confirming.NotLookedAt.ShouldBe([
+                ReadingKind.GrooveOuter,
+                ReadingKind.ReliefOuter,
+                ReadingKind.GrooveInner,
+                ReadingKind.ReliefInner,
+            ]);
         foreach (var kind in new[] { ReadingKind.GrooveOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner })
             Journey.Read(Now(), kind, null, TestParts.None, LengthUnit.Millimetre, null, hand);
         Journey.Read(Now(), ReadingKind.ReliefOuter, null, Typed("0.02"), LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
-        Now().NotLookedAt.ShouldBeEmpty();
-        (Now().DepthsLeft.Groove, Now().DepthsLeft.Relief, Now().DepthsLeft.Uncertainty).ShouldBe(
+        Now().Confirming.NotLookedAt.ShouldBeEmpty();
+        (Now().Confirming.DepthsLeft.Groove, Now().Confirming.DepthsLeft.Relief, Now().Confirming.DepthsLeft.Uncertainty).ShouldBe(
             (Length.Zero, Length.FromMillimetres(0.02m), Length.FromMillimetres(0.06m))
         );
         // Uncut: 0.05 to discard is less than what low lands and four depths may hide.
         Now()
-            .Judge(true)
+            .Confirming.Judge(true)
             .ShouldSatisfyAllConditions(
                 j => j.Decision.ShouldBe(Decision.MeasureAgain),
                 j => j.Notes.ShouldContain(n => n.Code == "groove")
             );
         // Turned bright on both faces with no groove left there is nothing lower.
-        var request = Now().RequestForPlan(true);
+        var request = Now().Planning.Request(true);
         var passes = new PlannedPass(
             PassKind.Finish,
             [1, 1],
@@ -367,15 +373,18 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         Journey.RecordPass(Now(), new(0, 0, Length.Zero, Length.Zero, null, null), hand);
         await db.SaveChangesAsync(Cancel);
-        (Now().DepthsLeft.Groove, Now().DepthsLeft.Relief, Now().DepthsLeft.Uncertainty, Now().TurnedBright).ShouldBe(
-            (Length.Zero, Length.Zero, Length.Zero, true)
-        );
+        (
+            Now().Confirming.DepthsLeft.Groove,
+            Now().Confirming.DepthsLeft.Relief,
+            Now().Confirming.DepthsLeft.Uncertainty,
+            Now().Cutting.TurnedBright
+        ).ShouldBe((Length.Zero, Length.Zero, Length.Zero, true));
         // After a cut the grooves are looked at anew, on bright metal too.
         Journey.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], hand);
         await db.SaveChangesAsync(Cancel);
         Journey.RecordPass(Now(), new(0, 0, null, null, null, null), hand);
         await db.SaveChangesAsync(Cancel);
-        Now().NotLookedAt.ShouldBe([ReadingKind.GrooveOuter, ReadingKind.GrooveInner]);
+        Now().Confirming.NotLookedAt.ShouldBe([ReadingKind.GrooveOuter, ReadingKind.GrooveInner]);
     }
 
     [Fact]
@@ -415,11 +424,11 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
 
         ReadingKind[] all = [ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner];
         await SayAsync(all, "0", byGauge: false);
-        Now().Judge(true).Notes.Count(n => n.Code == "lookAgain").ShouldBe(4);
+        Now().Confirming.Judge(true).Notes.Count(n => n.Code == "lookAgain").ShouldBe(4);
         (await ForgedAsync(0.06m)).ShouldBe("UN027");
         await SayAsync(all, "0.03", byGauge: true);
         await SayAsync(all[..3], "0.04", byGauge: true);
-        Now().Judge(true).Decision.ShouldBe(Decision.MeasureAgain);
+        Now().Confirming.Judge(true).Decision.ShouldBe(Decision.MeasureAgain);
         (await ForgedAsync(0.02m)).ShouldBe("UN005"); // twice is not three times
         await SayAsync(all[..3], "0.03", byGauge: true);
         await SayAsync(all[3..], "0.09", byGauge: true);
@@ -427,8 +436,8 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await ForgedAsync(0.02m)).ShouldBe("UN005"); // three, not alike
         await SayAsync(all[3..], "0.03", byGauge: true);
         await SayAsync(all[3..], "0.03", byGauge: true);
-        Now().DepthsLeft.Uncertainty.ShouldBe(Length.FromMillimetres(0.02m));
-        Now().Judge(true).Decision.ShouldBe(Decision.LeadOnly);
+        Now().Confirming.DepthsLeft.Uncertainty.ShouldBe(Length.FromMillimetres(0.02m));
+        Now().Confirming.Judge(true).Decision.ShouldBe(Decision.LeadOnly);
         (await ForgedAsync(0.02m)).ShouldBeNull();
     }
 
@@ -526,7 +535,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         Journey.Read(
             record,
             ReadingKind.Size,
-            record.Places[0],
+            record.Measuring.Places[0],
             Typed("24.19"),
             LengthUnit.Millimetre,
             record.Gauge,
@@ -545,7 +554,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var (a, b) = (await Open(one, tag), await Open(other, tag));
         foreach (var record in new[] { a, b })
         {
-            var request = record.RequestForPlan(true);
+            var request = record.Planning.Request(true);
             Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.First(o => o.CanStart), [], new(1, DateTimeOffset.UtcNow));
         }
         await one.SaveChangesAsync(Cancel);
@@ -557,11 +566,11 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var record = await Open(db, await TagOf(db, 2419, Corner.FrontLeft));
-        record.SizesBefore[0].Value.ShouldBe(Length.FromInches(9.025m));
-        record.SizesBefore[0].Typed.ShouldBe("8 7/8 + 150t");
+        record.Measuring.SizesBefore[0].Value.ShouldBe(Length.FromInches(9.025m));
+        record.Measuring.SizesBefore[0].Typed.ShouldBe("8 7/8 + 150t");
         var cut = await Open(db, await TagOf(db, 2417, Corner.FrontLeft));
-        var again = PassPlanner.Plan(cut.Plan!.Request).Options.Single(o => o.Key == cut.Plan.Option.Key);
-        StoredJson.Write(cut.Plan.Option).ShouldBe(StoredJson.Write(again));
+        var again = PassPlanner.Plan(cut.Planning.Document!.Request).Options.Single(o => o.Key == cut.Planning.Document.Option.Key);
+        StoredJson.Write(cut.Planning.Document.Option).ShouldBe(StoredJson.Write(again));
     }
 
     [Fact]
@@ -570,10 +579,13 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         (await db.Operators.CountAsync(Cancel), await db.Jobs.CountAsync(j => j.Number < 3000, Cancel)).ShouldBe((3, 10));
         var thin = await Open(db, await TagOf(db, 2423, Corner.FrontLeft));
-        thin.DiscardVerdict.ShouldBe(Verdict.Beyond);
+        thin.Measuring.DiscardVerdict.ShouldBe(Verdict.Beyond);
         var oval = await Open(db, await TagOf(db, 2412, Corner.RearLeft));
-        oval.DrumFigures.Roundness!.OutOfRound.Millimetres.ShouldBe(0.48m);
-        var twoAxes = oval.DrumMeasurement with { Readings = [.. oval.DrumMeasurement.Readings.Where(r => r.At.Degrees % 90 == 0)] };
+        oval.Measuring.DrumFigures.Roundness!.OutOfRound.Millimetres.ShouldBe(0.48m);
+        var twoAxes = oval.Measuring.DrumMeasurement with
+        {
+            Readings = [.. oval.Measuring.DrumMeasurement.Readings.Where(r => r.At.Degrees % 90 == 0)],
+        };
         Core.Measuring.DrumAssessment.Assess(twoAxes, ShopRules.Default)
             .Roundness!.ShouldSatisfyAllConditions(r => r.Proven.ShouldBeFalse(), r => r.OutOfRound.ShouldBe(Length.Zero));
         var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Job!.Number < 3000)).ToListAsync(Cancel);

@@ -210,8 +210,8 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == drum)).SingleAsync(Cancel);
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
-        record.DrumFigures.Axes.ShouldBe(4);
-        record.SizesAt(record.Places[0]).Count.ShouldBe(2);
+        record.Measuring.DrumFigures.Axes.ShouldBe(4);
+        record.Measuring.SizesAt(record.Measuring.Places[0]).Count.ShouldBe(2);
     }
 
     [Fact]
@@ -509,7 +509,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Mark == "Quick check")).SingleAsync(Cancel);
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
-        (record.Limits!.Discard, record.Worst).ShouldBe((Length.FromInches(9.0625m), Length.FromInches(9.007m)));
+        (record.Receiving.Limits!.Discard, record.Measuring.Worst).ShouldBe((Length.FromInches(9.0625m), Length.FromInches(9.007m)));
     }
 
     [Fact]

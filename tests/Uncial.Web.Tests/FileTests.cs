@@ -239,9 +239,11 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == job!.Parts[0].Tag)).SingleAsync(Cancel);
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
         // Cut elsewhere, it begins here with what it is now.
-        (record.CutsDone, record.Worst!.Value.Millimetres, record.Limits!.Discard.Millimetres).ShouldBe((0, 24.171m, 23m));
-        record.Sizes.ShouldAllBe(r => r.FromFile == true);
-        record.Judge(readingsAreFit: true).Decision.ShouldBe(Decision.MeasureAgain);
+        (record.CutsDone, record.Measuring.Worst!.Value.Millimetres, record.Receiving.Limits!.Discard.Millimetres).ShouldBe(
+            (0, 24.171m, 23m)
+        );
+        record.Measuring.Sizes.ShouldAllBe(r => r.FromFile == true);
+        record.Confirming.Judge(readingsAreFit: true).Decision.ShouldBe(Decision.MeasureAgain);
     }
 
     [Fact]

@@ -89,7 +89,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
 
         public async Task ReadAllAsync(double minutes, string size)
         {
-            foreach (var place in (await RecordAsync()).Places)
+            foreach (var place in (await RecordAsync()).Measuring.Places)
                 await ReadAsync(minutes, place.Degrees, size);
         }
     }
@@ -101,15 +101,17 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         var desk = await Desk.OpenAsync(db, PartKind.Drum);
         foreach (var degrees in new[] { 0m, 45, 90, 135 })
             await desk.ReadAsync(1, degrees, "228.62");
-        var usual = (await desk.RecordAsync()).Uncertainty;
+        var usual = (await desk.RecordAsync()).Measuring.Uncertainty;
         (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldBeEmpty();
         await desk.ReadAsync(2, 180, "228.63"); // turned end for end: the same spot
         var third = await desk.ReadAsync(3, 0, "228.625");
         var record = await desk.RecordAsync();
         // The mean of three is known better; the others, read once, are not, and the worst of them may be the one that counts.
         third.Uncertainty.ShouldBe(ReadingUncertainty.Of(desk.Gauge.Facts, Mm(228.625m), 3, record.Shop.Rules).Expanded);
-        (record.Uncertainty, third.Uncertainty < usual, record.SizesAt(record.Places[0]).Count).ShouldBe((usual, true, 3));
-        record.DrumFigures.Axes.ShouldBe(4);
+        (record.Measuring.Uncertainty, third.Uncertainty < usual, record.Measuring.SizesAt(record.Measuring.Places[0]).Count).ShouldBe(
+            (usual, true, 3)
+        );
+        record.Measuring.DrumFigures.Axes.ShouldBe(4);
         // s of 228.62, 228.63, 228.625 is 0.005, of two degrees of freedom.
         var told = (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldHaveSingleItem().Value;
         (told.Own, told.Degrees).ShouldBe((Mm(0.005m), 2));
@@ -161,7 +163,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await desk.CheckAsync(5, "25.001");
         await desk.ReadAllAsync(10, "24.31");
         var record = await desk.RecordAsync();
-        var request = record.RequestForPlan(dialConfirmed: true);
+        var request = record.Planning.Request(dialConfirmed: true);
         Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.First(o => o.CanStart), [], desk.At(15));
         await db.SaveChangesAsync(Cancel);
         (await desk.RecordAsync()).Station.ShouldBe(Station.Cut);
@@ -176,9 +178,9 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         // The plan rests on nothing: the part is measured again.
         (await desk.RecordAsync()).ShouldSatisfyAllConditions(
             r => r.Station.ShouldBe(Station.Measure),
-            r => r.LatestPlan.ShouldBeNull(),
-            r => r.Doubted.Count.ShouldBe(8),
-            r => r.Sizes.ShouldBe([early])
+            r => r.Planning.Latest.ShouldBeNull(),
+            r => r.Measuring.Suspect.Count.ShouldBe(8),
+            r => r.Measuring.Sizes.ShouldBe([early])
         );
         // Confirm and the certificate name what does not count.
         Proofs
@@ -223,7 +225,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await desk.CheckAsync(0, "25.000");
         await desk.ReadAllAsync(1, "24.30");
         var record = await desk.RecordAsync();
-        Journey.LeaveUncut(record, record.RequestForPlan(true), scuffed: false, desk.At(2));
+        Journey.LeaveUncut(record, record.Planning.Request(true), scuffed: false, desk.At(2));
         await db.SaveChangesAsync(Cancel);
         await Confirm(3);
         await desk.CheckAsync(4, "25.010");
@@ -233,7 +235,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await desk.ReadAllAsync(7, "24.30");
         (await Release(8)).ShouldBe("UN006"); // read again, to be confirmed again
         record = await desk.RecordAsync();
-        Journey.LeaveUncut(record, record.RequestForPlan(true), scuffed: false, desk.At(8));
+        Journey.LeaveUncut(record, record.Planning.Request(true), scuffed: false, desk.At(8));
         await db.SaveChangesAsync(Cancel);
         await Confirm(9);
         (await Release(10)).ShouldBeNull();

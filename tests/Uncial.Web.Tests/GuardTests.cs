@@ -433,7 +433,7 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
                             Journey.Read(
                                 record,
                                 ReadingKind.Size,
-                                record.Places[0],
+                                record.Measuring.Places[0],
                                 TestParts.Typed("24.31"),
                                 LengthUnit.Millimetre,
                                 record.Shop.Gauges.Single(g => g.Id == gauge.Id),

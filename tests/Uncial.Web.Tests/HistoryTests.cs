@@ -51,7 +51,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
             new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
         );
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
-        foreach (var place in Now().Places)
+        foreach (var place in Now().Measuring.Places)
             Journey.Read(
                 Now(),
                 ReadingKind.Size,
@@ -63,7 +63,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
             );
         foreach (var old in part.Surfaces[0].Readings.Where(r => r.GaugeId is null).ToList())
             Journey.Withdraw(Now(), old, "read anew", hand);
-        Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
+        Journey.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
         await db.SaveChangesAsync(Cancel);
         Journey
             .Confirm(await db.LookAtAsync(Now(), hand), true, hand with { At = DateTimeOffset.UtcNow })
@@ -230,7 +230,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
             (await log.LogLines.SingleAsync(l => l.PartId == part.Id, Cancel)).Outcome.ShouldBeNull();
         // What was read before counts for nothing, what was judged neither; the database thinks so too.
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
-        (record.Sizes.Count, record.Confirmation, record.Station).ShouldBe((0, null, Station.Confirm));
+        (record.Measuring.Sizes.Count, record.Confirming.Holding, record.Station).ShouldBe((0, null, Station.Confirm));
         Journey.Close(part, OutcomeKind.Released, null, false, new(ines, DateTimeOffset.UtcNow));
         (await Should.ThrowAsync<DbUpdateException>(() => db.SaveChangesAsync(Cancel)))
             .InnerException.ShouldBeOfType<PostgresException>()

@@ -100,7 +100,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         Type(screen, ("FirstLength", "0.02"), ("SecondLength", "0.02"));
         screen.UntilHeading("Clean and remount");
         screen.IsAccessible();
-        (await RecordAsync(tag)).SetUps.ShouldBeEmpty(); // shown, not kept
+        (await RecordAsync(tag)).Mounting.SetUps.ShouldBeEmpty(); // shown, not kept
         // V₁ 0.1366 at 3, V₂ 0.08 at 7: S is half of what lies between them.
         var s = Math.Sqrt(0.1366 * 0.1366 + 0.08 * 0.08 + 0.1366 * 0.08) / 2;
         screen.UntilText($"{Math.Ceiling(s * 1000) / 1000:0.000}");
@@ -134,10 +134,10 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
             .Select(m => (m.Centring, m.Found, m.Damped))
             .ShouldBe([("Cone 3", null, true), ("Cone 3", RemountCause.Dirt, true)]);
         record.Surface.SetUps.OrderBy(c => c.Id).Select(c => c.Verdict).ShouldBe([SetUpVerdict.Remount, SetUpVerdict.True]);
-        record.SetUpDecision!.Reason.ShouldBeNull();
-        record.Figure(ReadingKind.RunoutOuter)!.Value.Millimetres.ShouldBe(0.06m, 0.0001m);
-        record.RotorFigures.RunoutAssumed.Outer.ShouldBeFalse();
-        record.RequestForPlan(true).SetUpRunout.ShouldBe(record.SetUp!.SetUpRunout);
+        record.Mounting.Decision!.Reason.ShouldBeNull();
+        record.Measuring.Figure(ReadingKind.RunoutOuter)!.Value.Millimetres.ShouldBe(0.06m, 0.0001m);
+        record.Measuring.RotorFigures.RunoutAssumed.Outer.ShouldBeFalse();
+        record.Planning.Request(true).SetUpRunout.ShouldBe(record.Mounting.SetUp!.SetUpRunout);
         TickAll(screen);
         screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.Until(() => screen.Path_ == "/plan/" + tag + "/1", "the plan");
@@ -187,12 +187,12 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Click(By.CssSelector(".anyway button"));
         screen.UntilText("Say why it is cut all the same");
         Value(screen, "SecondLength").ShouldBe("0.03");
-        (await RecordAsync(tag)).SetUpDecision.ShouldBeNull();
+        (await RecordAsync(tag)).Mounting.Decision.ShouldBeNull();
         screen.Send(By.Name("Reason"), "No other cone today");
         screen.Click(By.CssSelector(".anyway button"));
         screen.UntilHeading("Come to first touch");
         var record = await RecordAsync(tag);
-        record.Figure(ReadingKind.Eccentricity)!.Value.Millimetres.ShouldBe(0.03m); // half of the 0.06 that it runs out
+        record.Measuring.Figure(ReadingKind.Eccentricity)!.Value.Millimetres.ShouldBe(0.03m); // half of the 0.06 that it runs out
         screen.Go("/plan/" + tag);
         screen.UntilHeading("Pick a way to work");
         screen.Press(Keys.Enter);
@@ -246,7 +246,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press("In a hurry");
         screen.Click(By.CssSelector(".anyway button"));
         screen.UntilHeading("Come to first touch");
-        (await RecordAsync(other)).SetUpDecision!.ShouldSatisfyAllConditions(
+        (await RecordAsync(other)).Mounting.Decision!.ShouldSatisfyAllConditions(
             d => d.Reason.ShouldBe("In a hurry"),
             d => d.CheckId.ShouldBeNull()
         );
@@ -312,7 +312,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Send(By.Name("Typed.CountsDiameter"), Keys.Space);
         screen.Send(By.CssSelector(".button.go"), Keys.Enter);
         screen.Until(() => screen.Driver.FindElements(By.Name("Typed.Division")).Count == 0, "the lathe kept");
-        var dial = (await RecordAsync(tag, own)).RequestForPlan(true).Dial;
+        var dial = (await RecordAsync(tag, own)).Planning.Request(true).Dial;
         (dial.CountsDiameter, dial.DepthPerDivision.Millimetres).ShouldBe((true, 0.01m));
 
         await using var db = own.Db();
@@ -353,7 +353,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
                 capstan,
                 new(MountWay.Jaws, "Test jaws", Length.Zero, [], []),
                 false,
-                Record().Mount is null ? null : RemountCause.Nick,
+                Record().Mounting.Mount is null ? null : RemountCause.Nick,
                 hand
             );
             await db.SaveChangesAsync(Cancel);
@@ -381,7 +381,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         Journey.GoOn(Record(), null, later);
         await db.SaveChangesAsync(Cancel);
-        Record().Figure(ReadingKind.RunoutOuter)!.Value.ShouldBe(Mm(0.035m));
+        Record().Measuring.Figure(ReadingKind.RunoutOuter)!.Value.ShouldBe(Mm(0.035m));
 
         // Cut on the bench lathe by the demo; a turned edge begins at nothing, the other goes on counting.
         var before = await LatheBook.InsertsAsync(db, bench, Cancel);
@@ -433,7 +433,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         Should.Throw<ArgumentException>(() => Journey.GoOn(Record(), " ", hand)); // unchecked, and no reason
         Journey.GoOn(Record(), "Tried before", hand);
         var record = Record();
-        var request = record.RequestForPlan(true);
+        var request = record.Planning.Request(true);
         request.Techniques.ShouldNotContain(t => t.SparksOut);
         Journey.TakePlan(record, request, Core.Planning.PassPlanner.Plan(request).Options.First(o => o.CanStart), [], hand);
         await db.SaveChangesAsync(Cancel);
@@ -442,10 +442,10 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         await MountAsync(2);
         Record()
             .ShouldSatisfyAllConditions(
-                r => r.LatestPlan.ShouldBeNull(),
+                r => r.Planning.Latest.ShouldBeNull(),
                 r => r.Station.ShouldBe(Station.Mount),
-                r => r.RequestForPlan(true).Techniques.ShouldAllBe(t => t.SparksOut),
-                r => r.RequestForPlan(true).SecondChuckingRunout.ShouldBe(settings.Rules.SecondChuckingRunout)
+                r => r.Planning.Request(true).Techniques.ShouldAllBe(t => t.SparksOut),
+                r => r.Planning.Request(true).SecondChuckingRunout.ShouldBe(settings.Rules.SecondChuckingRunout)
             );
         foreach (var table in new[] { "mounts", "set_up_checks", "set_up_decisions", "insert_events" })
         {

@@ -25,7 +25,16 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         var hand = new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         if (mistyped is not null)
-            Journey.Read(Now(), ReadingKind.Size, Now().Places[2], Typed(mistyped), LengthUnit.Millimetre, null, hand, new(Insisted: true));
+            Journey.Read(
+                Now(),
+                ReadingKind.Size,
+                Now().Measuring.Places[2],
+                Typed(mistyped),
+                LengthUnit.Millimetre,
+                null,
+                hand,
+                new(Insisted: true)
+            );
         foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
             Journey.Read(Now(), kind, null, Typed("0.10"), LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
@@ -35,7 +44,7 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static async Task TakeAsync(UncialDb db, Func<SurfaceRecord> now, Hand hand)
     {
-        var request = now().RequestForPlan(true);
+        var request = now().Planning.Request(true);
         Journey.TakePlan(now(), request, PassPlanner.Plan(request).Options.Single(o => o.Key == "light"), [], hand);
         await db.SaveChangesAsync(Cancel);
     }
@@ -73,16 +82,16 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
         await using var _ = db;
-        now().Plan!.Request.TouchBound.ShouldBeGreaterThan(Mm(25.3m)); // the greatest reading, and it was none
+        now().Planning.Document!.Request.TouchBound.ShouldBeGreaterThan(Mm(25.3m)); // the greatest reading, and it was none
         now().Station.ShouldBe(Station.Cut);
         (await StartedBehindAsync(db, now())).ShouldBeNull();
-        Journey.Withdraw(now(), now().Sizes.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        Journey.Withdraw(now(), now().Measuring.Sizes.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
         await db.SaveChangesAsync(Cancel);
-        (now().LatestPlan, now().Station).ShouldBe((null, now().Mount is null ? Station.Mount : Station.Plan));
+        (now().Planning.Latest, now().Station).ShouldBe((null, now().Mounting.Mount is null ? Station.Mount : Station.Plan));
         Should.Throw<InvalidOperationException>(() => Journey.StartPass(now(), 1, hand));
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
         await TakeAsync(db, now, hand);
-        now().Plan!.Request.TouchBound.ShouldBeLessThan(Mm(24.4m));
+        now().Planning.Document!.Request.TouchBound.ShouldBeLessThan(Mm(24.4m));
         (await StartedBehindAsync(db, now())).ShouldBeNull();
     }
 
@@ -92,27 +101,27 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
         await using var _ = db;
         await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
-        var carried = now().RequestForPlan(true);
+        var carried = now().Planning.Request(true);
         carried.TouchBound.ShouldBeGreaterThan(Mm(25m));
-        now().PlanDoubt.ShouldBeNull();
+        now().Planning.Doubt.ShouldBeNull();
         // Going through the passes again says what the passes left.
         carried.Sides.ShouldAllBe(s => s.Need == Mm(0.10m) - s.Done && s.Done > Length.Zero);
-        Journey.Withdraw(now(), now().SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        Journey.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
         await db.SaveChangesAsync(Cancel);
-        now().PlanDoubt.ShouldBe(PlanDoubt.Reading);
+        now().Planning.Doubt.ShouldBe(PlanDoubt.Reading);
         Should.Throw<InvalidOperationException>(() => Journey.StartPass(now(), 1, hand));
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
         var done = now().Surface.Passes[0];
         var (request, first) = (
-            now().Plan!.Request,
+            now().Planning.Document!.Request,
             StoredJson.Read<PlanDocument>(now().Surface.Plans.Single(p => p.Id == done.PlanId).Document).Option.Passes[0]
         );
-        now().PlanDoubt.ShouldBeNull();
-        now().Plan!.Continues.ShouldBeTrue();
+        now().Planning.Doubt.ShouldBeNull();
+        now().Planning.Document!.Continues.ShouldBeTrue();
         // Greatest standing reading less U, less what the first pass took from both faces.
-        request.TouchBound.ShouldBe(now().SizesBefore.Max(r => r.Value) - request.Uncertainty - first.Depth[0] - first.Depth[1]);
+        request.TouchBound.ShouldBe(now().Measuring.SizesBefore.Max(r => r.Value) - request.Uncertainty - first.Depth[0] - first.Depth[1]);
         request.Sides[0].Done.ShouldBe(first.Depth[0]);
         (await StartedBehindAsync(db, now())).ShouldBeNull();
     }
@@ -123,7 +132,7 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
         await using var _ = db;
         await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
-        var first = now().PassOf(now().Surface.Passes[0]);
+        var first = now().Planning.PassOf(now().Surface.Passes[0]);
         Journey.Mount(now(), now().Lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Nick, hand);
         await db.SaveChangesAsync(Cancel);
         foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
@@ -131,27 +140,27 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
-        now().Plan!.Request.TouchBound.ShouldBeGreaterThan(Mm(25m));
+        now().Planning.Document!.Request.TouchBound.ShouldBeGreaterThan(Mm(25m));
         await CutAsync(db, now, hand, new(0x7, 0x7, null, null, null, null));
-        var second = now().PassOf(now().Surface.Passes.MaxBy(p => p.Cut)!);
-        Journey.Withdraw(now(), now().SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        var second = now().Planning.PassOf(now().Surface.Passes.MaxBy(p => p.Cut)!);
+        Journey.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
         await db.SaveChangesAsync(Cancel);
-        now().PlanDoubt.ShouldBe(PlanDoubt.Reading);
+        now().Planning.Doubt.ShouldBe(PlanDoubt.Reading);
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
         var taken = first.Depth[0] + first.Depth[1] + second.Depth[0] + second.Depth[1];
-        now().RequestForPlan(true).TouchBound.ShouldBe(now().SizesBefore.Max(r => r.Value) - taken);
+        now().Planning.Request(true).TouchBound.ShouldBe(now().Measuring.SizesBefore.Max(r => r.Value) - taken);
         // With not one reading left there is nothing to plan from, and nothing is cut before it is measured.
-        foreach (var size in now().SizesBefore)
+        foreach (var size in now().Measuring.SizesBefore)
             Journey.Withdraw(now(), size, "wrong part", hand);
         await db.SaveChangesAsync(Cancel);
-        (now().CanPlanAnew, now().PlanDoubt).ShouldBe((false, PlanDoubt.Reading));
+        (now().Planning.CanPlanAnew, now().Planning.Doubt).ShouldBe((false, PlanDoubt.Reading));
         Should.Throw<InvalidOperationException>(() => Journey.PlanForFacts(now(), hand));
-        Journey.Read(now(), ReadingKind.Size, now().Places[0], Typed("24.10"), LengthUnit.Millimetre, null, hand);
+        Journey.Read(now(), ReadingKind.Size, now().Measuring.Places[0], Typed("24.10"), LengthUnit.Millimetre, null, hand);
         await db.SaveChangesAsync(Cancel);
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
-        now().Plan!.Request.TouchBound.ShouldBe(Mm(24.10m));
+        now().Planning.Document!.Request.TouchBound.ShouldBe(Mm(24.10m));
     }
 
     [Fact]
@@ -162,18 +171,18 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
         Journey.Limit(now().Surface, LimitKind.MachineTo, Typed("23.60"), LengthUnit.Millimetre, LimitSource.CastMarking, hand);
         await db.SaveChangesAsync(Cancel);
-        now().PlanDoubt.ShouldBe(PlanDoubt.Limit);
+        now().Planning.Doubt.ShouldBe(PlanDoubt.Limit);
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
-        (now().PlanDoubt, now().Plan!.Request.MachineTo).ShouldBe((null, Mm(23.60m)));
+        (now().Planning.Doubt, now().Planning.Document!.Request.MachineTo).ShouldBe((null, Mm(23.60m)));
 
         // Put on anew: the dials have no zero, and what was clean runs out as the new set-up makes it.
         var lathe = now().Lathe;
-        var left = now().Plan!.Request.Sides[0].Need;
+        var left = now().Planning.Document!.Request.Sides[0].Need;
         Journey.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, null, hand);
         await db.SaveChangesAsync(Cancel);
-        now().PlanDoubt.ShouldBe(PlanDoubt.Mount);
+        now().Planning.Doubt.ShouldBe(PlanDoubt.Mount);
         Journey.CheckSetUp(
             now(),
             new(
@@ -189,8 +198,8 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
-        var anew = now().Plan!;
-        (anew.Continues, now().PlanDoubt).ShouldBe((false, null));
+        var anew = now().Planning.Document!;
+        (anew.Continues, now().Planning.Doubt).ShouldBe((false, null));
         anew.Request.Sides[0].Need.ShouldBe(left + Mm(0.20m));
         // The next mounting is checked to 0.03: the 0.20 of this one stays with it.
         Journey.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Dirt, hand);
@@ -210,6 +219,6 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         Journey.PlanForFacts(now(), hand);
         await db.SaveChangesAsync(Cancel);
-        now().Plan!.Request.Sides.Select(s => s.Need).ShouldBe([left + Mm(0.03m), left + Mm(0.03m)]);
+        now().Planning.Document!.Request.Sides.Select(s => s.Need).ShouldBe([left + Mm(0.03m), left + Mm(0.03m)]);
     }
 }

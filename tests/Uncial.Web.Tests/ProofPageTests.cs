@@ -36,7 +36,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
         foreach (var old in part.Surfaces[0].Readings.ToList())
             Journey.Withdraw(Now(), old, "read anew", hand);
-        var places = Now().Places;
+        var places = Now().Measuring.Places;
         for (var i = 0; i < places.Count; i++)
             Journey.Read(
                 Now(),
@@ -47,7 +47,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
                 settings.GaugeFor(PartKind.Rotor),
                 hand
             );
-        Journey.LeaveUncut(Now(), Now().RequestForPlan(true), false, hand);
+        Journey.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
         await db.SaveChangesAsync(Cancel);
         return tag;
     }
@@ -86,7 +86,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Enter, Keys.Enter, Keys.Enter);
         screen.UntilHeading("Not looked at yet");
         await using var db = shop.Db();
-        (await db.RecordAsync(tag)).NotLookedAt.ShouldBe([ReadingKind.ReliefOuter]);
+        (await db.RecordAsync(tag)).Confirming.NotLookedAt.ShouldBe([ReadingKind.ReliefOuter]);
     }
 
     [Fact]
@@ -136,7 +136,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         );
         screen.UntilHeading("Between limits");
         await using var db = shop.Db();
-        var left = (await db.RecordAsync(tag)).DepthsLeft;
+        var left = (await db.RecordAsync(tag)).Confirming.DepthsLeft;
         (left.Uncertainty, decimal.Round(left.Groove!.Value.Millimetres, 4)).ShouldBe((Length.FromMillimetres(0.02m), 0.0833m));
     }
 

@@ -112,7 +112,7 @@ internal static class TestParts
             Journey.Read(
                 record,
                 ReadingKind.Size,
-                record.Places[i],
+                record.Measuring.Places[i],
                 Typed(rotor ? "24.3" + i % 3 : "254.3" + i),
                 LengthUnit.Millimetre,
                 null,
@@ -147,7 +147,7 @@ internal static class TestParts
             );
         await db.SaveChangesAsync(Cancel);
         record = new(record.Surface, record.Part, record.Shop);
-        var request = record.RequestForPlan(dialConfirmed: true);
+        var request = record.Planning.Request(dialConfirmed: true);
         Journey.TakePlan(
             record,
             request,
@@ -166,12 +166,12 @@ internal static class TestParts
     public static async Task<SurfaceRecord> LookAtAsync(this UncialDb db, SurfaceRecord record, Hand hand)
     {
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
-        foreach (var kind in Now().NotLookedAt)
+        foreach (var kind in Now().Confirming.NotLookedAt)
             Journey.Read(Now(), kind, null, None, LengthUnit.Millimetre, Now().Shop.GaugeFor(kind), hand);
         await db.SaveChangesAsync(Cancel);
-        if (Now().Judge(readingsAreFit: true).Notes.Any(n => n.Code == "readTwice"))
+        if (Now().Confirming.Judge(readingsAreFit: true).Notes.Any(n => n.Code == "readTwice"))
         {
-            var worst = Now().Sizes.MinBy(r => Core.Parts.Limits.Margin(Now().Kind, r.Value, Now().Limits!.Discard))!;
+            var worst = Now().Measuring.Sizes.MinBy(r => Core.Parts.Limits.Margin(Now().Kind, r.Value, Now().Receiving.Limits!.Discard))!;
             Journey.Read(
                 Now(),
                 ReadingKind.Size,

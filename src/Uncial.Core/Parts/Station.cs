@@ -38,7 +38,7 @@ public enum Station
 /// <param name="Finished">What finishing asks for was done, or nothing was cut.</param>
 /// <param name="Confirmed">A confirmation that allows a release stands, made after the last pass.</param>
 /// <param name="Closed">The part was released, shelved or scrapped.</param>
-public readonly record struct SurfaceFacts(
+public readonly record struct Progress(
     bool HasLimits,
     int PlacesAsked,
     int PlacesRead,

@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 
@@ -86,17 +87,19 @@ public class BookEntry
     }
 }
 
-/// <summary>A lead hand's word on which of two sources of a limit holds.</summary>
-public class LimitSettlement : PartFact
+/// <summary>What a lead settled about a limit, as it is stored.</summary>
+public class LimitSettlement : LimitSettlementFact
 {
     public int SurfaceId { get; set; }
-    public LimitKind Kind { get; set; }
-    public long EntryId { get; set; }
-
-    [MaxLength(200)]
-    public required string Reason { get; set; }
+    public Operator? By { get; set; }
 
     /// <summary>The lead's signature; null for one from before signatures were kept.</summary>
     public long? SignatureId { get; set; }
     public Signature? Signature { get; set; }
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
+
+    [NotMapped]
+    public override string? SignedByName => Signature?.SignedBy?.DisplayName;
 }

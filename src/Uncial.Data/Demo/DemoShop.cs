@@ -174,7 +174,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     public async Task<bool> PlanAnyAsync(Part part, string technique)
     {
         var record = Record(part);
-        var request = record.RequestForPlan(dialConfirmed: true);
+        var request = record.Planning.Request(dialConfirmed: true);
         var options = PassPlanner.Plan(request).Options.Where(o => o.CanStart).ToList();
         if ((options.Find(o => o.Key == technique) ?? options.FirstOrDefault()) is not { } option)
             return false;
@@ -185,10 +185,12 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
 
     /// <summary>A pass of the plan is to be made, and may be.</summary>
     public bool HasPassDue(Part part) =>
-        Record(part) is { Plan: { } plan } record && record.PassesOfPlan.Count < plan.Option.Passes.Count && record.StartRefusal is null;
+        Record(part) is { Planning.Document: { } plan } record
+        && record.Planning.Passes.Count < plan.Option.Passes.Count
+        && record.Cutting.StartRefusal is null;
 
     /// <summary>Size that the last cut should have left; null where nothing was cut.</summary>
-    public Length? Expected(Part part) => Record(part) is { CutsDone: > 0 } record ? record.Expected : null;
+    public Length? Expected(Part part) => Record(part) is { CutsDone: > 0 } record ? record.Cutting.Expected : null;
 
     public async Task<Part> DrumAsync(
         Job job,
@@ -238,7 +240,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
                 record.Kind == PartKind.Drum && unit == LengthUnit.Inch
                     ? shop.Gauges.Single(g => g.Kind == GaugeKind.DrumGaugeEighths)
                     : shop.GaugeFor(record.Kind);
-            Journey.Read(record, ReadingKind.Size, record.Places[i], Typed(sizes[i], unit), unit, gauge, Hand);
+            Journey.Read(record, ReadingKind.Size, record.Measuring.Places[i], Typed(sizes[i], unit), unit, gauge, Hand);
         }
         await db.SaveChangesAsync();
     }
@@ -280,7 +282,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     public async Task PlanAsync(Part part, string technique)
     {
         var record = Record(part);
-        var request = record.RequestForPlan(dialConfirmed: true);
+        var request = record.Planning.Request(dialConfirmed: true);
         var option = PassPlanner.Plan(request).Options.First(o => o.Key == technique);
         if (!option.CanStart)
             throw new InvalidOperationException($"The demo part {part.Tag} cannot be cut by {technique}.");
@@ -291,7 +293,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     public async Task LeaveUncutAsync(Part part)
     {
         var record = Record(part);
-        Journey.LeaveUncut(record, record.RequestForPlan(dialConfirmed: true), scuffed: false, Hand);
+        Journey.LeaveUncut(record, record.Planning.Request(dialConfirmed: true), scuffed: false, Hand);
         await db.SaveChangesAsync();
     }
 
@@ -301,7 +303,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         Journey.StartPass(Record(part), 1, Hand);
         await db.SaveChangesAsync();
         // It takes a tenth more than planned, as passes there do.
-        var start = Record(part).Start!;
+        var start = Record(part).Cutting.Start!;
         MinutesAgo -= (int)Math.Ceiling(start.PlannedMinutes * 1.1m);
         Journey.StopPass(Record(part), CutStopKind.Done, null, new(By, start.At.AddMinutes((double)start.PlannedMinutes * 1.1)));
         await db.SaveChangesAsync();
@@ -311,21 +313,21 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
             Hand
         );
         await db.SaveChangesAsync();
-        if (!Record(part).FinishIsDue)
+        if (!Record(part).Cutting.FinishIsDue)
             return;
-        Journey.Finish(Record(part), [.. Record(part).FinishSteps.Select(s => s.Kind)], null, Hand);
+        Journey.Finish(Record(part), [.. Record(part).Cutting.FinishSteps.Select(s => s.Kind)], null, Hand);
         await db.SaveChangesAsync();
     }
 
     public async Task<Core.Release.Decision> ConfirmAsync(Part part, string? reason = null)
     {
-        foreach (var kind in Record(part).NotLookedAt)
+        foreach (var kind in Record(part).Confirming.NotLookedAt)
             await FigureAsync(part, kind, "0");
         // Near a limit the worst place is read twice.
-        if (Record(part).Judge(readingsAreFit: true).Notes.FirstOrDefault(n => n.Code == "readTwice") is { } twice)
+        if (Record(part).Confirming.Judge(readingsAreFit: true).Notes.FirstOrDefault(n => n.Code == "readTwice") is { } twice)
         {
             var record = Record(part);
-            var first = record.Sizes.First(r =>
+            var first = record.Measuring.Sizes.First(r =>
                 (r.Degrees ?? 0) % (record.Kind == PartKind.Drum ? 180 : 360) == twice.Degrees
                 && r.Station == (record.Kind == PartKind.Rotor ? r.Station : twice.Second)
                 && r.Value == twice.Length

@@ -38,6 +38,8 @@ public enum SignedFor
 /// </summary>
 public class Signature : PartFact
 {
+    public Operator? By { get; set; }
+
     /// <summary>The part that it is about; null where it is about the shop's rules.</summary>
     public int? PartId { get; set; }
 

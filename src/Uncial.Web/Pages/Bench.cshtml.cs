@@ -15,7 +15,11 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     public sealed record OnBench(Part Part, SurfaceRecord Record, int Number, Station Station)
     {
         public string Href =>
-            RailView.Href(Record, Number, Station == Station.Mount && Record.DiscardVerdict == Verdict.Beyond ? Station.Plan : Station);
+            RailView.Href(
+                Record,
+                Number,
+                Station == Station.Mount && Record.Measuring.DiscardVerdict == Verdict.Beyond ? Station.Plan : Station
+            );
     }
 
     /// <summary>A lane of the board.</summary>
@@ -67,7 +71,7 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         ];
         // What is on the lathe comes first, then by promise; within a job what is furthest along.
         Next = all.Where(p => p.Station != Station.Done)
-            .OrderByDescending(p => p.Station == Station.Cut && p.Record.PassesOfPlan.Count > 0)
+            .OrderByDescending(p => p.Station == Station.Cut && p.Record.Planning.Passes.Count > 0)
             .ThenBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue)
             .ThenByDescending(p => p.Station)
             .ThenBy(p => p.Part.Corner)
@@ -99,23 +103,27 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
                 OutcomeKind.Refused => ("waiting", "Refused", "is-done"),
                 _ => ("over", "Scrapped", "is-done is-over"),
             };
-        if (part.Record.End is { } end)
+        if (part.Record.Inspection.End is { } end)
             return ("over", Words.Say("finding." + end.Kind), "is-over");
-        if (part.Record.Sizes.Count == 0 && part.Record.Doubted.Count > 0)
+        if (part.Record.Measuring.Sizes.Count == 0 && part.Record.Measuring.Suspect.Count > 0)
             return ("close", "Readings in doubt", "is-waiting");
-        if (part.Record.DiscardVerdict == Verdict.Beyond)
+        if (part.Record.Measuring.DiscardVerdict == Verdict.Beyond)
             return ("over", "Beyond limit", "is-over");
         return part.Station switch
         {
             Station.Receive => ("waiting", "Limits missing", "is-waiting"),
-            Station.Measure => part.Record.Sizes.Count == 0
+            Station.Measure => part.Record.Measuring.Sizes.Count == 0
                 ? ("toread", "To read", "is-waiting")
-                : ("now", $"{part.Record.Sizes.Count} of {part.Record.Places.Count} read", ""),
-            Station.Mount => part.Record.Mount is null ? ("read", "Read", "") : ("on", "On the lathe", ""),
+                : ("now", $"{part.Record.Measuring.Sizes.Count} of {part.Record.Measuring.Places.Count} read", ""),
+            Station.Mount => part.Record.Mounting.Mount is null ? ("read", "Read", "") : ("on", "On the lathe", ""),
             Station.Plan => ("on", "Mounted", ""),
-            Station.Cut => part.Record.PassesOfPlan.Count == 0
+            Station.Cut => part.Record.Planning.Passes.Count == 0
                 ? ("planned", "Planned", "")
-                : ("cutting", $"Pass {part.Record.PassesOfPlan.Count + 1} of {part.Record.Plan!.Option.Passes.Count}", "is-cutting"),
+                : (
+                    "cutting",
+                    $"Pass {part.Record.Planning.Passes.Count + 1} of {part.Record.Planning.Document!.Option.Passes.Count}",
+                    "is-cutting"
+                ),
             Station.Confirm => ("toread", "To confirm", ""),
             _ => ("within", "Confirmed", ""),
         };
@@ -125,7 +133,7 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     public (string Figure, string Mark, string Word, string Css)? StockOf(SurfaceRecord record)
     {
         ArgumentNullException.ThrowIfNull(record);
-        if (record.Limits is not { } limits || record.Expected is not { } worst)
+        if (record.Receiving.Limits is not { } limits || record.Cutting.Expected is not { } worst)
             return null;
         var toDiscard = Limits.Margin(record.Kind, worst, limits.Discard);
         if (toDiscard < Length.Zero)
@@ -135,13 +143,13 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             return (reader.Margin(toDiscard), "close", "to wear", "is-brass");
         return (
             reader.Margin(spare),
-            record.Worst is null ? "planned"
-            : spare < record.Uncertainty ? "close"
+            record.Measuring.Worst is null ? "planned"
+            : spare < record.Measuring.Uncertainty ? "close"
             : "within",
-            record.Worst is null ? "by plan"
-            : spare < record.Uncertainty ? "close"
+            record.Measuring.Worst is null ? "by plan"
+            : spare < record.Measuring.Uncertainty ? "close"
             : "spare",
-            spare < record.Uncertainty ? "is-brass" : "is-blue"
+            spare < record.Measuring.Uncertainty ? "is-brass" : "is-blue"
         );
     }
 
@@ -164,11 +172,11 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         {
             Station.Receive => "Find limits of " + name,
             Station.Measure => "Measure " + name,
-            Station.Mount when part.Record.DiscardVerdict != Verdict.Beyond => (
-                part.Record.Mount is null ? "Mount " : "Check the set-up of "
+            Station.Mount when part.Record.Measuring.DiscardVerdict != Verdict.Beyond => (
+                part.Record.Mounting.Mount is null ? "Mount " : "Check the set-up of "
             ) + name,
-            Station.Mount or Station.Plan => part.Record.DiscardVerdict == Verdict.Beyond ? "Decide on " + name : "Plan " + name,
-            Station.Cut => part.Record.PassesOfPlan.Count == 0 ? "Cut " + name : "Go on cutting " + name,
+            Station.Mount or Station.Plan => part.Record.Measuring.DiscardVerdict == Verdict.Beyond ? "Decide on " + name : "Plan " + name,
+            Station.Cut => part.Record.Planning.Passes.Count == 0 ? "Cut " + name : "Go on cutting " + name,
             Station.Confirm => "Confirm " + name,
             _ => "Release " + name,
         };

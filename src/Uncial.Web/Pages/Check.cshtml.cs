@@ -89,8 +89,16 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         for (var i = 0; i < Readings.Count; i++)
         {
             var record = new SurfaceRecord(surface, part, shop);
-            if (i < record.Places.Count)
-                Journey.Read(record, ReadingKind.Size, record.Places[i], Readings[i], Readings[i].Unit, shop.GaugeFor(Kind), hand);
+            if (i < record.Measuring.Places.Count)
+                Journey.Read(
+                    record,
+                    ReadingKind.Size,
+                    record.Measuring.Places[i],
+                    Readings[i],
+                    Readings[i].Unit,
+                    shop.GaugeFor(Kind),
+                    hand
+                );
         }
         await db.SaveChangesAsync(cancel);
         return Redirect($"/measure/{part.Tag}");

@@ -21,7 +21,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
-        [("The judgement", Judgement.Steps), ("Its shape", Record.Shape.Steps), ("The pair", PairCheck?.Steps ?? [])];
+        [("The judgement", Judgement.Steps), ("Its shape", Record.Confirming.Shape.Steps), ("The pair", PairCheck?.Steps ?? [])];
 
     protected override Station At => Station.Confirm;
 
@@ -51,7 +51,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             : [ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner];
 
     /// <summary>The depths that the slate asks for.</summary>
-    public IReadOnlyList<ReadingKind> Asked => Looks ? [.. Depths] : Record.NotLookedAt;
+    public IReadOnlyList<ReadingKind> Asked => Looks ? [.. Depths] : Record.Confirming.NotLookedAt;
 
     public static ReadingKind? ReadingOf(ShapeQuantity quantity) =>
         quantity switch
@@ -73,13 +73,14 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     [BindProperty(Name = nameof(Thrice))]
     public Dictionary<ReadingKind, List<string?>> Thrice { get; set; } = [];
 
-    public int MissingOf(ReadingKind kind) => AsksOnce ? 1 : Math.Max(1, RepeatedDepth.Times - Record.DepthsMeasured(kind).Count);
+    public int MissingOf(ReadingKind kind) =>
+        AsksOnce ? 1 : Math.Max(1, RepeatedDepth.Times - Record.Confirming.DepthsMeasured(kind).Count);
 
     public string? ThriceValue(ReadingKind kind, int i) => Thrice.TryGetValue(kind, out var typed) && i < typed.Count ? typed[i] : null;
 
     /// <summary>What was measured of a depth so far, in words.</summary>
     public string SoFar(ReadingKind kind) =>
-        Record.DepthsMeasured(kind) is { Count: > 0 } depths
+        Record.Confirming.DepthsMeasured(kind) is { Count: > 0 } depths
             ? Words.Say("look.soFar", string.Join("  ", depths.TakeLast(RepeatedDepth.Times).Select(d => Reader.Figure(d.Value))))
             : "";
 
@@ -105,10 +106,11 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         return Redirect(Request.Path);
     }
 
-    public string? FigureValue(ReadingKind kind) => Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.FigureNow(kind));
+    public string? FigureValue(ReadingKind kind) =>
+        Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Measuring.FigureNow(kind));
 
     public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) =>
-        KeepFiguresAsync(() => [.. IsRotor ? Runouts : [], .. Depths], Figures, kind => Record.FigureNow(kind), cancel);
+        KeepFiguresAsync(() => [.. IsRotor ? Runouts : [], .. Depths], Figures, kind => Record.Measuring.FigureNow(kind), cancel);
 
     public async Task<IActionResult> OnPostConfirmAsync(CancellationToken cancel)
     {
@@ -150,21 +152,21 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             return Redirect(Href(Record.Station));
         PickPlace();
         await LoadLeadsAsync(cancel);
-        AllRead = Record.NextPlace is null;
+        AllRead = Record.Measuring.NextPlace is null;
         await Record.LoadHeadAsync(Db, cancel);
-        Judgement = Record.Judge(readingsAreFit: true);
-        Repeats = SurfaceRecord.LookAgain(Judgement);
+        Judgement = Record.Confirming.Judge(readingsAreFit: true);
+        Repeats = ConfirmState.LookAgain(Judgement);
         AsksOnce = Repeats.Count > 0;
         if (!AsksOnce)
-            Repeats = Record.DepthsToRepeat(Judgement);
+            Repeats = Record.Confirming.DepthsToRepeat(Judgement);
         if (
             AllRead
             && Judgement.Decision == Decision.MeasureAgain
             && Repeats.Count == 0
-            && Record.NotLookedAt.Count == 0
+            && Record.Confirming.NotLookedAt.Count == 0
             && Judgement.Notes.All(n => n.Code != "readTwice")
         )
-            Next = Record.ReadNext(Judgement, await ShapeBook.PriorAsync(Db, Record.Kind, cancel));
+            Next = Record.Measuring.ReadNext(Judgement, await ShapeBook.PriorAsync(Db, Record.Kind, cancel));
         await PairAsync(cancel);
         return Page();
     }
@@ -175,11 +177,11 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         Pair = await FellowsAsync(cancel);
         if (Pair is [var across, ..])
             PairCheck = PairCheck.Of(
-                new(Record.Worst, Record.CutsDone > 0),
-                new(across.Station < Station.Confirm ? null : across.Worst, across.CutsDone > 0),
+                new(Record.Measuring.Worst, Record.CutsDone > 0),
+                new(across.Station < Station.Confirm ? null : across.Measuring.Worst, across.CutsDone > 0),
                 Record.Shop.Rules
             );
-        Objections = Core.Release.Objections.Of(Record.Shape, PairCheck, Record.Dial, Record.IsReadCoarser);
+        Objections = Core.Release.Objections.Of(Record.Confirming.Shape, PairCheck, Record.Confirming.Dial, Record.Measuring.IsReadCoarser);
     }
 
     /// <summary>Where to read next: the place that a note names, otherwise the first.</summary>
@@ -187,8 +189,10 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         get
         {
-            var usual = Record.NextPlace ?? (Next is { } next && !next.Next.IsEnough ? next.Place : WorstPlace) ?? Record.Places[0];
-            if (Judgement.Notes.Select(Record.PlaceOf).FirstOrDefault(p => p is not null) is { } worst)
+            var usual = Record.Measuring.NextPlace
+                ?? (Next is { } next && !next.Next.IsEnough ? next.Place : WorstPlace)
+                ?? Record.Measuring.Places[0];
+            if (Judgement.Notes.Select(Record.Measuring.PlaceOf).FirstOrDefault(p => p is not null) is { } worst)
                 return worst;
             // Where the readings themselves are too close, a reading at the fit's worst angle settles nothing.
             var onlyTheFit = Judgement.Notes.All(n => n.Code is "readHere" or "notLookedAt");
@@ -202,7 +206,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public (ReadingPlace Place, Core.Measuring.NextReading Next)? Next { get; private set; }
 
     private ReadingPlace? WorstPlace =>
-        Record.Sizes.MinBy(r => Core.Parts.Limits.Margin(Record.Kind, r.Value, Limits.Discard)) is { Degrees: { } at } worst
+        Record.Measuring.Sizes.MinBy(r => Core.Parts.Limits.Margin(Record.Kind, r.Value, Limits.Discard)) is { Degrees: { } at } worst
             ? new(at, worst.Station)
             : null;
 
@@ -215,7 +219,11 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>How sure it is, in words.</summary>
     public string Chance =>
         Judgement.ProbabilityWithinDiscard is { } p
-            ? Words.Say("confirm.chance", Conformity.Percent(p), Reader.Fine(Record.Uncertainty, Toward.Greater) + " " + Reader.UnitName)
+            ? Words.Say(
+                "confirm.chance",
+                Conformity.Percent(p),
+                Reader.Fine(Record.Measuring.Uncertainty, Toward.Greater) + " " + Reader.UnitName
+            )
             : "";
 
     public (string Mark, string Word, string Css) DecisionWords =>
@@ -227,7 +235,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             _ => (
                 "close",
                 !AllRead ? "Not all is read"
-                : Record.NotLookedAt.Count > 0 ? "Not looked at yet"
+                : Record.Confirming.NotLookedAt.Count > 0 ? "Not looked at yet"
                 : Judgement.Notes.Any(n => n.Code == "readTwice") ? "Read the worst twice"
                 : "Too close to call",
                 "is-brass"
@@ -237,18 +245,18 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     internal StockRuleView Rule()
     {
         var view = Readings.Rule(Record, Reader);
-        if (Record.SizesBefore.Count == 0 || Record.CutsDone == 0)
+        if (Record.Measuring.SizesBefore.Count == 0 || Record.CutsDone == 0)
             return view;
-        var before = Record.WorstBefore!.Value;
-        if (Record.Worst is not { } worst)
+        var before = Record.Measuring.WorstBefore!.Value;
+        if (Record.Measuring.Worst is not { } worst)
             return view with
             {
                 Now = before,
                 NowWord = "Before",
-                Uncertainty = Record.UsualUncertainty,
+                Uncertainty = Record.Measuring.UsualUncertainty,
                 Head = "–",
                 HeadWord = "to be read after the cut",
-                Slices = [new("by the dial", Record.Expected ?? before, "planned")],
+                Slices = [new("by the dial", Record.Cutting.Expected ?? before, "planned")],
                 ForecastWord = "Forecast",
             };
         return view with

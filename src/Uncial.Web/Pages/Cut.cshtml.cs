@@ -86,14 +86,14 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     protected override Station At => Station.Cut;
 
     public CutView View =>
-        Record.FinishIsDue ? CutView.Finish
+        Record.Cutting.FinishIsDue ? CutView.Finish
         : Noisy ? CutView.Noise
-        : Record.IsCutting ? CutView.Cutting
-        : Record.IsCut ? CutView.Look
+        : Record.Cutting.IsCutting ? CutView.Cutting
+        : Record.Cutting.IsCut ? CutView.Look
         : CutView.Ready;
 
-    public PlanDocument Plan => Record.Plan!;
-    public int Index => Record.PassesOfPlan.Count;
+    public PlanDocument Plan => Record.Planning.Document!;
+    public int Index => Record.Planning.Passes.Count;
     public PlannedPass Pass => Plan.Option.Passes[Index];
     public PlannedPass? Following => Plan.Option.Passes.ElementAtOrDefault(Index + 1);
     public string PassName => PlanModel.NameOf(Pass.Kind, Index, Plan.Option.Passes);
@@ -104,7 +104,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public DateTimeOffset Now => Hand.At;
 
     /// <summary>Sides that this pass cuts.</summary>
-    public IReadOnlyList<int> Sides => Record.SidesOf(Index);
+    public IReadOnlyList<int> Sides => Record.Cutting.SidesOf(Index);
 
     /// <summary>Name of the tool on a side of this lathe.</summary>
     public string ToolOf(int side) =>
@@ -116,9 +116,9 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         string.Join(
             ", ",
             Record
-                .SidesOf(index)
+                .Cutting.SidesOf(index)
                 .Select(i =>
-                    Drawing.DialText.Of(Record.Lathe.Profile.DialOf(Record.Kind), Record.DialAt(pass)[i])
+                    Drawing.DialText.Of(Record.Lathe.Profile.DialOf(Record.Kind), Record.Cutting.DialAt(pass)[i])
                     + (
                         IsRotor
                             ? i == 0
@@ -188,17 +188,17 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     /// <summary>What is to be known of the set-up before the first cut; null where it was found true.</summary>
     public string? SetUpSays =>
         Record.CutsDone > 0 || Index > 0 ? null
-        : Record.Mount is null ? Words.Say("setUpSays.notMounted")
-        : Record.SetUpDecision is { Reason: { } reason }
-            ? Words.Say(Record.SetUp is null ? "setUpSays.unchecked" : "setUpSays.against", reason)
-        : Record.SetUpDecision is null ? Words.Say("setUpSays.notDecided")
+        : Record.Mounting.Mount is null ? Words.Say("setUpSays.notMounted")
+        : Record.Mounting.Decision is { Reason: { } reason }
+            ? Words.Say(Record.Mounting.SetUp is null ? "setUpSays.unchecked" : "setUpSays.against", reason)
+        : Record.Mounting.Decision is null ? Words.Say("setUpSays.notDecided")
         : null;
 
     /// <summary>What changed the plan that runs now, while none of its passes is done.</summary>
     public IReadOnlyList<Note> Changed => Index == 0 && Record.CutsDone > 0 ? Plan.Why : [];
 
     /// <summary>A pass of this plan that was broken off and is made again.</summary>
-    public CutStart? BrokenOff => Record.Start is { Stop.Kind: CutStopKind.BrokenOff } start ? start : null;
+    public CutStartFact? BrokenOff => Record.Cutting.Start is { Stopped.Kind: CutStopKind.BrokenOff } start ? start : null;
 
     public Chatter Chatter { get; private set; } = new([], []);
     public IReadOnlyDictionary<ChatterRemedy, int> Helped { get; private set; } = new Dictionary<ChatterRemedy, int>();
@@ -225,13 +225,13 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public string DraftOf =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{Record.LatestPlan!.Id}.{Index}.{Record.Start?.Attempt ?? 0}.{Record.CutsDone}.{(Record.FinishIsDue ? CutView.Finish : Record.IsCut ? CutView.Look : CutView.Ready)}"
+            $"{Record.Planning.Latest!.Id}.{Index}.{Record.Cutting.Start?.Attempt ?? 0}.{Record.CutsDone}.{(Record.Cutting.FinishIsDue ? CutView.Finish : Record.Cutting.IsCut ? CutView.Look : CutView.Ready)}"
         );
 
     /// <summary>Where the dials shall stand, for the read-out to be held against.</summary>
     public string Targets =>
         View is CutView.Ready or CutView.Cutting
-            ? string.Join(' ', Record.DialAt(Pass).Select(d => d.Millimetres.ToString("0.######", CultureInfo.InvariantCulture)))
+            ? string.Join(' ', Record.Cutting.DialAt(Pass).Select(d => d.Millimetres.ToString("0.######", CultureInfo.InvariantCulture)))
             : "";
 
     public static string Percent(double share) => ((int)Math.Floor(share * 100)).ToString(CultureInfo.InvariantCulture);
@@ -242,7 +242,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
         ViewData["PrefersDark"] = true;
-        if (Record.Plan is null)
+        if (Record.Planning.Document is null)
             return Redirect(Href(Station.Plan));
         if (Record.Station != Station.Cut)
             return Redirect(Href(Record.Station));
@@ -256,10 +256,10 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
                     (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn)
                 ),
             ];
-        if (View == CutView.Ready && Record.PlanDoubt is null)
+        if (View == CutView.Ready && Record.Planning.Doubt is null)
         {
             await Record.LoadHeadAsync(Db, cancel);
-            EdgeCorrection = Record.Head!.Correction(Record.Lathe.Profile.Dial(Record.Kind, true).DepthPerDivision);
+            EdgeCorrection = Record.State.Head!.Correction(Record.Lathe.Profile.Dial(Record.Kind, true).DepthPerDivision);
         }
         if (View == CutView.Noise)
         {
@@ -272,7 +272,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
                     Depth = Sides.Select(i => Pass.Depth[i]).DefaultIfEmpty(Length.Zero).Min(),
                     Diameter = Record.Surface.Diameter,
                     Thickness = IsRotor ? Pass.SizeAfter : null,
-                    HasBand = Record.Mount?.Damped ?? true,
+                    HasBand = Record.Mounting.Mount?.Damped ?? true,
                     Sign = Sign,
                     EdgeIsWorn = Edges.Count > 0,
                 },
@@ -290,12 +290,15 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.Plan is null || Record.Station != Station.Cut)
+        if (Record.Planning.Document is null || Record.Station != Station.Cut)
             return Redirect(Href(Record.Station));
-        if (Turn != Record.Surface.Turn && Record.Start is { Stop: null, By: { } other } running && running.ById != Hand.OperatorId)
+        if (
+            Turn != Record.Surface.Turn
+            && Record.Cutting.Start is { Stopped: null, ByName: { } other } running
+            && running.ById != Hand.OperatorId
+        )
         {
-            Trouble =
-                $"{other.DisplayName} started this pass at {running.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture)}.";
+            Trouble = $"{other} started this pass at {running.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture)}.";
             return await ShowAsync(cancel);
         }
         return IsStale() ? await ShowAsync(cancel) : null;
@@ -305,14 +308,14 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.IsCutting || Record.IsCut || Record.FinishIsDue)
+        if (Record.Cutting.IsCutting || Record.Cutting.IsCut || Record.Cutting.FinishIsDue)
             return await ShowAsync(cancel);
-        if (Record.StartRefusal is { } refusal)
+        if (Record.Cutting.StartRefusal is { } refusal)
         {
             Trouble = Words.Say("startRefusal." + refusal);
             return await ShowAsync(cancel);
         }
-        if (Record.PlanDoubt is not null)
+        if (Record.Planning.Doubt is not null)
             return await ShowAsync(cancel);
         if (Pass.TurnFirst && !string.IsNullOrWhiteSpace(TurnedRunout))
         {
@@ -350,7 +353,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (!Record.IsCutting)
+        if (!Record.Cutting.IsCutting)
             return await ShowAsync(cancel);
         if (kind == CutStopKind.BrokenOff && string.IsNullOrWhiteSpace(Reason))
         {
@@ -365,7 +368,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (!Record.IsCut)
+        if (!Record.Cutting.IsCut)
             return await ShowAsync(cancel);
         var sides = Sides;
         Length? grooveOuter = sides.Contains(0) ? GrooveOf(nameof(GrooveOuter), GrooveOuter) : null,
@@ -407,7 +410,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.Plan is null || Sign is not { } sign || !Enum.IsDefined(sign) || !Enum.IsDefined(remedy))
+        if (Record.Planning.Document is null || Sign is not { } sign || !Enum.IsDefined(sign) || !Enum.IsDefined(remedy))
             return Redirect(Href(Record.Station));
         Journey.Tried(Record, sign, remedy, helped, Hand);
         return await SaveAsync(cancel)
@@ -419,16 +422,16 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (!Record.FinishIsDue)
+        if (!Record.Cutting.FinishIsDue)
             return await ShowAsync(cancel);
-        var done = Record.FinishSteps.Select(s => s.Kind).Where(k => Ticked.Contains(k.ToString())).ToList();
-        if (done.Count < Record.FinishSteps.Count && string.IsNullOrWhiteSpace(Reason))
+        var done = Record.Cutting.FinishSteps.Select(s => s.Kind).Where(k => Ticked.Contains(k.ToString())).ToList();
+        if (done.Count < Record.Cutting.FinishSteps.Count && string.IsNullOrWhiteSpace(Reason))
         {
             ModelState.AddModelError(
                 nameof(Reason),
                 Words.Say(
                     "cut.whyLeftOut",
-                    Words.Say("finish." + Record.FinishSteps.First(s => !done.Contains(s.Kind)).Kind).ToLowerInvariant()
+                    Words.Say("finish." + Record.Cutting.FinishSteps.First(s => !done.Contains(s.Kind)).Kind).ToLowerInvariant()
                 )
             );
             return await ShowAsync(cancel);
@@ -441,7 +444,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (!Record.FinishIsDue || Journey.FinishOffered(Record) is not { } option)
+        if (!Record.Cutting.FinishIsDue || Journey.FinishOffered(Record) is not { } option)
             return await ShowAsync(cancel);
         Journey.TakeFinish(Record, option, Hand);
         return await DoneAsync(cancel);
@@ -451,7 +454,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.PlanDoubt is null || !Record.CanPlanAnew || Record.IsCutting || Record.IsCut)
+        if (Record.Planning.Doubt is null || !Record.Planning.CanPlanAnew || Record.Cutting.IsCutting || Record.Cutting.IsCut)
             return await ShowAsync(cancel);
         await Record.LoadHeadAsync(Db, cancel);
         Journey.PlanForFacts(Record, Hand);
@@ -503,7 +506,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     internal Drawing.StockRuleView Rule()
     {
         var limits = Limits;
-        var before = Record.WorstBefore ?? Plan.Request.Touch;
+        var before = Record.Measuring.WorstBefore ?? Plan.Request.Touch;
         var touch = Plan.Request.Touch;
         var earlier = Record.CutsDone > Index ? [("cut before", touch, "cut")] : Array.Empty<(string, Length, string)>();
         var slices = Readings.Slices(
@@ -517,8 +520,8 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
                         (
                             PlanModel.NameOf(n.Pass.Kind, n.Place, Plan.Option.Passes).ToLowerInvariant(),
                             n.Pass.SizeAfter,
-                            n.Place < Index || (n.Place == Index && Record.IsCut) ? "cut"
-                            : n.Place == Index && Record.IsCutting ? "cutting"
+                            n.Place < Index || (n.Place == Index && Record.Cutting.IsCut) ? "cut"
+                            : n.Place == Index && Record.Cutting.IsCutting ? "cutting"
                             : "planned"
                         )
                     )
@@ -530,7 +533,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             Limits = limits,
             Now = before,
             NowWord = "Before",
-            Uncertainty = Record.UsualUncertainty,
+            Uncertainty = Record.Measuring.UsualUncertainty,
             Slices = slices,
             ForecastWord = "Forecast",
             Head = Reader.Margin(Limits.Margin(Record.Kind, end, limits.MachineTo)),

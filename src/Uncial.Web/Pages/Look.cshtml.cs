@@ -37,7 +37,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     protected override Station At => Station.Measure;
 
     /// <summary>The finding that ends the journey, or null.</summary>
-    public Finding? End => Record.End;
+    public FindingFact? End => Record.Inspection.End;
 
     public bool IsCrack => End?.Kind == FindingKind.Crack;
 
@@ -59,7 +59,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         var photo = await ReadPhotoAsync(cancel);
         if (!ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
-        if (Kind == FindingKind.Nothing && Record.IsLookedAt)
+        if (Kind == FindingKind.Nothing && Record.Inspection.IsDone)
             return Redirect(Href(Station.Measure));
         // Photo and finding are kept together or not at all.
         await using var transaction = await Db.Database.BeginTransactionAsync(cancel);
@@ -161,7 +161,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 
     /// <summary>The other surface of the part where nobody has looked yet, otherwise the measuring.</summary>
     private string Next() =>
-        Number < Part.Surfaces.Count && !new SurfaceRecord(Part.Surfaces[Number], Part, Record.Shop).IsLookedAt
+        Number < Part.Surfaces.Count && !new SurfaceRecord(Part.Surfaces[Number], Part, Record.Shop).Inspection.IsDone
             ? $"/look/{Tag}/{Number + 1}"
             : Href(Station.Measure);
 

@@ -52,7 +52,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     protected override Station At => Station.Measure;
 
     public override bool IsOpen =>
-        (Record.CutsDone == 0 || Record is { PlanDoubt: not null, CanPlanAnew: false }) && Record.Part.Outcome is null;
+        (Record.CutsDone == 0 || Record is { Planning.Doubt: not null, Planning.CanPlanAnew: false }) && Record.Part.Outcome is null;
 
     public RotorFigures? Rotor { get; private set; }
     public DrumFigures? Drum { get; private set; }
@@ -65,10 +65,11 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>The gauge that may send a figure, or null where it is read by eye.</summary>
     public int? LiveGaugeFor(ReadingKind kind) => Record.Shop.GaugeFor(kind) is { Address: not null } gauge ? gauge.Id : null;
 
-    public string? FigureValue(ReadingKind kind) => Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Figure(kind));
+    public string? FigureValue(ReadingKind kind) =>
+        Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Measuring.Figure(kind));
 
     public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) =>
-        KeepFiguresAsync(() => FigureFields.Select(f => f.Kind), Figures, kind => Record.Figure(kind), cancel);
+        KeepFiguresAsync(() => FigureFields.Select(f => f.Kind), Figures, kind => Record.Measuring.Figure(kind), cancel);
 
     /// <summary>The price of a new part and how far this one has gone, for the question whether it is worth cutting.</summary>
     public async Task<IActionResult> OnPostWorthAsync(CancellationToken cancel)
@@ -112,9 +113,9 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     private async Task WeighAsync(CancellationToken cancel)
     {
-        if (Place is not null || !IsOpen || !MayPlan || Record.Worst is not { } worst)
+        if (Place is not null || !IsOpen || !MayPlan || Record.Measuring.Worst is not { } worst)
             return;
-        var request = Record.RequestForPlan(await Record.LoadHeadAsync(Db, cancel));
+        var request = Record.Planning.Request(await Record.LoadHeadAsync(Db, cancel));
         var plan = PassPlanner.Plan(request);
         var passes = plan.Options.FirstOrDefault(o => o.Key == plan.Recommended)?.Passes ?? [];
         var lathe = Record.Lathe.Profile;
@@ -128,7 +129,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict,
             !IsRotor && Drum!.BelowFloor,
             plan,
-            new(Part.KmSinceNew ?? Part.Job!.OdometerKm, Part.NewPrice, minutes, Record.IsWithinItsPapers),
+            new(Part.KmSinceNew ?? Part.Job!.OdometerKm, Part.NewPrice, minutes, Record.Measuring.IsWithinItsPapers),
             Record.Shop.Rules
         );
         Scuff = plan.Scuff;
@@ -169,9 +170,9 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         PickPlace();
         await LoadLeadsAsync(cancel);
         if (IsRotor)
-            (Rotor, Notes, Verdict) = Record.RotorFigures is var r ? (r, r.Notes, r.MachineToVerdict) : default;
+            (Rotor, Notes, Verdict) = Record.Measuring.RotorFigures is var r ? (r, r.Notes, r.MachineToVerdict) : default;
         else
-            (Drum, Notes, Verdict) = Record.DrumFigures is var d ? (d, d.Notes, d.MachineToVerdict) : default;
+            (Drum, Notes, Verdict) = Record.Measuring.DrumFigures is var d ? (d, d.Notes, d.MachineToVerdict) : default;
         MayPlan = Record.CutsDone == 0 && (IsRotor ? Rotor!.Places >= 3 : Drum!.Axes >= 2) && Record.Part.Outcome is null;
         await WeighAsync(cancel);
         return Page();

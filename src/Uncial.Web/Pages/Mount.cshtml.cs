@@ -106,7 +106,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => Check is null ? [] : [("The set-up", Check.Steps)];
 
     /// <summary>The mounting that stands, as it was picked.</summary>
-    public Mounting? Mounted => Record.Mount is { } mount ? StoredJson.Read<Mounting>(mount.Document) : null;
+    public Mounting? Mounted => Record.Mounting.Mount?.Stack;
 
     public async Task<IActionResult> OnPostSizesAsync(CancellationToken cancel)
     {
@@ -147,11 +147,11 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
             ModelState.AddModelError(nameof(ByHand), "Say what it is centred by.");
         if (ByHand?.Trim().Length > 60)
             ModelState.AddModelError(nameof(ByHand), "At most 60 letters.");
-        if (Record.Mount is not null && Found is null)
+        if (Record.Mounting.Mount is not null && Found is null)
             ModelState.AddModelError(nameof(Found), "Say what was found, so that the lathe’s history knows.");
         if (!ModelState.IsValid || Record.Part.Outcome is not null || IsStale())
             return await ShowAsync(cancel);
-        if (Record.Station == Station.Cut && Record.PassesOfPlan.Count > 0)
+        if (Record.Station == Station.Cut && Record.Planning.Passes.Count > 0)
         {
             Trouble = Words.Say("mountedMidPlan");
             return await ShowAsync(cancel);
@@ -161,7 +161,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
             On,
             Chosen ?? new(Known.Hubbed ? MountWay.RaceCones : MountWay.ConeAndCups, ByHand!.Trim(), Length.Zero, [], []),
             Damped,
-            Record.Mount is null ? null : Found,
+            Record.Mounting.Mount is null ? null : Found,
             Hand
         );
         return await SaveAsync(cancel) ? Redirect(Request.Path) : await ShowAgainAsync(cancel);
@@ -187,12 +187,12 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         Step = "check";
-        if (Record.Mount is null || Record.Part.Outcome is not null)
+        if (Record.Mounting.Mount is null || Record.Part.Outcome is not null)
             return Redirect(Request.Path);
         var seen = Marks.IsEmpty ? null : ReadMarks();
-        if (!ModelState.IsValid || (Marks.IsEmpty ? !goOn && Record.SetUp is null : seen is null) || IsStale())
+        if (!ModelState.IsValid || (Marks.IsEmpty ? !goOn && Record.Mounting.SetUp is null : seen is null) || IsStale())
             return await ShowAsync(cancel);
-        var verdict = seen?.Check(Record).Verdict ?? Record.SetUp?.Verdict;
+        var verdict = seen?.Check(Record).Verdict ?? Record.Mounting.SetUp?.Verdict;
         if (goOn && verdict != SetUpVerdict.True && string.IsNullOrWhiteSpace(Reason))
         {
             ModelState.AddModelError(
@@ -219,23 +219,29 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
         if (
-            Record.DiscardVerdict == Verdict.Beyond
-            || (!IsRotor && Record.CutsDone == 0 && Record.Limits is not null && Record.Sizes.Count > 0 && Record.DrumFigures.BelowFloor)
+            Record.Measuring.DiscardVerdict == Verdict.Beyond
+            || (
+                !IsRotor
+                && Record.CutsDone == 0
+                && Record.Receiving.Limits is not null
+                && Record.Measuring.Sizes.Count > 0
+                && Record.Measuring.DrumFigures.BelowFloor
+            )
         )
             return Redirect(Href(Station.Plan));
         await PickAsync(cancel);
         var due =
-            Record.Mount is null ? "pick"
-            : Record.SetUpDecision is null ? "check"
+            Record.Mounting.Mount is null ? "pick"
+            : Record.Mounting.Decision is null ? "check"
             : "touch";
-        Step = Step is "pick" or "on" || (Record.Mount is not null && Step is "check" or "touch") ? Step : due;
+        Step = Step is "pick" or "on" || (Record.Mounting.Mount is not null && Step is "check" or "touch") ? Step : due;
         if (Step == "pick" && Chosen is { } chosen)
         {
             LastKind = await LatheBook.LastKindAsync(Db, On.Id, cancel);
             Past = [.. (await LatheBook.SetUpsAsync(Db, On.Id, cancel)).Where(s => s.Centring == chosen.Centring)];
             Health = SetUpHealth.Of([.. Past.Select(s => s.SetUpRunout)], Record.Shop.Rules.SetUpTolerance);
         }
-        else if (Record.Mount is { } mount)
+        else if (Record.Mounting.Mount is { } mount)
         {
             LookFirst = RemountAdvice.For(Known.Hubbed, await LatheBook.CausesAsync(Db, mount.LatheId, cancel));
             Health = SetUpHealth.Of(
@@ -261,7 +267,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
             Seen = ReadMarks();
             (Check, IsTyped) = (Seen?.Check(Record), true);
         }
-        else if (Record.SetUp is { } kept)
+        else if (Record.Mounting.SetUp is { } kept)
         {
             Seen = SeenOf(kept);
             Check = Seen.Check(Record);
@@ -274,7 +280,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     {
         Lathes = [.. Record.Shop.Lathes.Where(l => l.RetiredAt is null).OrderBy(l => l.Id)];
         On =
-            (Step is "pick" or "on" || Record.Mount is null) && Lathes.FirstOrDefault(l => l.Id == Lathe) is { } picked
+            (Step is "pick" or "on" || Record.Mounting.Mount is null) && Lathes.FirstOrDefault(l => l.Id == Lathe) is { } picked
                 ? picked
                 : Record.Lathe;
         if (Part.Shape is { } known)
@@ -346,7 +352,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     }
 
     /// <summary>What was seen at a check that was kept.</summary>
-    private static SetUpSeen SeenOf(SetUpEntry kept)
+    private static SetUpSeen SeenOf(SetUpFact kept)
     {
         RunoutMark Mark(decimal degrees, decimal? arc, Length? length) =>
             kept.Manner switch
@@ -399,7 +405,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public static string Percent(double share) => Math.Round(share * 100).ToString("0", CultureInfo.InvariantCulture);
 
     /// <summary>Metal that may still come off, to machine-to; null without readings.</summary>
-    public Length? MayComeOff => Record.Worst is { } worst ? Limits.Margin(Record.Kind, worst, Limits.MachineTo) : null;
+    public Length? MayComeOff => Record.Measuring.Worst is { } worst ? Limits.Margin(Record.Kind, worst, Limits.MachineTo) : null;
 
     internal StockRuleView Rule()
     {
@@ -408,7 +414,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
             Step != "check"
             || Check?.CostNow is not { } cost
             || cost <= Length.Zero
-            || Record.Worst is not { } worst
+            || Record.Measuring.Worst is not { } worst
             || MayComeOff is not { } spare
             || spare <= Length.Zero
         )
@@ -434,9 +440,9 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
                 Pass = PassKind.Finish,
                 Depth = Length.Zero,
                 Diameter = Record.Surface.Diameter,
-                Thickness = IsRotor ? Record.Worst : null,
+                Thickness = IsRotor ? Record.Measuring.Worst : null,
                 Overhangs = MountSteps.Overhangs(Record.Kind, Known, On.Profile),
-                HasBand = Record.Mount?.Damped ?? true,
+                HasBand = Record.Mounting.Mount?.Damped ?? true,
                 EdgeIsWorn = EdgesInUse.Any(i => i.Chipped || i.Worn),
             },
             Record.Shop.Rules
@@ -446,7 +452,13 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public IEnumerable<InsertNow> EdgesInUse => Inserts.Where(i => (i.Holder == ToolHolder.Bar) != IsRotor);
 
     internal MountedPart Drawn =>
-        new(Record.Kind, Record.Surface.Diameter, Record.Surface.Band, IsRotor ? Record.Worst ?? Limits.MachineTo : Length.Zero, Known);
+        new(
+            Record.Kind,
+            Record.Surface.Diameter,
+            Record.Surface.Band,
+            IsRotor ? Record.Measuring.Worst ?? Limits.MachineTo : Length.Zero,
+            Known
+        );
 
     /// <summary>A size as it stands in its field.</summary>
     public string? Text(string? typed, Length? known) => typed ?? known?.In(Reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);

@@ -79,7 +79,7 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
             Copies = Certificate.Prints.Count(p => p.Kind == Kind);
         }
         Surfaces = Proof?.Surfaces ?? [.. records.Select(Proofs.Of)];
-        IsInDoubt = records.Any(r => r.Doubted.Count > 0);
+        IsInDoubt = records.Any(r => r.Measuring.Suspect.Count > 0);
         ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : "Certificate of ") + part.Tag;
         ViewData["Sub"] = $"{part.Job!.Vehicle}, job {part.Job.Number}";
         Address =

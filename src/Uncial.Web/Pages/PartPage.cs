@@ -27,7 +27,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
 
     public SurfaceRecord Record { get; private set; } = null!;
     public Part Part => Record.Part;
-    public Limits Limits => Record.Limits!;
+    public Limits Limits => Record.Receiving.Limits!;
     public bool IsRotor => Record.Kind == PartKind.Rotor;
 
     /// <summary>Something that went wrong with the action as a whole.</summary>
@@ -67,9 +67,9 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     protected (string Head, IReadOnlyList<Step> Steps) WorkedReadings =>
         (
             "The readings",
-            Record.Limits is null ? []
-            : IsRotor ? Record.RotorFigures.Steps
-            : Record.DrumFigures.Steps
+            Record.Receiving.Limits is null ? []
+            : IsRotor ? Record.Measuring.RotorFigures.Steps
+            : Record.Measuring.DrumFigures.Steps
         );
 
     /// <summary>Loads the part; null where all is well, otherwise where to go instead.</summary>
@@ -84,12 +84,12 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         ViewData["Rail"] = RailView.Of(Record, Number, At);
         // A crack, or that it must not be turned, stops the part where it was found.
         if (
-            Record.End is not null
+            Record.Inspection.End is not null
             && part.Outcome is null
             && At is (Station.Mount or Station.Plan or Station.Cut or Station.Confirm or Station.Release)
         )
             return Redirect($"/look/{Tag}/{Number}");
-        if (Record.Limits is null && this is not LookModel && At != Station.Receive && At != Station.Release)
+        if (Record.Receiving.Limits is null && this is not LookModel && At != Station.Receive && At != Station.Release)
             return Redirect(Href(Station.Receive));
         return null;
     }
@@ -114,7 +114,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
             .Concat(Record.Surface.SetUpDecisions)
             .Newest();
         Trouble =
-            $"{last?.By?.DisplayName ?? "Somebody"} has added to this part since you looked. It is shown now; nothing of yours is lost. Press again if it still holds.";
+            $"{last?.ByName ?? "Somebody"} has added to this part since you looked. It is shown now; nothing of yours is lost. Press again if it still holds.";
         return true;
     }
 

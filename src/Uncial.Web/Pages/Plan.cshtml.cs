@@ -47,7 +47,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
         [
             .. Runs
-                ? [("What the metal showed", Record.Plan!.Seen)]
+                ? [("What the metal showed", Record.Planning.Document!.Seen)]
                 : new (string, IReadOnlyList<Step>)[] { WorkedReadings, ("Metal there is, and metal needed", Plan?.Steps ?? []) },
             (Chosen is null ? "" : Words.Technique(Chosen.Key), Chosen?.Steps ?? []),
             .. KnowsMinutes && Chosen is not null
@@ -76,11 +76,11 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     /// <summary>The part is on the lathe already: the plan that runs is shown, not chosen.</summary>
     public bool Runs { get; private set; }
 
-    public bool IsBeyond => Record.DiscardVerdict == Verdict.Beyond;
-    public bool EnoughRead => IsRotor ? Record.RotorFigures.Places >= 3 : Record.DrumFigures.Axes >= 2;
+    public bool IsBeyond => Record.Measuring.DiscardVerdict == Verdict.Beyond;
+    public bool EnoughRead => IsRotor ? Record.Measuring.RotorFigures.Places >= 3 : Record.Measuring.DrumFigures.Axes >= 2;
 
     /// <summary>A drum with too little left is not started; one that is on the lathe already goes by its limits.</summary>
-    public bool BelowFloor => !IsRotor && Record.CutsDone == 0 && Record.DrumFigures.BelowFloor;
+    public bool BelowFloor => !IsRotor && Record.CutsDone == 0 && Record.Measuring.DrumFigures.BelowFloor;
 
     /// <summary>The chosen way is within the metal there is, but its bound is past machine-to before anything can be measured.</summary>
     public bool NeedsSignature => Chosen is { Feasible: true, Start: PlanStart.Blocked };
@@ -211,8 +211,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             Basis!.Sides[side],
             Record.CutsDone == 0
                 ? IsRotor
-                    ? Record.RotorMeasurement.Readings
-                    : Record.DrumMeasurement.Readings
+                    ? Record.Measuring.RotorMeasurement.Readings
+                    : Record.Measuring.DrumMeasurement.Readings
                 : []
         );
 
@@ -282,7 +282,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                         LeadPin,
                         Part.Id,
                         SignedFor.PastMachineTo,
-                        Signature.OfPlan(Record.Surface.Id, Journey.NextVersion(Record.Surface)),
+                        Signature.OfPlan(Record.Surface.Id, Record.Planning.NextVersion),
                         Reason!,
                         ModelState,
                         cancel
@@ -332,21 +332,21 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     {
         // After a cut a plan is made anew only from new readings; until then the one that runs is shown.
         Runs =
-            Record.Plan is { } running
+            Record.Planning.Document is { } running
             && (
-                Record.PassesOfPlan.Count < running.Option.Passes.Count
-                || (Record.CutsDone > 0 && Record.Sizes.Count == 0)
+                Record.Planning.Passes.Count < running.Option.Passes.Count
+                || (Record.CutsDone > 0 && Record.Measuring.Sizes.Count == 0)
                 || Record.Part.Outcome is not null
             );
         if (Runs)
         {
-            (Basis, Chosen) = (Record.Plan!.Request, Record.Plan.Option);
+            (Basis, Chosen) = (Record.Planning.Document!.Request, Record.Planning.Document.Option);
             return;
         }
         if (!EnoughRead)
             return;
-        Basis = Record.RequestForPlan(await Record.LoadHeadAsync(Db, cancel));
-        if (!IsBeyond && !BelowFloor && await FellowsAsync(cancel) is [var fellow, ..] && fellow.ExpectedFinish is { } otherFinish)
+        Basis = Record.Planning.Request(await Record.LoadHeadAsync(Db, cancel));
+        if (!IsBeyond && !BelowFloor && await FellowsAsync(cancel) is [var fellow, ..] && fellow.Planning.ExpectedFinish is { } otherFinish)
             Pair = PairPlan.Of(Basis, otherFinish, Record.Shop.Rules);
         if (Alike && Pair?.Alike is { } alike)
             Basis = alike;
@@ -363,12 +363,12 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         ComparedPart part = new()
         {
             Limits = Limits,
-            Worst = Record.Worst ?? Basis.Worst ?? Basis.Touch,
+            Worst = Record.Measuring.Worst ?? Basis.Worst ?? Basis.Touch,
             Diameter = Record.Surface.Diameter,
             Band = Record.Surface.Band,
             Kilometres = Part.KmSinceNew ?? Part.Job!.OdometerKm,
             NewPartPrice = Part.NewPrice,
-            WithinItsPapers = Record.IsWithinItsPapers,
+            WithinItsPapers = Record.Measuring.IsWithinItsPapers,
         };
         Compared = PlanComparison.Of(Plan, Basis, Record.Lathe.Profile, part, Record.Shop.Rules);
         if (Chosen is { ByHand: true })
@@ -427,7 +427,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                                     n,
                                     NameOf(passes[n].Kind, n, passes),
                                     (double)depth.Millimetres,
-                                    Dial(Runs ? Record.DialAt(passes[n])[i] : passes[n].DialFromTouch[i]),
+                                    Dial(Runs ? Record.Cutting.DialAt(passes[n])[i] : passes[n].DialFromTouch[i]),
                                     (int)passes[n].Divisions[i]
                                 )
                             );
@@ -461,7 +461,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (Chosen is not { Passes.Count: > 0 } chosen)
             return view;
         var after = SpareAfter(chosen)!.Value;
-        var now = Record.Worst ?? Basis!.Worst ?? Basis.Touch;
+        var now = Record.Measuring.Worst ?? Basis!.Worst ?? Basis.Touch;
         return view with
         {
             Now = now,

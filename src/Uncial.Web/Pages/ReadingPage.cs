@@ -81,18 +81,19 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     public ReadingPlace? Place { get; private set; }
 
     /// <summary>Readings that stand at this place.</summary>
-    public IReadOnlyList<ReadingEntry> Here { get; private set; } = [];
+    public IReadOnlyList<ReadingFact> Here { get; private set; } = [];
 
     /// <summary>A reading that decided was to be undone: its place is read again first.</summary>
     [BindProperty(SupportsGet = true, Name = "again")]
     public bool ReadAgainFirst { get; set; }
 
     /// <summary>The reading at this place that may be withdrawn next: the oldest that was read again, otherwise the newest.</summary>
-    public ReadingEntry? ToWithdraw =>
-        Here.Where(r => Record.WithdrawalOf(r) is { Decided: true, SecondReading: false }).Ordered().FirstOrDefault() ?? Here.Newest();
+    public ReadingFact? ToWithdraw =>
+        Here.Where(r => Record.Measuring.WithdrawalOf(r) is { Decided: true, SecondReading: false }).Ordered().FirstOrDefault()
+        ?? Here.Newest();
 
     /// <summary>What withdrawing it takes.</summary>
-    public Core.Release.ReadingWithdrawal Takes => ToWithdraw is { } reading ? Record.WithdrawalOf(reading) : default;
+    public Core.Release.ReadingWithdrawal Takes => ToWithdraw is { } reading ? Record.Measuring.WithdrawalOf(reading) : default;
 
     /// <summary>The question that the operator may answer by pressing again.</summary>
     public string? Question { get; private set; }
@@ -129,24 +130,24 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         && Request.Cookies[SkipCookie] != gauge.Id.ToString(CultureInfo.InvariantCulture);
 
     /// <summary>The reading that one key takes back: the newest of this hand, while it is fresh.</summary>
-    public ReadingEntry? Undoable =>
-        Record.Sizes is [.., var last] && last.ById == Reader.OperatorId && Hand.At - last.At < UndoFor ? last : null;
+    public ReadingFact? Undoable =>
+        Record.Measuring.Sizes is [.., var last] && last.ById == Reader.OperatorId && Hand.At - last.At < UndoFor ? last : null;
 
     /// <summary>A reading came in while this page may have stood open.</summary>
-    public bool ReadJustNow(ReadingEntry reading) => Hand.At - reading.At < JustNow;
+    public bool ReadJustNow(ReadingFact reading) => Hand.At - reading.At < JustNow;
 
     /// <summary>The gauge at hand is coarser than the one that read it before the cut: what the cut took is told less well.</summary>
     public bool GaugeIsCoarser =>
         Record.CutsDone > 0
         && Gauge is { } gauge
-        && Record.SizesBefore.Count > 0
-        && gauge.Resolution > Record.SizesBefore.Max(r => r.Resolution);
+        && Record.Measuring.SizesBefore.Count > 0
+        && gauge.Resolution > Record.Measuring.SizesBefore.Max(r => r.Resolution);
 
     /// <summary>The part stands open for readings at this page.</summary>
     public abstract bool IsOpen { get; }
 
     /// <summary>Number of places that are read.</summary>
-    public int ReadCount => Record.Places.Count(p => Record.ReadingAt(p) is not null);
+    public int ReadCount => Record.Measuring.Places.Count(p => Record.Measuring.ReadingAt(p) is not null);
 
     public string PlaceName => Place is { } place ? NameOf(place) + Readings.EndOf(Record, place) : "";
 
@@ -232,7 +233,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             ModelState.AddModelError(nameof(Reason), $"At most {LongestReason} letters.");
         if (entry is null || !ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
-        var takes = Record.WithdrawalOf(entry);
+        var takes = Record.Measuring.WithdrawalOf(entry);
         if (takes.SecondReading)
         {
             ModelState.AddModelError(nameof(Reason), Words.Say("db.UN021"));
@@ -274,7 +275,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             return await ShowAsync(cancel);
         }
         // One that decided is not undone with a key: its place comes up to be read again first.
-        if (Record.WithdrawalOf(last) is { Decided: true })
+        if (Record.Measuring.WithdrawalOf(last) is { Decided: true })
             return Redirect(Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station)) + "&again=true");
         Journey.Withdraw(Record, last, "Taken back at once", Hand);
         if (!await SaveAsync(cancel))
@@ -334,7 +335,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             ?? (int.TryParse(Request.Cookies[GaugeCookie], NumberStyles.None, CultureInfo.InvariantCulture, out var id) ? id : 0);
         Gauge = Gauges.FirstOrDefault(g => g.Id == picked)
             ?? (
-                (Record.Sizes.Count > 0 ? Record.Sizes : Record.SizesBefore) is [.., var last]
+                (Record.Measuring.Sizes.Count > 0 ? Record.Measuring.Sizes : Record.Measuring.SizesBefore) is [.., var last]
                     ? Gauges.FirstOrDefault(g => g.Id == last.GaugeId)
                     : null
             )
@@ -344,9 +345,12 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     protected void PickPlace()
     {
         Place = AtDegrees is { } degrees
-            ? new(ClockAngle.FromDegrees(degrees).Degrees, AtDepth is { } depth ? Length.FromMillimetres(depth) : Record.Places[0].Station)
-            : Record.NextPlace;
-        Here = Place is { } place ? Record.SizesAt(place) : [];
+            ? new(
+                ClockAngle.FromDegrees(degrees).Degrees,
+                AtDepth is { } depth ? Length.FromMillimetres(depth) : Record.Measuring.Places[0].Station
+            )
+            : Record.Measuring.NextPlace;
+        Here = Place is { } place ? Record.Measuring.SizesAt(place) : [];
     }
 
     /// <summary>Those who may sign, where withdrawing what stands here takes a signature.</summary>
@@ -393,10 +397,10 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     /// <summary>Puts a question where the reading cannot well be, or where another hand read the same place meanwhile.</summary>
     private bool Asks(TypedLength typed, ReadingPlace place)
     {
-        if (Record.SizesAt(place) is [.., var newest] && newest.Id > Seen)
+        if (Record.Measuring.SizesAt(place) is [.., var newest] && newest.Id > Seen)
         {
             Question =
-                $"{(newest.ById == Reader.OperatorId ? "You" : newest.By?.DisplayName ?? "Another hand")} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one place.";
+                $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? "Another hand")} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one place.";
             Insisted = Entry;
             return true;
         }
@@ -407,14 +411,14 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (
             Line is not { Length: > 0 }
             && !IsOutbox
-            && Record.Sizes is [.., var before]
+            && Record.Measuring.Sizes is [.., var before]
             && before.ById == Reader.OperatorId
             && before.Typed == typed.Text
             && (Hand.At - before.At).Duration() < SentTwice
         )
             Question =
                 $"{before.Typed} came a moment ago for {NameOf(new(before.Degrees ?? 0, before.Station))}. Was it sent twice? Press Enter again to keep it here too.";
-        else if (Record.QuestionOf(typed.Value, place, LastVisit) is { } odd)
+        else if (Record.Measuring.QuestionOf(typed.Value, place, LastVisit) is { } odd)
             Question =
                 (
                     odd.Against is { } against
@@ -445,14 +449,14 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     protected async Task<IActionResult> KeepFiguresAsync(
         Func<IEnumerable<ReadingKind>> fields,
         IReadOnlyDictionary<ReadingKind, string?> figures,
-        Func<ReadingKind, ReadingEntry?> known,
+        Func<ReadingKind, ReadingFact?> known,
         CancellationToken cancel
     )
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         List<(ReadingKind Kind, TypedLength Typed, bool Measured)> changed = [];
-        List<ReadingEntry> unsaid = [];
+        List<ReadingFact> unsaid = [];
         foreach (var kind in fields())
         {
             if (!figures.TryGetValue(kind, out var text) || string.IsNullOrWhiteSpace(text))
@@ -490,10 +494,10 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         LineFor == kind && Line is { Length: > 0 and <= 60 } line && !Record.Surface.Readings.Exists(r => r.Line == line) ? line : null;
 
     /// <summary>A figure as it stands in its field.</summary>
-    protected string? ShownOf(ReadingEntry? entry) =>
+    protected string? ShownOf(ReadingFact? entry) =>
         entry is { Value.Millimetres: 0 } && LookedFor.Is(entry.Kind) ? LookedFor.None : TextOf(entry);
 
-    private string? TextOf(ReadingEntry? entry) =>
+    private string? TextOf(ReadingFact? entry) =>
         entry is null ? null
         : entry.Value == Length.Zero ? "0"
         : Reader.Reading(entry.Value);

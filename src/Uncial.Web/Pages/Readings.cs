@@ -18,19 +18,21 @@ internal static class Readings
     {
         var rotor = record.Kind == PartKind.Rotor;
         var worst =
-            record.Sizes.Count == 0 ? null
-            : rotor ? record.Sizes.MinBy(r => r.Value)
-            : record.Sizes.MaxBy(r => r.Value);
+            record.Measuring.Sizes.Count == 0 ? null
+            : rotor ? record.Measuring.Sizes.MinBy(r => r.Value)
+            : record.Measuring.Sizes.MaxBy(r => r.Value);
         var look = path is null ? null : LookHere(record);
         var all = record
-            .Places.Concat(record.Sizes.Select(r => new ReadingPlace(rotor ? r.Degrees ?? 0 : (r.Degrees ?? 0) % 180, r.Station)))
+            .Measuring.Places.Concat(
+                record.Measuring.Sizes.Select(r => new ReadingPlace(rotor ? r.Degrees ?? 0 : (r.Degrees ?? 0) % 180, r.Station))
+            )
             .Concat(look is { } l ? [l] : [])
             .Distinct();
         return
         [
             .. all.Select(place =>
             {
-                var reading = record.ReadingAt(place);
+                var reading = record.Measuring.ReadingAt(place);
                 var state =
                     at is { } now && (place == now || !rotor && place == new ReadingPlace(now.Degrees % 180, now.Station)) ? "now"
                     : reading is null
@@ -58,22 +60,23 @@ internal static class Readings
     /// <summary>Where the fit lies beyond every reading: a place that is worth a reading as well, to the nearest half hour; null where there is none.</summary>
     public static ReadingPlace? LookHere(SurfaceRecord record)
     {
-        if (record.Limits is null || record.Sizes.Count == 0)
+        if (record.Receiving.Limits is null || record.Measuring.Sizes.Count == 0)
             return null;
         var rotor = record.Kind == PartKind.Rotor;
         var degrees =
-            rotor ? record.RotorFigures.Notes.FirstOrDefault(n => n.Code == "lookHere")?.Degrees
-            : record.DrumFigures is { Roundness: { Proven: true, LargestAxis: { } axis }, Largest: { } largest, Greatest: { } greatest }
-            && largest > greatest + record.Uncertainty
+            rotor ? record.Measuring.RotorFigures.Notes.FirstOrDefault(n => n.Code == "lookHere")?.Degrees
+            : record.Measuring.DrumFigures
+                is { Roundness: { Proven: true, LargestAxis: { } axis }, Largest: { } largest, Greatest: { } greatest }
+            && largest > greatest + record.Measuring.Uncertainty
                 ? axis
             : null;
         if (degrees is not { } at)
             return null;
         var circle = rotor ? 360 : 180;
         var near = Math.Round(at / 15) * 15 % circle;
-        return record.Sizes.Any(s => Math.Abs(((s.Degrees ?? 0) - near + circle * 1.5m) % circle - circle / 2m) < 10)
+        return record.Measuring.Sizes.Any(s => Math.Abs(((s.Degrees ?? 0) - near + circle * 1.5m) % circle - circle / 2m) < 10)
             ? null
-            : new(near, record.Sizes[^1].Station);
+            : new(near, record.Measuring.Sizes[^1].Station);
     }
 
     /// <summary>A place in words: <c>1½ o’clock</c> or <c>axis 1½</c>.</summary>
@@ -98,7 +101,7 @@ internal static class Readings
     /// <summary>Which part of the band a place lies in; empty where only one station is read.</summary>
     private static string NameOfStation(SurfaceRecord record, ReadingPlace place)
     {
-        var (rotor, count, at) = (record.Kind == PartKind.Rotor, record.Stations.Count, IndexOf(record, place));
+        var (rotor, count, at) = (record.Kind == PartKind.Rotor, record.Measuring.Stations.Count, IndexOf(record, place));
         return count < 2 ? ""
             : at == 0
                 ? rotor ? "outer band"
@@ -112,7 +115,7 @@ internal static class Readings
     /// <summary>Readings before the first cut, for drawing under those after it.</summary>
     public static IReadOnlyList<DrawnPlace> Before(SurfaceRecord record) =>
         [
-            .. record.SizesBefore.Select(r => new DrawnPlace(
+            .. record.Measuring.SizesBefore.Select(r => new DrawnPlace(
                 r.Degrees ?? 0,
                 IndexOf(record, new(r.Degrees ?? 0, r.Station)),
                 null,
@@ -140,14 +143,15 @@ internal static class Readings
         return slices;
     }
 
-    private static int IndexOf(SurfaceRecord record, ReadingPlace place) => Math.Max(0, record.Stations.ToList().IndexOf(place.Station));
+    private static int IndexOf(SurfaceRecord record, ReadingPlace place) =>
+        Math.Max(0, record.Measuring.Stations.ToList().IndexOf(place.Station));
 
     /// <summary>What still may come off, or what is left or over, as the head of the stock rule.</summary>
     public static StockRuleView Rule(SurfaceRecord record, Reader reader)
     {
-        var limits = record.Limits!;
+        var limits = record.Receiving.Limits!;
         var rotor = record.Kind == PartKind.Rotor;
-        if (record.Worst is not { } worst)
+        if (record.Measuring.Worst is not { } worst)
         {
             var between = Limits.Margin(record.Kind, limits.Nominal ?? limits.MachineTo, limits.Discard);
             return new()
@@ -165,7 +169,7 @@ internal static class Readings
             {
                 Limits = limits,
                 Now = worst,
-                Uncertainty = record.Uncertainty,
+                Uncertainty = record.Measuring.Uncertainty,
                 Head = reader.Margin(toDiscard),
                 HeadWord = "left to discard",
                 Unit = reader.Unit,
@@ -179,12 +183,12 @@ internal static class Readings
         {
             Limits = limits,
             Now = worst,
-            Uncertainty = record.Uncertainty,
+            Uncertainty = record.Measuring.Uncertainty,
             Head = head,
             HeadWord = word,
             HeadIsOver = over,
             Unit = reader.Unit,
-            NowWord = rotor || worst == record.DrumFigures.Greatest ? "Today" : "Today, fit",
+            NowWord = rotor || worst == record.Measuring.DrumFigures.Greatest ? "Today" : "Today, fit",
         };
     }
 }

@@ -355,7 +355,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         List<(LimitKind, Length, Length)> loosens = [];
         foreach (var limit in stated)
         {
-            var loosened = record.WouldLoosen(limit.Kind, limit.Value, limit.Source, before);
+            var loosened = record.Receiving.WouldLoosen(limit.Kind, limit.Value, limit.Source, before);
             if (loosened.Count > 0)
             {
                 laxer.Add(limit);
@@ -510,7 +510,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         {
             ViewData["Rail"] = RailView.Of(chosen.Surfaces[0], 1, Station.Receive);
             ViewData["Title"] = Words.Of(chosen.Part);
-            if (chosen.Surfaces.Any(s => s.IsDisputed(LimitKind.MachineTo) || s.IsDisputed(LimitKind.Discard)))
+            if (chosen.Surfaces.Any(s => s.Receiving.IsDisputed(LimitKind.MachineTo) || s.Receiving.IsDisputed(LimitKind.Discard)))
                 Leads = await signature.LeadsAsync(cancel);
         }
         return null;
@@ -597,7 +597,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         }
         if (!ModelState.IsValid || all.Count == 0)
             return all;
-        Length? Of(LimitKind limit) => all.Find(l => l.Kind == limit).Typed?.Value ?? record?.Held(limit)?.Value;
+        Length? Of(LimitKind limit) => all.Find(l => l.Kind == limit).Typed?.Value ?? record?.Receiving.Held(limit)?.Value;
         var fault = Core.Parts.Limits.Create(kind, Of(LimitKind.Nominal), Of(LimitKind.MachineTo), Of(LimitKind.Discard), shop.Rules).Fault;
         if (fault is { } f && f != LimitFault.DiscardMissing)
             ModelState.AddModelError(

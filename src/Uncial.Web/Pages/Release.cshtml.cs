@@ -37,14 +37,14 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     protected override Station At => Station.Release;
 
     public IReadOnlyList<SurfaceRecord> Surfaces { get; private set; } = [];
-    public bool IsBeyond => Surfaces.Any(s => s.DiscardVerdict == Verdict.Beyond);
-    public bool AllConfirmed => Surfaces.All(s => s.Confirmation is { Decision: Decision.Release or Decision.LeadOnly });
-    public bool NeedsLead => Surfaces.Any(s => s.Confirmation is { Decision: Decision.LeadOnly });
+    public bool IsBeyond => Surfaces.Any(s => s.Measuring.DiscardVerdict == Verdict.Beyond);
+    public bool AllConfirmed => Surfaces.All(s => s.Confirming.Holding is { Decision: Decision.Release or Decision.LeadOnly });
+    public bool NeedsLead => Surfaces.Any(s => s.Confirming.Holding is { Decision: Decision.LeadOnly });
     public bool ShopAllows => Record.Shop.Rules.LeadMayReleaseBetweenLimits;
     public bool MayRelease => AllConfirmed && !IsBeyond && (!NeedsLead || ShopAllows);
 
     /// <summary>Readings that came with a file: nothing leaves on them.</summary>
-    public bool IsFromFile => Surfaces.Any(s => s.Sizes.Any(r => r.FromFile == true));
+    public bool IsFromFile => Surfaces.Any(s => s.Measuring.Sizes.Any(r => r.FromFile == true));
 
     public OutcomeKind Kind =>
         As switch
@@ -136,7 +136,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (!ModelState.IsValid)
             return null;
         var subject = Signature.OfConfirmations(
-            Surfaces.Where(s => s.Confirmation is { Decision: Decision.LeadOnly }).Select(s => s.Confirmation!.Id)
+            Surfaces.Where(s => s.Confirming.Holding is { Decision: Decision.LeadOnly }).Select(s => s.Confirming.Holding!.Id)
         );
         return await signature.SignAsync(Lead, LeadPin, Part.Id, SignedFor.BetweenLimits, subject, Reason!, ModelState, cancel);
     }

@@ -128,14 +128,14 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
             ),
             (part, Surfaces),
         ];
-        if (Surfaces[0].Limits is { } limits)
+        if (Surfaces[0].Receiving.Limits is { } limits)
         {
             var seen = Visits
-                .Where(v => v.Surfaces[0].WorstBefore is not null)
+                .Where(v => v.Surfaces[0].Measuring.WorstBefore is not null)
                 .Select(v => new WearVisit(
                     v.Part.KmSinceNew ?? v.Part.Job!.OdometerKm,
-                    v.Surfaces[0].WorstBefore!.Value,
-                    v.Surfaces[0].CutsDone > 0 ? v.Surfaces[0].Worst : null
+                    v.Surfaces[0].Measuring.WorstBefore!.Value,
+                    v.Surfaces[0].CutsDone > 0 ? v.Surfaces[0].Measuring.Worst : null
                 ))
                 .ToList();
             if (seen.Count > 0)
@@ -293,7 +293,7 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
             );
         foreach (var p in surface.Plans)
         {
-            var document = p.Read();
+            var document = p.Contents;
             yield return new(
                 p.At,
                 p.By?.DisplayName,
@@ -310,7 +310,7 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
         }
         foreach (var p in surface.Passes)
         {
-            var made = record.PassOf(p);
+            var made = record.Planning.PassOf(p);
             var dark =
                 System.Numerics.BitOperations.PopCount((uint)p.DarkOuter) + System.Numerics.BitOperations.PopCount((uint)p.DarkInner);
             yield return new(
@@ -370,7 +370,7 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
             );
     }
 
-    private string Of(ReadingEntry r) =>
+    private string Of(ReadingFact r) =>
         r.Kind switch
         {
             ReadingKind.Size => $"{(r.Cuts == 0 ? "Read" : "Read after the cut")} {reader.With(r.Value)} at {Words.Clock(r.Degrees ?? 0)}"

@@ -78,7 +78,7 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
         var taken = Technique
             .BuiltIn.SelectMany(t => new[] { t.Key, Words.Technique(t.Key) })
             .Concat(Shop.OwnTechniques.Where(t => t.Id != Chosen?.Id).Select(t => t.Spec.Key))
-            .Concat([Journey.NoCut, Journey.Scuff, Journey.Finished]);
+            .Concat([PlanState.NoCut, PlanState.Scuff, PlanState.Finished]);
         if (ModelState.IsValid)
             foreach (var fault in TechniqueCheck.Faults(spec, taken, Shop.Rules))
                 Bad(
