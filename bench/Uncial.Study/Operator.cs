@@ -1,6 +1,6 @@
 using System.Globalization;
-using Gauge = Uncial.Data.Gauge;
-using Part = Uncial.Data.Part;
+using Gauge = Uncial.Data.Model.Gauge;
+using Part = Uncial.Data.Model.Part;
 
 namespace Uncial.Study;
 
@@ -37,7 +37,7 @@ internal sealed record Variant(
 internal sealed partial class Operator
 {
     private const LengthUnit Mm = LengthUnit.Millimetre;
-    private static readonly Hand Hand = new(1, DateTimeOffset.UnixEpoch);
+    private static readonly Actor Actor = new(1, DateTimeOffset.UnixEpoch);
 
     /// <summary>Readings that are added where they tell most, at most.</summary>
     private const int MostMore = 8;
@@ -217,7 +217,7 @@ internal sealed partial class Operator
         void State(LimitKind kind, double? mm)
         {
             if (mm is { } size)
-                Journey.Limit(surface, kind, Typed(size), Mm, LimitSource.CastMarking, Hand);
+                ReceiveCommands.StateLimit(surface, kind, Typed(size), Mm, LimitSource.CastMarking, Actor);
         }
         State(LimitKind.Nominal, metal.Limits.Nominal);
         State(LimitKind.MachineTo, metal.Limits.MachineTo);
@@ -232,7 +232,7 @@ internal sealed partial class Operator
         if (!job.Slip(Slips.ZeroCheckSkipped))
             CheckZero();
         if (Now().Cutting.FinishIsDue)
-            Journey.Finish(Now(), [.. Now().Cutting.FinishSteps.Select(s => s.Kind)], null, Hand);
+            CutCommands.Finish(Now(), [.. Now().Cutting.FinishSteps.Select(s => s.Kind)], null, Actor);
         ReadAll(0);
         foreach (var kind in Now().Confirming.NotLookedAt)
         {
@@ -277,7 +277,7 @@ internal sealed partial class Operator
                 break;
             judgement = Judge();
         }
-        Journey.Confirm(Now(), readingsAreFit: true, Hand);
+        ConfirmCommands.Confirm(Now(), readingsAreFit: true, Actor);
         var released = judgement.Decision is Decision.Release or Decision.LeadOnly;
         return job.Close(so, released, judgement.Decision == Decision.Release, (double)Now().Receiving.Limits!.MachineTo.Millimetres) with
         {

@@ -10,18 +10,18 @@ internal sealed partial class Operator
     {
         for (var attempt = 0; ; attempt++)
         {
-            Journey.Mount(Now(), shop.Lathes[0], new(MountWay.ConeAndCups, "", default, [], []), true, null, Hand);
+            MountCommands.Mount(Now(), shop.Lathes[0], new(MountWay.ConeAndCups, "", default, [], []), true, null, Actor);
             var (amplitude, at) = (job.Chance.Rayleigh(rotor ? 0.010 : 0.008), job.Chance.Direction());
             lathe.Mount(amplitude, at);
             var first = Mark();
             lathe.Mount(amplitude, at - Math.PI);
             var manner = rotor && scratches ? SetUpManner.TwoScratches : SetUpManner.Indicator;
-            var check = Journey.CheckSetUp(Now(), new(manner, 180, first, Mark()), Hand);
+            var check = MountCommands.CheckSetUp(Now(), new(manner, 180, first, Mark()), Actor);
             if (check.Verdict == SetUpVerdict.Remount && attempt < 2)
                 continue;
             ReadRunouts();
             if (!variant.NeverIndicates)
-                Journey.GoOn(Now(), check.Verdict == SetUpVerdict.True ? null : "as it is", Hand);
+                MountCommands.GoOn(Now(), check.Verdict == SetUpVerdict.True ? null : "as it is", Actor);
             return;
         }
     }
@@ -110,10 +110,10 @@ internal sealed partial class Operator
         var option = variant.ProbesFirst && options[^1] is { Key: ProbePass.Key } probe ? probe : options[0];
         if (!option.CanStart || option.Passes.Count == 0 || option.Notes.Any(n => n.Code == PassPlanner.ShortAtCheckpoint))
         {
-            Journey.LeaveUncut(Now(), request, scuffed: false, Hand);
+            PlanCommands.LeaveUncut(Now(), request, scuffed: false, Actor);
             return so;
         }
-        Journey.TakePlan(Now(), request, option, [], Hand);
+        PlanCommands.TakePlan(Now(), request, option, [], Actor);
         var budget = (rotor ? 1 : -1) * (double)(request.Touch - request.MachineTo).Millimetres / (rotor ? 1 : 2);
         long[] first = [.. request.Sides.Select((_, side) => option.Passes.Sum(p => p.Divisions[side]))];
         var measuredAt = -1;
@@ -126,7 +126,7 @@ internal sealed partial class Operator
             {
                 if (!record.Planning.CanPlanAnew)
                     break;
-                Journey.PlanForFacts(record, Hand);
+                PlanCommands.PlanForFacts(record, Actor);
                 continue;
             }
             if (record.Cutting.StartRefusal is not null)
@@ -176,7 +176,7 @@ internal sealed partial class Operator
         var todo = record.Planning.Document!.Option.Passes;
         var pass = todo[record.Planning.Passes.Count];
         var next = todo.ElementAtOrDefault(record.Planning.Passes.Count + 1);
-        var start = Journey.StartPass(record, 1, Hand);
+        var start = CutCommands.StartPass(record, 1, Actor);
         if (pass.TurnFirst)
         {
             lathe.TurnRound(job.Chance.Rayleigh(0.008), job.Chance.Direction());
@@ -191,8 +191,8 @@ internal sealed partial class Operator
         }
         (passes, minutes, warmth) = (passes + 1, minutes + (double)start.PlannedMinutes, job.Chance.Between(2, 15));
         CompareWithBound(pass);
-        Journey.StopPass(Now(), CutStopKind.Done, null, Hand);
-        Journey.RecordPass(Now(), See(measure: next is { MeasureFirst: true } or { TurnFirst: true }), Hand);
+        CutCommands.StopPass(Now(), CutStopKind.Done, null, Actor);
+        CutCommands.RecordPass(Now(), See(measure: next is { MeasureFirst: true } or { TurnFirst: true }), Actor);
     }
 
     private void CompareWithBound(PlannedPass pass)

@@ -10,7 +10,7 @@ internal sealed partial class Operator
     {
         for (var attempt = 0; attempt < 3; attempt++)
         {
-            var check = Journey.CheckZero(gauge, Typed(job.ReadStandard()), SinceLastGoodCheck(), Hand);
+            var check = GaugeCommands.CheckZero(gauge, Typed(job.ReadStandard()), SinceLastGoodCheck(), Actor);
             check.Id = ++numbered;
             if (check.Passed)
                 return;
@@ -41,7 +41,7 @@ internal sealed partial class Operator
             // The page asks: it is read once more, with care, and kept.
             (size, insisted) = (Exactly(place, warm), true);
         }
-        Journey.Read(record, ReadingKind.Size, place, Typed(size), Mm, gauge, Hand, new(Insisted: insisted));
+        MeasureCommands.RecordReading(record, ReadingKind.Size, place, Typed(size), Mm, gauge, Actor, new(Insisted: insisted));
     }
 
     /// <summary>What is typed for a reading, with whatever goes wrong.</summary>
@@ -83,7 +83,7 @@ internal sealed partial class Operator
 
     /// <summary>Types a figure, measured with its gauge; 0 said with a key is of no gauge.</summary>
     private void Say(ReadingKind kind, double value, bool measured = true) =>
-        Journey.Read(Now(), kind, null, Typed(value), Mm, measured ? shop.GaugeFor(kind) : null, Hand);
+        MeasureCommands.RecordReading(Now(), kind, null, Typed(value), Mm, measured ? shop.GaugeFor(kind) : null, Actor);
 
     /// <summary>What is there is measured; "none" is said where there is nothing, or nobody looks.</summary>
     private void SayDepth(ReadingKind kind, bool looks)

@@ -1,4 +1,4 @@
-using Gauge = Uncial.Data.Gauge;
+using Gauge = Uncial.Data.Model.Gauge;
 
 namespace Uncial.Study;
 

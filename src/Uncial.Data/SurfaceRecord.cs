@@ -55,8 +55,8 @@ public sealed class SurfaceRecord
     /// <returns>Whether a measured cut on record has verified its dial.</returns>
     public async Task<bool> LoadHeadAsync(UncialDb db, CancellationToken cancel)
     {
-        Use(await LatheBook.LedgerAsync(db, Lathe, Kind, cancel));
-        return await LatheBook.DialIsConfirmedAsync(db, Lathe, Kind, cancel);
+        Use(await LatheQueries.LedgerAsync(db, Lathe, Kind, cancel));
+        return await LatheQueries.DialIsConfirmedAsync(db, Lathe, Kind, cancel);
     }
 
     /// <summary>A query for parts with every fact of their surfaces, in a handful of round trips whatever their number.</summary>

@@ -78,7 +78,7 @@ internal sealed class PlainTexts : IModelBinderProvider
         {
             await inner.BindModelAsync(bindingContext);
             if (bindingContext.Result is { IsModelSet: true, Model: string text })
-                bindingContext.Result = ModelBindingResult.Success(UncialDb.PlainText(text));
+                bindingContext.Result = ModelBindingResult.Success(PlainText.Of(text));
         }
     }
 }

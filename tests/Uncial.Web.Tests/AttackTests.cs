@@ -42,7 +42,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     /// <summary>A rotor against discard 22 and machine-to 22.3, read all round and left uncut; judged where asked for.</summary>
     private static async Task<SurfaceRecord> Rotor(UncialDb db, string size, bool confirm = true)
     {
-        var hand = new Hand(await db.HandAsync("tom"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await db.HandAsync("tom"), DateTimeOffset.UtcNow);
         var surface = new WorkSurface
         {
             Kind = PartKind.Rotor,
@@ -51,7 +51,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             Band = TestParts.Mm(50),
         };
         foreach (var (limit, text) in new[] { (LimitKind.Nominal, "26"), (LimitKind.MachineTo, "22.3"), (LimitKind.Discard, "22") })
-            Journey.Limit(surface, limit, TestParts.Typed(text), LengthUnit.Millimetre, LimitSource.CastMarking, hand);
+            ReceiveCommands.StateLimit(surface, limit, TestParts.Typed(text), LengthUnit.Millimetre, LimitSource.CastMarking, actor);
         var part = new Part
         {
             Tag = Guid.NewGuid().ToString("N")[..8],
@@ -62,8 +62,8 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             new()
             {
                 Vehicle = "Test " + part.Tag,
-                ReceivedAt = hand.At,
-                ReceivedById = hand.OperatorId,
+                ReceivedAt = actor.At,
+                ReceivedById = actor.Id,
                 Parts = { part },
             }
         );
@@ -71,21 +71,21 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         var settings = await db.ShopAsync(Cancel);
         SurfaceRecord Now() => new(surface, part, settings);
         foreach (var place in Now().Measuring.Places)
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 Now(),
                 ReadingKind.Size,
                 place,
                 TestParts.Typed(size),
                 LengthUnit.Millimetre,
                 settings.GaugeFor(PartKind.Rotor),
-                hand
+                actor
             );
         await db.SaveChangesAsync(Cancel);
-        Journey.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
+        PlanCommands.LeaveUncut(Now(), Now().Planning.Request(true), false, actor);
         await db.SaveChangesAsync(Cancel);
         if (!confirm)
             return Now();
-        Journey.Confirm(await db.LookAtAsync(Now(), hand), true, hand);
+        ConfirmCommands.Confirm(await db.LookAtAsync(Now(), actor), true, actor);
         await db.SaveChangesAsync(Cancel);
         return Now();
     }
@@ -178,7 +178,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var (record, tom) = (await Rotor(db, "24.00", confirm: false), await db.HandAsync("tom"));
-        var (tag, hand) = (record.Part.Tag, new Hand(tom, DateTimeOffset.UtcNow));
+        var (tag, actor) = (record.Part.Tag, new Actor(tom, DateTimeOffset.UtcNow));
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         async Task<string?> Withdraw(ReadingEntry reading, string? lead)
         {
@@ -186,7 +186,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             var signature = lead is null
                 ? (long?)null
                 : await db.SignAsync(record.Part.Id, SignedFor.ReadingBeyond, Signature.OfReading(reading.Id), tom, lead);
-            Journey.Withdraw(Now(), reading, "slipped", hand, signature);
+            MeasureCommands.Withdraw(Now(), reading, "slipped", actor, signature);
             try
             {
                 await db.SaveChangesAsync(Cancel);
@@ -202,14 +202,14 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         // A place that was read before: the reading that is withdrawn counts as a repeat there no more.
         var spot = new ReadingPlace(90, null);
-        var beyond = Journey.Read(
+        var beyond = MeasureCommands.RecordReading(
             Now(),
             ReadingKind.Size,
             spot,
             TestParts.Typed("21.90"),
             LengthUnit.Millimetre,
             record.Shop.GaugeFor(PartKind.Rotor),
-            hand
+            actor
         );
         await db.SaveChangesAsync(Cancel);
         // Nor is it put out of the way as if its gauge had failed.
@@ -230,26 +230,26 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         // A coarser gauge does not do, neither does another place.
         var caliper = record.Shop.Gauges.Find(g => g.Kind == Core.Gauges.GaugeKind.Caliper);
         if (caliper is not null)
-            Journey.Read(Now(), ReadingKind.Size, spot, TestParts.Typed("24.00"), LengthUnit.Millimetre, caliper, hand);
-        Journey.Read(
+            MeasureCommands.RecordReading(Now(), ReadingKind.Size, spot, TestParts.Typed("24.00"), LengthUnit.Millimetre, caliper, actor);
+        MeasureCommands.RecordReading(
             Now(),
             ReadingKind.Size,
             Now().Measuring.Places[3],
             TestParts.Typed("24.00"),
             LengthUnit.Millimetre,
             record.Shop.GaugeFor(PartKind.Rotor),
-            hand
+            actor
         );
         await db.SaveChangesAsync(Cancel);
         (await Withdraw(beyond, "ines")).ShouldBe("UN021");
-        Journey.Read(
+        MeasureCommands.RecordReading(
             Now(),
             ReadingKind.Size,
             spot,
             TestParts.Typed("24.00"),
             LengthUnit.Millimetre,
             record.Shop.GaugeFor(PartKind.Rotor),
-            hand
+            actor
         );
         await db.SaveChangesAsync(Cancel);
         (await Withdraw(beyond, null)).ShouldBe("UN022");
@@ -276,11 +276,11 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         db.ChangeTracker.Clear();
         var again = await db.RecordAsync(tag);
         again.Measuring.Sizes.ShouldNotContain(r => r.Id == beyond.Id);
-        Journey
-            .Confirm(await db.LookAtAsync(again, hand), true, hand, "coarser gauge beside it")
+        ConfirmCommands
+            .Confirm(await db.LookAtAsync(again, actor), true, actor, "coarser gauge beside it")
             .ShouldSatisfyAllConditions(j => j.Worst!.Value.Millimetres.ShouldBe(24m), j => j.Decision.ShouldBe(Decision.Release));
         await db.SaveChangesAsync(Cancel);
-        Journey.Close(again.Part, OutcomeKind.Released, null, false, hand);
+        ReleaseCommands.Close(again.Part, OutcomeKind.Released, null, false, actor);
         await db.SaveChangesAsync(Cancel);
         var paper = (await person.GetAsync("/certificate/" + tag)).Text;
         paper.ShouldSatisfyAllConditions(
@@ -411,7 +411,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         var record = await Rotor(db, "24.00");
         var past = DateTimeOffset.UtcNow.AddHours(-1);
         // A lead settles for the laxer source; then, by a clock that went back, a stricter figure is read on the part: it holds.
-        Journey.Limit(
+        ReceiveCommands.StateLimit(
             record.Surface,
             LimitKind.Discard,
             TestParts.Typed("23.5"),
@@ -423,7 +423,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
         {
             var held = record.Surface.LimitEntries.Single(l => l.Kind == LimitKind.Discard && l.Source == LimitSource.CastMarking);
-            Journey.Settle(
+            ReceiveCommands.Settle(
                 record.Surface,
                 held,
                 "plate",
@@ -435,7 +435,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         Now().Receiving.Limits!.Discard.Millimetres.ShouldBe(22m);
-        Journey.Limit(
+        ReceiveCommands.StateLimit(
             record.Surface,
             LimitKind.Discard,
             TestParts.Typed("22.2"),
@@ -452,7 +452,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         ).ShouldBe(23.5m);
         // Readings after the judgement count whatever the clock says.
         var next = await Rotor(db, "24.00");
-        Journey.Read(
+        MeasureCommands.RecordReading(
             next,
             ReadingKind.Size,
             next.Measuring.Places[0],
@@ -464,7 +464,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         (await AsApplication(Release(next, tom))).ShouldBe("UN004");
         var mild = await Rotor(db, "24.00");
-        Journey.Read(
+        MeasureCommands.RecordReading(
             mild,
             ReadingKind.Size,
             mild.Measuring.Places[0],
@@ -486,8 +486,8 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         };
         (await db.ShopAsync(Cancel)).Gauges.Add(gauge);
         await db.SaveChangesAsync(Cancel);
-        await GaugeBook.CheckAsync(db, gauge, TestParts.Typed("25.000"), new(tom, DateTimeOffset.UtcNow), Cancel);
-        await GaugeBook.CheckAsync(db, gauge, TestParts.Typed("25.020"), new(tom, past), Cancel);
+        await GaugeCommands.CheckAsync(db, gauge, TestParts.Typed("25.000"), new(tom, DateTimeOffset.UtcNow), Cancel);
+        await GaugeCommands.CheckAsync(db, gauge, TestParts.Typed("25.020"), new(tom, past), Cancel);
         (await db.ShopAsync(Cancel)).Gauges.Single(g => g.Id == gauge.Id).Failed.ShouldBeTrue();
         // The numbers are those of the chain, without a gap, and the database's clock has no say either.
         await db.Database.ExecuteSqlRawAsync(
@@ -524,7 +524,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var tom = await db.HandAsync("tom");
         var record = await Rotor(db, "24.00");
-        Journey.Find(record, FindingKind.Glaze, Side.Outer, 0, null, default, null, null, new(tom, DateTimeOffset.UtcNow));
+        InspectCommands.RecordFinding(record, FindingKind.Glaze, Side.Outer, 0, null, default, null, null, new(tom, DateTimeOffset.UtcNow));
         await db.SaveChangesAsync(Cancel);
         (await AsApplication(Release(record, tom))).ShouldBeNull();
         var (part, surface, reading, finding) = (

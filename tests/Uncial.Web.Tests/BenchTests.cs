@@ -297,13 +297,21 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             Uncial.Core.Lengths.TypedLength Typed(string text) => Uncial.Core.Lengths.LengthParser.Parse(text, default).Typed!;
             foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "22.9") })
-                Journey.Limit(surface, kind, Typed(text), default, LimitSource.MakersSheet, new(by, DateTimeOffset.UtcNow));
+                ReceiveCommands.StateLimit(surface, kind, Typed(text), default, LimitSource.MakersSheet, new(by, DateTimeOffset.UtcNow));
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             var record = new SurfaceRecord(surface, job.Parts[0], settings);
             foreach (var place in record.Measuring.Places)
-                Journey.Read(record, ReadingKind.Size, place, Typed("23.46"), default, record.Gauge, new(by, DateTimeOffset.UtcNow));
+                MeasureCommands.RecordReading(
+                    record,
+                    ReadingKind.Size,
+                    place,
+                    Typed("23.46"),
+                    default,
+                    record.Gauge,
+                    new(by, DateTimeOffset.UtcNow)
+                );
             foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
-                Journey.Read(record, kind, null, Typed("0.05"), default, null, new(by, DateTimeOffset.UtcNow));
+                MeasureCommands.RecordReading(record, kind, null, Typed("0.05"), default, null, new(by, DateTimeOffset.UtcNow));
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
         }
         using var screen = new Screen(shop.Address);

@@ -230,7 +230,7 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
                     .SingleAsync(Cancel)
             ).ShouldBe(204.7m);
             // Read anew on the part, it is open again: the stricter holds.
-            Journey.Limit(
+            ReceiveCommands.StateLimit(
                 surface,
                 LimitKind.Discard,
                 LengthParser.Parse("204.4", LengthUnit.Millimetre).Typed!,

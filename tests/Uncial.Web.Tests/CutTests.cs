@@ -199,11 +199,11 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
             await using var undone = await db.Database.BeginTransactionAsync(Cancel);
             var record = await db.RecordAsync(tag);
             record.Cutting.IsCut.ShouldBeTrue();
-            Journey.RecordPass(record, new(8, 8, null, null, null, null), new(await db.HandAsync("tom"), DateTimeOffset.UtcNow));
+            CutCommands.RecordPass(record, new(8, 8, null, null, null, null), new(await db.HandAsync("tom"), DateTimeOffset.UtcNow));
             await db.SaveChangesAsync(Cancel);
             record = new(record.Surface, record.Part, record.Shop);
             record.Cutting.StartRefusal.ShouldBe(StartRefusal.MeasureFirst);
-            Should.Throw<InvalidOperationException>(() => Journey.StartPass(record, 1, new(1, DateTimeOffset.UtcNow)));
+            Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(record, 1, new(1, DateTimeOffset.UtcNow)));
         }
         // With a size it goes on, from what the size says.
         var size = plan
@@ -287,12 +287,12 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             var grinder = await db.Lathes.SingleAsync(l => l.Id == 3, Cancel);
             var record = await db.RecordAsync(tag);
-            var hand = new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow);
-            Journey.Mount(record, grinder, new(Core.Mounting.MountWay.Table, "Table", Mm(100), [], []), damped: false, null, hand);
+            var actor = new Actor(await db.HandAsync("ines"), DateTimeOffset.UtcNow);
+            MountCommands.Mount(record, grinder, new(Core.Mounting.MountWay.Table, "Table", Mm(100), [], []), damped: false, null, actor);
             await db.SaveChangesAsync(Cancel);
             record = new(record.Surface, record.Part, record.Shop);
             var request = record.Planning.Request(true);
-            Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.Single(o => o.Key == "grind"), [], hand);
+            PlanCommands.TakePlan(record, request, PassPlanner.Plan(request).Options.Single(o => o.Key == "grind"), [], actor);
             await db.SaveChangesAsync(Cancel);
         }
         using var screen = Open("Tom Okoro", "1304", "/cut/" + tag);
@@ -357,13 +357,13 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var lathe = await db.Lathes.SingleAsync(l => l.Id == 1, Cancel);
-        var (was, hand) = (lathe.Profile, new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+        var (was, actor) = (lathe.Profile, new Actor(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
         var (begun, notBegun) = (await shop.PlannedPartAsync("two-fast-one-slow"), await shop.PlannedPartAsync("working"));
         var record = await db.RecordAsync(begun);
-        Journey.StartPass(record, 1, hand);
-        Journey.StopPass(record, CutStopKind.Done, null, hand);
+        CutCommands.StartPass(record, 1, actor);
+        CutCommands.StopPass(record, CutStopKind.Done, null, actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.RecordPass(new(record.Surface, record.Part, record.Shop), new(0xFFF, 0xFFF, null, null, null, null), hand);
+        CutCommands.RecordPass(new(record.Surface, record.Part, record.Shop), new(0xFFF, 0xFFF, null, null, null, null), actor);
         await db.SaveChangesAsync(Cancel);
         try
         {
@@ -411,7 +411,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Swarf bin");
         screen.IsAccessible();
         await using (var db = shop.Db())
-            (await LatheBook.BinAsync(db, await db.ShopAsync(Cancel), Cancel)).Bin.Grams.ShouldBeGreaterThan(100);
+            (await LatheQueries.BinAsync(db, await db.ShopAsync(Cancel), Cancel)).Bin.Grams.ShouldBeGreaterThan(100);
         screen.Send(By.TagName("body"), "e");
         screen.UntilText("0.0 of 20 kg");
         await using var after = shop.Db();

@@ -47,23 +47,23 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         job.Parts.Add(new() { Tag = Guid.NewGuid().ToString("N")[..8], Surfaces = { surface } });
         db.Jobs.Add(job);
         await db.SaveChangesAsync(Cancel);
-        var (part, settings, hand) = (job.Parts[0], await db.ShopAsync(Cancel), new Hand(by, DateTimeOffset.UtcNow));
+        var (part, settings, actor) = (job.Parts[0], await db.ShopAsync(Cancel), new Actor(by, DateTimeOffset.UtcNow));
         foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23.0") })
-            Journey.Limit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
+            ReceiveCommands.StateLimit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, actor);
         await db.SaveChangesAsync(Cancel);
         foreach (var place in new SurfaceRecord(surface, part, settings).Measuring.Places)
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 new(surface, part, settings),
                 ReadingKind.Size,
                 place,
                 Typed(size),
                 LengthUnit.Millimetre,
                 settings.GaugeFor(surface.Kind),
-                hand
+                actor
             );
         await db.SaveChangesAsync(Cancel);
         var record = new SurfaceRecord(surface, part, settings);
-        Journey.LeaveUncut(record, record.Planning.Request(true), scuffed: false, hand);
+        PlanCommands.LeaveUncut(record, record.Planning.Request(true), scuffed: false, actor);
         await db.SaveChangesAsync(Cancel);
         return new(surface, part, settings);
     }
@@ -90,7 +90,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 by,
                 lead
             );
-        Journey.Close(record.Part, kind, reason, between, new(by, DateTimeOffset.UtcNow), new(SignatureId: signature));
+        ReleaseCommands.Close(record.Part, kind, reason, between, new(by, DateTimeOffset.UtcNow), new(SignatureId: signature));
         try
         {
             await db.SaveChangesAsync(Cancel);
@@ -111,7 +111,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using (var db = shop.Db())
         {
             var looked = await Open(db, await TagOf(db, 2418, Corner.RearRight));
-            Journey.Find(
+            InspectCommands.RecordFinding(
                 looked,
                 FindingKind.Glaze,
                 Side.Whole,
@@ -122,7 +122,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 null,
                 new(await Id(db, "tom"), DateTimeOffset.UtcNow)
             );
-            Journey.Tried(
+            CutCommands.RecordChatter(
                 looked,
                 Core.Cutting.ChatterSign.Torn,
                 Core.Cutting.ChatterRemedy.FreshEdge,
@@ -185,10 +185,10 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             PostgresErrorCodes.UniqueViolation
         );
         // Nor by the journey: what is being cut is not started again.
-        var hand = new Hand(await Id(db, "tom"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await Id(db, "tom"), DateTimeOffset.UtcNow);
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
-        Journey
-            .StartPass(onTheLathe, 1.2m, hand)
+        CutCommands
+            .StartPass(onTheLathe, 1.2m, actor)
             .Seconds.ShouldBe(
                 Core.Cutting.PassTime.Seconds(
                     onTheLathe
@@ -197,12 +197,12 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                     1.2m
                 )
             );
-        Should.Throw<InvalidOperationException>(() => Journey.StartPass(onTheLathe, 1, hand));
-        Should.Throw<ArgumentException>(() => Journey.StopPass(onTheLathe, CutStopKind.BrokenOff, " ", hand));
-        Journey.StopPass(onTheLathe, CutStopKind.BrokenOff, "belt", hand);
-        Journey.StartPass(onTheLathe, 1, hand).Attempt.ShouldBe(2);
+        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(onTheLathe, 1, actor));
+        Should.Throw<ArgumentException>(() => CutCommands.StopPass(onTheLathe, CutStopKind.BrokenOff, " ", actor));
+        CutCommands.StopPass(onTheLathe, CutStopKind.BrokenOff, "belt", actor);
+        CutCommands.StartPass(onTheLathe, 1, actor).Attempt.ShouldBe(2);
         await db.SaveChangesAsync(Cancel);
-        Should.Throw<ArgumentException>(() => Journey.Finish(onTheLathe, [], null, hand));
+        Should.Throw<ArgumentException>(() => CutCommands.Finish(onTheLathe, [], null, actor));
     }
 
     [Fact]
@@ -211,7 +211,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var owner = await Id(db, "marit");
         var record = await Rotor(db, "22.999", owner);
-        Journey.Confirm(record, true, new(owner, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Never);
+        ConfirmCommands.Confirm(record, true, new(owner, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Never);
         await db.SaveChangesAsync(Cancel);
         (await Close(db, record, OutcomeKind.Released, "please", true, owner)).ShouldBe("UN004");
         // Nor with a judgement forged by hand: the constraint looks at the figures, the guard at the readings.
@@ -239,18 +239,18 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         async Task<Confirmation> Cut(string technique, decimal metalShare)
         {
             var record = await Rotor(db, "24.300", ines);
-            var hand = new Hand(ines, DateTimeOffset.UtcNow);
+            var actor = new Actor(ines, DateTimeOffset.UtcNow);
             SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
             var request = record.Planning.Request(false) with
             {
                 Sides = [new(Length.FromMillimetres(0.03m)), new(Length.FromMillimetres(0.03m))],
             };
             var option = PassPlanner.Plan(request).Options.Single(o => o.Key == technique);
-            Journey.TakePlan(Now(), request, option, [], hand);
+            PlanCommands.TakePlan(Now(), request, option, [], actor);
             await db.SaveChangesAsync(Cancel);
             foreach (var _ in option.Passes)
             {
-                Journey.RecordPass(Now(), new(0, 0, null, null, null, null), hand);
+                CutCommands.RecordPass(Now(), new(0, 0, null, null, null, null), actor);
                 await db.SaveChangesAsync(Cancel);
             }
             var size = (request.Touch - metalShare * option.Metal!.Value).Millimetres.ToString(
@@ -258,9 +258,17 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 System.Globalization.CultureInfo.InvariantCulture
             );
             foreach (var place in Now().Measuring.Places)
-                Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(record.Kind), hand);
+                MeasureCommands.RecordReading(
+                    Now(),
+                    ReadingKind.Size,
+                    place,
+                    Typed(size),
+                    LengthUnit.Millimetre,
+                    record.Shop.GaugeFor(record.Kind),
+                    actor
+                );
             await db.SaveChangesAsync(Cancel);
-            Journey.Confirm(await db.LookAtAsync(Now(), hand), true, hand);
+            ConfirmCommands.Confirm(await db.LookAtAsync(Now(), actor), true, actor);
             await db.SaveChangesAsync(Cancel);
             return record.Surface.Confirmations[^1];
         }
@@ -270,44 +278,52 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Cut("working", 0.5m)).DialBorneOut.ShouldBeFalse();
         var here = await db.ShopAsync(Cancel);
         var lathe = here.Lathes[0];
-        (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Rotor, Cancel)).ShouldBeTrue();
-        (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Drum, Cancel)).ShouldBe(
+        (await LatheQueries.DialIsConfirmedAsync(db, lathe, PartKind.Rotor, Cancel)).ShouldBeTrue();
+        (await LatheQueries.DialIsConfirmedAsync(db, lathe, PartKind.Drum, Cancel)).ShouldBe(
             await db.Confirmations.AnyAsync(c => c.Kind == PartKind.Drum && c.DialBorneOut && c.LatheId == lathe.Id, Cancel)
         ); // each head by itself
-        (await LatheBook.DialIsConfirmedAsync(db, here.Lathes[1], PartKind.Rotor, Cancel)).ShouldBeFalse(); // each lathe by itself
+        (await LatheQueries.DialIsConfirmedAsync(db, here.Lathes[1], PartKind.Rotor, Cancel)).ShouldBeFalse(); // each lathe by itself
         // The account of the head has every one of them, and begins anew when the head is realigned.
-        var ledger = await LatheBook.LedgerAsync(db, lathe, PartKind.Rotor, Cancel);
+        var ledger = await LatheQueries.LedgerAsync(db, lathe, PartKind.Rotor, Cancel);
         var cuts = ledger.Cuts.TakeLast(4).ToList();
         cuts.Select(c => Math.Round(c.BySize / c.ByDial, 1)).ShouldBe([1m, 0.9m, 2m, 0.5m]);
         cuts[^1].Metres.ShouldBeGreaterThanOrEqualTo(cuts[0].Metres);
         lathe.Profile = lathe.Profile with { DialSince = DateTimeOffset.UtcNow };
-        (await LatheBook.DialIsConfirmedAsync(db, lathe, PartKind.Rotor, Cancel)).ShouldBeFalse();
-        (await LatheBook.LedgerAsync(db, lathe, PartKind.Rotor, Cancel)).Cuts.ShouldBeEmpty();
+        (await LatheQueries.DialIsConfirmedAsync(db, lathe, PartKind.Rotor, Cancel)).ShouldBeFalse();
+        (await LatheQueries.LedgerAsync(db, lathe, PartKind.Rotor, Cancel)).Cuts.ShouldBeEmpty();
         await using var fresh = new EmptyShop();
         await fresh.InitializeAsync();
         await using var empty = fresh.Db();
         var there = await empty.ShopAsync(Cancel);
-        (await LatheBook.DialIsConfirmedAsync(empty, there.Lathes[0], PartKind.Rotor, Cancel)).ShouldBeFalse();
+        (await LatheQueries.DialIsConfirmedAsync(empty, there.Lathes[0], PartKind.Rotor, Cancel)).ShouldBeFalse();
     }
 
     [Fact]
     public async Task An_uncut_bore_is_read_near_both_ends_and_its_worst_place_twice_at_its_own_depth()
     {
         await using var db = shop.Db();
-        var hand = new Hand(await Id(db, "ines"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await Id(db, "ines"), DateTimeOffset.UtcNow);
         var record = await db.RecordAsync(await shop.ReadPartAsync(PartKind.Drum));
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         async Task ReadAsync(ReadingPlace place, string size)
         {
-            Journey.Read(Now(), ReadingKind.Size, place, Typed(size), LengthUnit.Millimetre, record.Shop.GaugeFor(PartKind.Drum), hand);
+            MeasureCommands.RecordReading(
+                Now(),
+                ReadingKind.Size,
+                place,
+                Typed(size),
+                LengthUnit.Millimetre,
+                record.Shop.GaugeFor(PartKind.Drum),
+                actor
+            );
             await db.SaveChangesAsync(Cancel);
         }
         foreach (var old in record.Surface.Readings.ToList())
-            Journey.Withdraw(Now(), old, "read anew", hand);
+            MeasureCommands.Withdraw(Now(), old, "read anew", actor);
         foreach (var place in Now().Measuring.Places)
             await ReadAsync(place, "255.00");
         Now().Measuring.NextPlace.ShouldBeNull(); // four axes are enough to plan
-        Journey.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
+        PlanCommands.LeaveUncut(Now(), Now().Planning.Request(true), false, actor);
         await db.SaveChangesAsync(Cancel);
         var ends = Now().Measuring.Places.Where(p => p.Station is not null).ToList();
         ends.Select(p => (p.Degrees, p.Station!.Value.Millimetres)).ShouldBe([(0m, 8m), (0m, 42m)]); // of a band of 50
@@ -332,7 +348,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
         var record = await Rotor(db, "23.050", ines);
-        var hand = new Hand(ines, DateTimeOffset.UtcNow);
+        var actor = new Actor(ines, DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         // What nobody looked at is asked for, face by face; a figure of none is an answer.
         Now()
@@ -343,8 +359,8 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 ReadingKind.ReliefInner,
             ]);
         foreach (var kind in new[] { ReadingKind.GrooveOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner })
-            Journey.Read(Now(), kind, null, TestParts.None, LengthUnit.Millimetre, null, hand);
-        Journey.Read(Now(), ReadingKind.ReliefOuter, null, Typed("0.02"), LengthUnit.Millimetre, null, hand);
+            MeasureCommands.RecordReading(Now(), kind, null, TestParts.None, LengthUnit.Millimetre, null, actor);
+        MeasureCommands.RecordReading(Now(), ReadingKind.ReliefOuter, null, Typed("0.02"), LengthUnit.Millimetre, null, actor);
         await db.SaveChangesAsync(Cancel);
         Now().Confirming.NotLookedAt.ShouldBeEmpty();
         (Now().Confirming.DepthsLeft.Groove, Now().Confirming.DepthsLeft.Relief, Now().Confirming.DepthsLeft.Uncertainty).ShouldBe(
@@ -369,9 +385,9 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             false,
             [1, 1]
         );
-        Journey.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], hand);
+        PlanCommands.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.RecordPass(Now(), new(0, 0, Length.Zero, Length.Zero, null, null), hand);
+        CutCommands.RecordPass(Now(), new(0, 0, Length.Zero, Length.Zero, null, null), actor);
         await db.SaveChangesAsync(Cancel);
         (
             Now().Confirming.DepthsLeft.Groove,
@@ -380,9 +396,9 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             Now().Cutting.TurnedBright
         ).ShouldBe((Length.Zero, Length.Zero, Length.Zero, true));
         // After a cut the grooves are looked at anew, on bright metal too.
-        Journey.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], hand);
+        PlanCommands.TakePlan(Now(), request, new("light", null, PlanStart.Free, Length.Zero, Length.Zero, [passes], []), [], actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.RecordPass(Now(), new(0, 0, null, null, null, null), hand);
+        CutCommands.RecordPass(Now(), new(0, 0, null, null, null, null), actor);
         await db.SaveChangesAsync(Cancel);
         Now().Confirming.NotLookedAt.ShouldBe([ReadingKind.GrooveOuter, ReadingKind.GrooveInner]);
     }
@@ -393,26 +409,26 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
         var record = await Rotor(db, "23.200", ines);
-        var hand = new Hand(ines, DateTimeOffset.UtcNow);
+        var actor = new Actor(ines, DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         async Task SayAsync(IEnumerable<ReadingKind> kinds, string mm, bool byGauge)
         {
             foreach (var kind in kinds)
-                Journey.Read(
+                MeasureCommands.RecordReading(
                     Now(),
                     kind,
                     null,
                     LengthParser.Parse(mm, LengthUnit.Millimetre, allowZero: true).Typed!,
                     LengthUnit.Millimetre,
                     byGauge ? Now().Shop.GaugeFor(kind) : null,
-                    hand
+                    actor
                 );
             await db.SaveChangesAsync(Cancel);
         }
         // A judgement forged past what the application would say: sure of discard, with depths taken as so sure.
         async Task<string?> ForgedAsync(decimal depths)
         {
-            Journey.Confirm(Now(), true, hand);
+            ConfirmCommands.Confirm(Now(), true, actor);
             var forged = db.Entry(record.Surface.Confirmations[^1]);
             forged.Property(c => c.Decision).CurrentValue = Decision.LeadOnly;
             forged.Property(c => c.DepthUncertainty).CurrentValue = Length.FromMillimetres(depths);
@@ -449,7 +465,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var record = await Rotor(db, "23.2", tom);
         (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN005"); // nobody confirmed it yet
         db.Refused(record.Part);
-        Journey
+        ConfirmCommands
             .Confirm(await db.LookAtAsync(record, new(tom, DateTimeOffset.UtcNow)), true, new(tom, DateTimeOffset.UtcNow))
             .Decision.ShouldBe(Decision.LeadOnly);
         await db.SaveChangesAsync(Cancel);
@@ -482,12 +498,12 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
-        var hand = new Hand(ines, DateTimeOffset.UtcNow);
+        var actor = new Actor(ines, DateTimeOffset.UtcNow);
         foreach (var (kind, allowed) in new[] { (FindingKind.Crack, OutcomeKind.Scrapped), (FindingKind.NoTurn, OutcomeKind.Refused) })
         {
             var record = await Rotor(db, "24.2", ines);
-            Journey.Confirm(await db.LookAtAsync(record, hand), true, hand).Decision.ShouldBe(Decision.Release);
-            Journey.Find(record, kind, Side.Outer, 1, null, default, null, null, hand);
+            ConfirmCommands.Confirm(await db.LookAtAsync(record, actor), true, actor).Decision.ShouldBe(Decision.Release);
+            InspectCommands.RecordFinding(record, kind, Side.Outer, 1, null, default, null, null, actor);
             await db.SaveChangesAsync(Cancel);
             foreach (var outcome in Enum.GetValues<OutcomeKind>().Where(o => o != allowed && o != OutcomeKind.Scrapped))
             {
@@ -503,17 +519,17 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         // Taken back by a lead hand it is none, and the part may go.
         var sound = await Rotor(db, "24.2", ines);
-        hand = new(ines, DateTimeOffset.UtcNow.AddSeconds(1));
-        Journey.Confirm(await db.LookAtAsync(sound, hand), true, hand);
-        var shadow = Journey.Find(sound, FindingKind.Crack, Side.Outer, 1, null, default, null, null, hand);
+        actor = new(ines, DateTimeOffset.UtcNow.AddSeconds(1));
+        ConfirmCommands.Confirm(await db.LookAtAsync(sound, actor), true, actor);
+        var shadow = InspectCommands.RecordFinding(sound, FindingKind.Crack, Side.Outer, 1, null, default, null, null, actor);
         await db.SaveChangesAsync(Cancel);
         await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
         {
-            Journey.Withdraw(
+            InspectCommands.Withdraw(
                 sound,
                 shadow,
                 "a casting seam",
-                hand,
+                actor,
                 await db.SignAsync(sound.Part.Id, SignedFor.FindingTakenBack, Signature.OfFinding(shadow.Id), ines)
             );
             await db.SaveChangesAsync(Cancel);
@@ -528,11 +544,11 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
         var record = await Rotor(db, "24.2", ines);
-        Journey
+        ConfirmCommands
             .Confirm(await db.LookAtAsync(record, new(ines, DateTimeOffset.UtcNow)), true, new(ines, DateTimeOffset.UtcNow))
             .Decision.ShouldBe(Decision.Release);
         await db.SaveChangesAsync(Cancel);
-        Journey.Read(
+        MeasureCommands.RecordReading(
             record,
             ReadingKind.Size,
             record.Measuring.Places[0],
@@ -555,7 +571,13 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         foreach (var record in new[] { a, b })
         {
             var request = record.Planning.Request(true);
-            Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.First(o => o.CanStart), [], new(1, DateTimeOffset.UtcNow));
+            PlanCommands.TakePlan(
+                record,
+                request,
+                PassPlanner.Plan(request).Options.First(o => o.CanStart),
+                [],
+                new(1, DateTimeOffset.UtcNow)
+            );
         }
         await one.SaveChangesAsync(Cancel);
         await Should.ThrowAsync<DbUpdateException>(() => other.SaveChangesAsync(Cancel));

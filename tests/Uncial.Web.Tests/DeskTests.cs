@@ -21,12 +21,12 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var by = (await db.Operators.FirstAsync(Cancel)).Id;
-        var hand = new Hand(by, DateTimeOffset.UtcNow);
+        var actor = new Actor(by, DateTimeOffset.UtcNow);
         var job = new Job
         {
             Number = 7000 + Random.Shared.Next(1_000_000),
             Vehicle = "Test",
-            ReceivedAt = hand.At,
+            ReceivedAt = actor.At,
             ReceivedById = by,
         };
         foreach (
@@ -39,13 +39,13 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             var surface = new WorkSurface { Kind = kind, Places = kind == PartKind.Rotor ? 8 : 4 };
             foreach (var (limit, text) in new[] { LimitKind.Nominal, LimitKind.MachineTo, LimitKind.Discard }.Zip(limits))
-                Journey.Limit(
+                ReceiveCommands.StateLimit(
                     surface,
                     limit,
                     LengthParser.Parse(text, LengthUnit.Millimetre).Typed!,
                     LengthUnit.Millimetre,
                     LimitSource.MakersSheet,
-                    hand
+                    actor
                 );
             job.Parts.Add(
                 new()
@@ -273,7 +273,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             var gauge = await db.Gauges.Include(g => g.ZeroChecks).SingleAsync(g => g.Name == "Micrometer 9", Cancel);
             var tom = (await db.Operators.SingleAsync(u => u.UserName == "tom", Cancel)).Id;
-            await GaugeBook.CheckAsync(
+            await GaugeCommands.CheckAsync(
                 db,
                 gauge,
                 LengthParser.Parse("25.012", LengthUnit.Millimetre).Typed!,

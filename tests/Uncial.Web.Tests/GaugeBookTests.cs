@@ -59,18 +59,25 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
                     ? new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23") }
                     : [(LimitKind.MachineTo, "229.6"), (LimitKind.Discard, "230.1")]
             )
-                Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, new(by.Id, Morning));
+                ReceiveCommands.StateLimit(
+                    surface,
+                    limit,
+                    Typed(text),
+                    LengthUnit.Millimetre,
+                    LimitSource.MakersSheet,
+                    new(by.Id, Morning)
+                );
             await db.SaveChangesAsync(Cancel);
             return new(db, gauge, part, by.Id);
         }
 
         public async Task<SurfaceRecord> RecordAsync() => new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
 
-        public Hand At(double minutes) => new(by, Morning.AddMinutes(minutes));
+        public Actor At(double minutes) => new(by, Morning.AddMinutes(minutes));
 
         public async Task<ReadingEntry> ReadAsync(double minutes, decimal degrees, string size, ReadingAside? aside = null)
         {
-            var entry = Journey.Read(
+            var entry = MeasureCommands.RecordReading(
                 await RecordAsync(),
                 ReadingKind.Size,
                 new(degrees, null),
@@ -85,7 +92,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         }
 
         public Task<ZeroCheckEntry> CheckAsync(double minutes, string shown) =>
-            GaugeBook.CheckAsync(db, gauge, Typed(shown), At(minutes), Cancel);
+            GaugeCommands.CheckAsync(db, gauge, Typed(shown), At(minutes), Cancel);
 
         public async Task ReadAllAsync(double minutes, string size)
         {
@@ -102,7 +109,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         foreach (var degrees in new[] { 0m, 45, 90, 135 })
             await desk.ReadAsync(1, degrees, "228.62");
         var usual = (await desk.RecordAsync()).Measuring.Uncertainty;
-        (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldBeEmpty();
+        (await GaugeQueries.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldBeEmpty();
         await desk.ReadAsync(2, 180, "228.63"); // turned end for end: the same spot
         var third = await desk.ReadAsync(3, 0, "228.625");
         var record = await desk.RecordAsync();
@@ -113,18 +120,22 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         );
         record.Measuring.DrumFigures.Axes.ShouldBe(4);
         // s of 228.62, 228.63, 228.625 is 0.005, of two degrees of freedom.
-        var told = (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldHaveSingleItem().Value;
+        var told = (await GaugeQueries.RepeatsAsync(db, desk.Gauge.Id, Cancel)).ShouldHaveSingleItem().Value;
         (told.Own, told.Degrees).ShouldBe((Mm(0.005m), 2));
-        await GaugeBook.LoadRepeatsAsync(db, desk.Gauge, 1, Cancel);
+        await GaugeQueries.LoadRepeatsAsync(db, desk.Gauge, 1, Cancel);
         var fourth = await desk.ReadAsync(4, 45, "228.62");
         fourth.Uncertainty.ShouldBe(ReadingUncertainty.Of(desk.Gauge.Facts, Mm(228.62m), 2, record.Shop.Rules, pooled: told).Expanded);
         // One that was taken back is no repeat.
-        Journey.Withdraw(await desk.RecordAsync(), third, "slipped", desk.At(5));
+        MeasureCommands.Withdraw(await desk.RecordAsync(), third, "slipped", desk.At(5));
         await db.SaveChangesAsync(Cancel);
-        (await GaugeBook.RepeatsAsync(db, desk.Gauge.Id, Cancel)).Values.Single().Degrees.ShouldBe(2); // two pairs
+        (await GaugeQueries.RepeatsAsync(db, desk.Gauge.Id, Cancel)).Values.Single().Degrees.ShouldBe(2); // two pairs
         // Twenty of one's own count instead of everybody's.
-        GaugeBook.PooledOf(new Dictionary<int, Repeatability> { [1] = new(0.001m, 19), [2] = new(0.1m, 30) }, 1).ShouldBe(new(0.101m, 49));
-        GaugeBook.PooledOf(new Dictionary<int, Repeatability> { [1] = new(0.001m, 20), [2] = new(0.1m, 30) }, 1).ShouldBe(new(0.001m, 20));
+        GaugeQueries
+            .PooledOf(new Dictionary<int, Repeatability> { [1] = new(0.001m, 19), [2] = new(0.1m, 30) }, 1)
+            .ShouldBe(new(0.101m, 49));
+        GaugeQueries
+            .PooledOf(new Dictionary<int, Repeatability> { [1] = new(0.001m, 20), [2] = new(0.1m, 30) }, 1)
+            .ShouldBe(new(0.001m, 20));
     }
 
     [Fact]
@@ -142,7 +153,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         corrected.ShouldSatisfyAllConditions(r => r.Value.ShouldBe(Mm(24.310m)), r => r.Typed.ShouldBe("24.313"));
         (await desk.ReadAsync(50, 90, "24.313")).Correction.ShouldBe(Mm(-0.003m)); // begun with the check, gone on with it
         var other = await Desk.OpenAsync(db, PartKind.Rotor);
-        var stranger = Journey.Read(
+        var stranger = MeasureCommands.RecordReading(
             await other.RecordAsync(),
             ReadingKind.Size,
             new(0, null),
@@ -164,7 +175,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await desk.ReadAllAsync(10, "24.31");
         var record = await desk.RecordAsync();
         var request = record.Planning.Request(dialConfirmed: true);
-        Journey.TakePlan(record, request, PassPlanner.Plan(request).Options.First(o => o.CanStart), [], desk.At(15));
+        PlanCommands.TakePlan(record, request, PassPlanner.Plan(request).Options.First(o => o.CanStart), [], desk.At(15));
         await db.SaveChangesAsync(Cancel);
         (await desk.RecordAsync()).Station.ShouldBe(Station.Cut);
         var turn = await db.Surfaces.AsNoTracking().Where(s => s.Id == desk.Part.Surfaces[0].Id).Select(s => s.Turn).SingleAsync(Cancel);
@@ -203,7 +214,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         var desk = await Desk.OpenAsync(db, PartKind.Rotor);
         async Task<string?> Release(double minutes)
         {
-            Journey.Close(desk.Part, OutcomeKind.Released, null, false, desk.At(minutes));
+            ReleaseCommands.Close(desk.Part, OutcomeKind.Released, null, false, desk.At(minutes));
             try
             {
                 await db.SaveChangesAsync(Cancel);
@@ -217,7 +228,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         }
         async Task Confirm(double minutes)
         {
-            Journey
+            ConfirmCommands
                 .Confirm(await db.LookAtAsync(await desk.RecordAsync(), desk.At(minutes)), true, desk.At(minutes))
                 .Decision.ShouldBe(Decision.Release);
             await db.SaveChangesAsync(Cancel);
@@ -225,7 +236,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await desk.CheckAsync(0, "25.000");
         await desk.ReadAllAsync(1, "24.30");
         var record = await desk.RecordAsync();
-        Journey.LeaveUncut(record, record.Planning.Request(true), scuffed: false, desk.At(2));
+        PlanCommands.LeaveUncut(record, record.Planning.Request(true), scuffed: false, desk.At(2));
         await db.SaveChangesAsync(Cancel);
         await Confirm(3);
         await desk.CheckAsync(4, "25.010");
@@ -235,7 +246,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await desk.ReadAllAsync(7, "24.30");
         (await Release(8)).ShouldBe("UN006"); // read again, to be confirmed again
         record = await desk.RecordAsync();
-        Journey.LeaveUncut(record, record.Planning.Request(true), scuffed: false, desk.At(8));
+        PlanCommands.LeaveUncut(record, record.Planning.Request(true), scuffed: false, desk.At(8));
         await db.SaveChangesAsync(Cancel);
         await Confirm(9);
         (await Release(10)).ShouldBeNull();

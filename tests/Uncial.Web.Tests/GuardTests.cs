@@ -430,7 +430,7 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
                         {
                             await using var mine = shop.Db();
                             var record = await mine.RecordAsync(tag);
-                            Journey.Read(
+                            MeasureCommands.RecordReading(
                                 record,
                                 ReadingKind.Size,
                                 record.Measuring.Places[0],
@@ -448,7 +448,7 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
                     async () =>
                     {
                         await using var mine = shop.Db();
-                        await GaugeBook.CheckAsync(
+                        await GaugeCommands.CheckAsync(
                             mine,
                             (await mine.ShopAsync(Cancel)).Gauges.Single(g => g.Id == gauge.Id),
                             TestParts.Typed("25.020"),

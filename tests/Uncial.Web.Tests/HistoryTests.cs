@@ -48,11 +48,11 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         var (part, settings, hand) = (
             await Open(db, tag),
             await db.ShopAsync(Cancel),
-            new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
+            new Actor(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
         );
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
         foreach (var place in Now().Measuring.Places)
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 Now(),
                 ReadingKind.Size,
                 place,
@@ -62,14 +62,14 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
                 hand
             );
         foreach (var old in part.Surfaces[0].Readings.Where(r => r.GaugeId is null).ToList())
-            Journey.Withdraw(Now(), old, "read anew", hand);
-        Journey.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
+            MeasureCommands.Withdraw(Now(), old, "read anew", hand);
+        PlanCommands.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
         await db.SaveChangesAsync(Cancel);
-        Journey
+        ConfirmCommands
             .Confirm(await db.LookAtAsync(Now(), hand), true, hand with { At = DateTimeOffset.UtcNow })
             .Decision.ShouldBe(Decision.Release);
         await db.SaveChangesAsync(Cancel);
-        Journey.Close(part, OutcomeKind.Released, null, false, hand with { At = DateTimeOffset.UtcNow });
+        ReleaseCommands.Close(part, OutcomeKind.Released, null, false, hand with { At = DateTimeOffset.UtcNow });
         await db.SaveChangesAsync(Cancel);
         return part;
     }
@@ -211,11 +211,11 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
             $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id, signed_by_id) values ({part.Outcome!.Id}, '{reason}', true, now(), {by}, {signed})";
         (await Try(shop.Connection, CallBack("pulls left", tom))).ShouldBe("UN013");
         (await Try(shop.Connection, CallBack(" ", ines))).ShouldBe("UN013");
-        var again = Journey.Again(part, await db.ShopAsync(Cancel), new(ines, DateTimeOffset.UtcNow));
+        var again = ReceiveCommands.TakeInAgain(part, await db.ShopAsync(Cancel), new(ines, DateTimeOffset.UtcNow));
         (again.Tag, again.Visit, again.Surfaces[0].LimitEntries.Count, again.Surfaces[0].Readings.Count).ShouldBe((part.Tag, 2, 3, 0));
         await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
         {
-            Journey.CallBack(
+            ReleaseCommands.Recall(
                 part.Outcome!,
                 "pulls left",
                 hadLeft: true,
@@ -231,20 +231,20 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         // What was read before counts for nothing, what was judged neither; the database thinks so too.
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
         (record.Measuring.Sizes.Count, record.Confirming.Holding, record.Station).ShouldBe((0, null, Station.Confirm));
-        Journey.Close(part, OutcomeKind.Released, null, false, new(ines, DateTimeOffset.UtcNow));
+        ReleaseCommands.Close(part, OutcomeKind.Released, null, false, new(ines, DateTimeOffset.UtcNow));
         (await Should.ThrowAsync<DbUpdateException>(() => db.SaveChangesAsync(Cancel)))
             .InnerException.ShouldBeOfType<PostgresException>()
             .SqlState.ShouldBe("UN005");
         db.Refused(part);
-        Should.Throw<InvalidOperationException>(() => Journey.Again(part, record.Shop, new(ines, DateTimeOffset.UtcNow))); // it is here
+        Should.Throw<InvalidOperationException>(() => ReceiveCommands.TakeInAgain(part, record.Shop, new(ines, DateTimeOffset.UtcNow))); // it is here
         (await Faults(part.Id)).ShouldBeEmpty();
         // Scrap stays scrap, and what came again is that visit's.
-        Journey.Close(part, OutcomeKind.Scrapped, "thin", false, new(ines, DateTimeOffset.UtcNow), new(ScrapCause.Other));
+        ReleaseCommands.Close(part, OutcomeKind.Scrapped, "thin", false, new(ines, DateTimeOffset.UtcNow), new(ScrapCause.Other));
         await db.SaveChangesAsync(Cancel);
         (await Try(shop.Connection, CallBack("please", ines))).ShouldBe("UN012");
-        Journey.RefusesAgain(part).ShouldBe(Journey.AgainRefusal.IsScrap);
+        ReceiveCommands.RefusesAgain(part).ShouldBe(ReceiveCommands.AgainRefusal.IsScrap);
         var other = await Released(db);
-        var next = Journey.Again(other, record.Shop, new(ines, DateTimeOffset.UtcNow));
+        var next = ReceiveCommands.TakeInAgain(other, record.Shop, new(ines, DateTimeOffset.UtcNow));
         next.JobId = other.JobId;
         db.Parts.Add(next);
         await db.SaveChangesAsync(Cancel);
@@ -276,8 +276,11 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         await Attack($"update readings set from_file = null where surface_id = {part.Surfaces[0].Id}");
         // It says that there are no grooves and no low lands, and nobody has looked.
         (await Try(shop.Connection, Release())).ShouldBe("UN027");
-        var (record, hand) = (new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel)), new Hand(ines, DateTimeOffset.UtcNow));
-        Journey.Read(record, ReadingKind.GrooveOuter, null, TestParts.Typed("0.02"), LengthUnit.Millimetre, null, hand);
+        var (record, hand) = (
+            new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel)),
+            new Actor(ines, DateTimeOffset.UtcNow)
+        );
+        MeasureCommands.RecordReading(record, ReadingKind.GrooveOuter, null, TestParts.Typed("0.02"), LengthUnit.Millimetre, null, hand);
         await db.LookAtAsync(record, hand);
         // Nothing said, less than was seen, no room for it, and figures that allow for less than the rules do.
         foreach (

@@ -336,7 +336,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var settings = await db.ShopAsync(Cancel);
         var (bench, capstan) = (settings.Lathes[0], settings.Lathes[1]);
-        var hand = new Hand((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);
         SurfaceRecord Record() => new(part.Surfaces[0], part, settings);
         static SetUpSeen Seen(decimal first, decimal second) =>
@@ -348,28 +348,28 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
             );
         foreach (var checks in new[] { new[] { (0.10m, 0.10m), (0.06m, 0.04m) }, [(0.02m, 0.02m)] })
         {
-            Journey.Mount(
+            MountCommands.Mount(
                 Record(),
                 capstan,
                 new(MountWay.Jaws, "Test jaws", Length.Zero, [], []),
                 false,
                 Record().Mounting.Mount is null ? null : RemountCause.Nick,
-                hand
+                actor
             );
             await db.SaveChangesAsync(Cancel);
             foreach (var (first, second) in checks)
             {
-                Journey.CheckSetUp(Record(), Seen(first, second), hand);
+                MountCommands.CheckSetUp(Record(), Seen(first, second), actor);
                 await db.SaveChangesAsync(Cancel);
             }
         }
-        var past = (await LatheBook.SetUpsAsync(db, capstan.Id, Cancel)).Where(p => p.Centring == "Test jaws").ToList();
+        var past = (await LatheQueries.SetUpsAsync(db, capstan.Id, Cancel)).Where(p => p.Centring == "Test jaws").ToList();
         past.Select(p => p.SetUpRunout.Millimetres).ShouldBe([0.05m, 0.02m]);
-        (await LatheBook.CausesAsync(db, capstan.Id, Cancel)).ShouldContain(RemountCause.Nick);
+        (await LatheQueries.CausesAsync(db, capstan.Id, Cancel)).ShouldContain(RemountCause.Nick);
 
         // Indicated on the lathe since it was mounted: the check does not put its own figure over that.
-        var later = hand with { At = hand.At.AddSeconds(5) };
-        Journey.Read(
+        var later = actor with { At = actor.At.AddSeconds(5) };
+        MeasureCommands.RecordReading(
             Record(),
             ReadingKind.RunoutOuter,
             null,
@@ -379,17 +379,17 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
             later
         );
         await db.SaveChangesAsync(Cancel);
-        Journey.GoOn(Record(), null, later);
+        MountCommands.GoOn(Record(), null, later);
         await db.SaveChangesAsync(Cancel);
         Record().Measuring.Figure(ReadingKind.RunoutOuter)!.Value.ShouldBe(Mm(0.035m));
 
         // Cut on the bench lathe by the demo; a turned edge begins at nothing, the other goes on counting.
-        var before = await LatheBook.InsertsAsync(db, bench, Cancel);
+        var before = await LatheQueries.InsertsAsync(db, bench, Cancel);
         before.Select(i => i.Holder).ShouldBe([ToolHolder.Outer, ToolHolder.Inner, ToolHolder.Bar]);
         before.ShouldAllBe(i => i.Metres > 0);
-        db.InsertEvents.Add(Journey.Insert(bench, before[2], InsertEventKind.Turned, later));
+        db.InsertEvents.Add(LatheCommands.RecordInsert(bench, before[2], InsertEventKind.Turned, later));
         await db.SaveChangesAsync(Cancel);
-        var after = await LatheBook.InsertsAsync(db, bench, Cancel);
+        var after = await LatheQueries.InsertsAsync(db, bench, Cancel);
         (after[0].Metres, after[2].Metres, after[2].Edge).ShouldBe(
             (before[0].Metres, 0m, before[2].Edge!.Value % bench.Profile.EdgesPerInsert + 1)
         );
@@ -402,9 +402,9 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
             Job = part.Job,
             Surfaces = { new() { Kind = PartKind.Rotor } },
         };
-        (await LatheBook.ShapeLikeAsync(db, twin, Cancel)).ShouldBe(part.Shape);
+        (await LatheQueries.ShapeLikeAsync(db, twin, Cancel)).ShouldBe(part.Shape);
         twin.Corner = Corner.RearLeft;
-        (await LatheBook.ShapeLikeAsync(db, twin, Cancel)).ShouldBeNull();
+        (await LatheQueries.ShapeLikeAsync(db, twin, Cancel)).ShouldBeNull();
     }
 
     [Fact]
@@ -412,33 +412,33 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var tag = await PartAsync();
         await using var db = shop.Db();
-        var hand = new Hand((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
         SurfaceRecord Record() => new(part.Surfaces[0], part, settings);
         async Task MountAsync(int lathe)
         {
             var on = settings.Lathes[lathe];
-            Journey.Mount(
+            MountCommands.Mount(
                 Record(),
                 on,
                 MountingPlan.For(PartKind.Rotor, Mm(300), TestParts.Shape, on.Profile, settings.AdaptersInUse).Ways[0],
                 true,
                 null,
-                hand
+                actor
             );
             await db.SaveChangesAsync(Cancel);
         }
         await MountAsync(0);
-        Should.Throw<ArgumentException>(() => Journey.GoOn(Record(), " ", hand)); // unchecked, and no reason
-        Journey.GoOn(Record(), "Tried before", hand);
+        Should.Throw<ArgumentException>(() => MountCommands.GoOn(Record(), " ", actor)); // unchecked, and no reason
+        MountCommands.GoOn(Record(), "Tried before", actor);
         var record = Record();
         var request = record.Planning.Request(true);
         request.Techniques.ShouldNotContain(t => t.SparksOut);
-        Journey.TakePlan(record, request, Core.Planning.PassPlanner.Plan(request).Options.First(o => o.CanStart), [], hand);
+        PlanCommands.TakePlan(record, request, Core.Planning.PassPlanner.Plan(request).Options.First(o => o.CanStart), [], actor);
         await db.SaveChangesAsync(Cancel);
         Record().Station.ShouldBe(Station.Cut);
-        hand = hand with { At = hand.At.AddSeconds(5) };
+        actor = actor with { At = actor.At.AddSeconds(5) };
         await MountAsync(2);
         Record()
             .ShouldSatisfyAllConditions(

@@ -18,44 +18,44 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     private static TypedLength Typed(string text) => TestParts.Typed(text);
 
     /// <summary>A rotor that was read at eight places, with run-outs, and a plan of two light passes and more.</summary>
-    private async Task<(UncialDb Db, Func<SurfaceRecord> Now, Hand Hand)> PlannedAsync(string? mistyped = null)
+    private async Task<(UncialDb Db, Func<SurfaceRecord> Now, Actor Actor)> PlannedAsync(string? mistyped = null)
     {
         var db = shop.Db();
         var record = await db.RecordAsync(await shop.ReadPartAsync(machineTo: "23.40"));
-        var hand = new Hand(await db.HandAsync("ines"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await db.HandAsync("ines"), DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         if (mistyped is not null)
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 Now(),
                 ReadingKind.Size,
                 Now().Measuring.Places[2],
                 Typed(mistyped),
                 LengthUnit.Millimetre,
                 null,
-                hand,
+                actor,
                 new(Insisted: true)
             );
         foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
-            Journey.Read(Now(), kind, null, Typed("0.10"), LengthUnit.Millimetre, null, hand);
+            MeasureCommands.RecordReading(Now(), kind, null, Typed("0.10"), LengthUnit.Millimetre, null, actor);
         await db.SaveChangesAsync(Cancel);
-        await TakeAsync(db, Now, hand);
-        return (db, Now, hand);
+        await TakeAsync(db, Now, actor);
+        return (db, Now, actor);
     }
 
-    private static async Task TakeAsync(UncialDb db, Func<SurfaceRecord> now, Hand hand)
+    private static async Task TakeAsync(UncialDb db, Func<SurfaceRecord> now, Actor actor)
     {
         var request = now().Planning.Request(true);
-        Journey.TakePlan(now(), request, PassPlanner.Plan(request).Options.Single(o => o.Key == "light"), [], hand);
+        PlanCommands.TakePlan(now(), request, PassPlanner.Plan(request).Options.Single(o => o.Key == "light"), [], actor);
         await db.SaveChangesAsync(Cancel);
     }
 
-    private static async Task CutAsync(UncialDb db, Func<SurfaceRecord> now, Hand hand, PassSeen seen)
+    private static async Task CutAsync(UncialDb db, Func<SurfaceRecord> now, Actor actor, PassSeen seen)
     {
-        Journey.StartPass(now(), 1, hand);
+        CutCommands.StartPass(now(), 1, actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.StopPass(now(), CutStopKind.Done, null, hand);
+        CutCommands.StopPass(now(), CutStopKind.Done, null, actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.RecordPass(now(), seen, hand);
+        CutCommands.RecordPass(now(), seen, actor);
         await db.SaveChangesAsync(Cancel);
     }
 
@@ -80,17 +80,17 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task A_mistyped_reading_that_was_taken_back_takes_the_plan_with_it()
     {
-        var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
+        var (db, now, actor) = await PlannedAsync(mistyped: "25.36");
         await using var _ = db;
         now().Planning.Document!.Request.TouchBound.ShouldBeGreaterThan(Mm(25.3m)); // the greatest reading, and it was none
         now().Station.ShouldBe(Station.Cut);
         (await StartedBehindAsync(db, now())).ShouldBeNull();
-        Journey.Withdraw(now(), now().Measuring.Sizes.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        MeasureCommands.Withdraw(now(), now().Measuring.Sizes.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", actor);
         await db.SaveChangesAsync(Cancel);
         (now().Planning.Latest, now().Station).ShouldBe((null, now().Mounting.Mount is null ? Station.Mount : Station.Plan));
-        Should.Throw<InvalidOperationException>(() => Journey.StartPass(now(), 1, hand));
+        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(now(), 1, actor));
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
-        await TakeAsync(db, now, hand);
+        await TakeAsync(db, now, actor);
         now().Planning.Document!.Request.TouchBound.ShouldBeLessThan(Mm(24.4m));
         (await StartedBehindAsync(db, now())).ShouldBeNull();
     }
@@ -98,20 +98,20 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task Taken_back_after_the_first_pass_the_rest_is_planned_from_what_stands()
     {
-        var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
+        var (db, now, actor) = await PlannedAsync(mistyped: "25.36");
         await using var _ = db;
-        await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
+        await CutAsync(db, now, actor, new(0xF, 0xF, null, null, null, null));
         var carried = now().Planning.Request(true);
         carried.TouchBound.ShouldBeGreaterThan(Mm(25m));
         now().Planning.Doubt.ShouldBeNull();
         // Going through the passes again says what the passes left.
         carried.Sides.ShouldAllBe(s => s.Need == Mm(0.10m) - s.Done && s.Done > Length.Zero);
-        Journey.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        MeasureCommands.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", actor);
         await db.SaveChangesAsync(Cancel);
         now().Planning.Doubt.ShouldBe(PlanDoubt.Reading);
-        Should.Throw<InvalidOperationException>(() => Journey.StartPass(now(), 1, hand));
+        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(now(), 1, actor));
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
-        Journey.PlanForFacts(now(), hand);
+        PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         var done = now().Surface.Passes[0];
         var (request, first) = (
@@ -129,36 +129,51 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task A_reading_that_was_taken_back_leaves_nothing_behind_through_another_mounting_either()
     {
-        var (db, now, hand) = await PlannedAsync(mistyped: "25.36");
+        var (db, now, actor) = await PlannedAsync(mistyped: "25.36");
         await using var _ = db;
-        await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
+        await CutAsync(db, now, actor, new(0xF, 0xF, null, null, null, null));
         var first = now().Planning.PassOf(now().Surface.Passes[0]);
-        Journey.Mount(now(), now().Lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Nick, hand);
+        MountCommands.Mount(
+            now(),
+            now().Lathe,
+            new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []),
+            damped: true,
+            RemountCause.Nick,
+            actor
+        );
         await db.SaveChangesAsync(Cancel);
         foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
-            Journey.Read(now(), kind, null, Typed("0.06"), LengthUnit.Millimetre, null, hand);
+            MeasureCommands.RecordReading(now(), kind, null, Typed("0.06"), LengthUnit.Millimetre, null, actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.PlanForFacts(now(), hand);
+        PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         now().Planning.Document!.Request.TouchBound.ShouldBeGreaterThan(Mm(25m));
-        await CutAsync(db, now, hand, new(0x7, 0x7, null, null, null, null));
+        await CutAsync(db, now, actor, new(0x7, 0x7, null, null, null, null));
         var second = now().Planning.PassOf(now().Surface.Passes.MaxBy(p => p.Cut)!);
-        Journey.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", hand);
+        MeasureCommands.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", actor);
         await db.SaveChangesAsync(Cancel);
         now().Planning.Doubt.ShouldBe(PlanDoubt.Reading);
-        Journey.PlanForFacts(now(), hand);
+        PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         var taken = first.Depth[0] + first.Depth[1] + second.Depth[0] + second.Depth[1];
         now().Planning.Request(true).TouchBound.ShouldBe(now().Measuring.SizesBefore.Max(r => r.Value) - taken);
         // With not one reading left there is nothing to plan from, and nothing is cut before it is measured.
         foreach (var size in now().Measuring.SizesBefore)
-            Journey.Withdraw(now(), size, "wrong part", hand);
+            MeasureCommands.Withdraw(now(), size, "wrong part", actor);
         await db.SaveChangesAsync(Cancel);
         (now().Planning.CanPlanAnew, now().Planning.Doubt).ShouldBe((false, PlanDoubt.Reading));
-        Should.Throw<InvalidOperationException>(() => Journey.PlanForFacts(now(), hand));
-        Journey.Read(now(), ReadingKind.Size, now().Measuring.Places[0], Typed("24.10"), LengthUnit.Millimetre, null, hand);
+        Should.Throw<InvalidOperationException>(() => PlanCommands.PlanForFacts(now(), actor));
+        MeasureCommands.RecordReading(
+            now(),
+            ReadingKind.Size,
+            now().Measuring.Places[0],
+            Typed("24.10"),
+            LengthUnit.Millimetre,
+            null,
+            actor
+        );
         await db.SaveChangesAsync(Cancel);
-        Journey.PlanForFacts(now(), hand);
+        PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         now().Planning.Document!.Request.TouchBound.ShouldBe(Mm(24.10m));
     }
@@ -166,24 +181,31 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task A_stricter_limit_or_a_set_up_check_ends_a_plan_and_another_mounting_takes_its_zero()
     {
-        var (db, now, hand) = await PlannedAsync();
+        var (db, now, actor) = await PlannedAsync();
         await using var _ = db;
-        await CutAsync(db, now, hand, new(0xF, 0xF, null, null, null, null));
-        Journey.Limit(now().Surface, LimitKind.MachineTo, Typed("23.60"), LengthUnit.Millimetre, LimitSource.CastMarking, hand);
+        await CutAsync(db, now, actor, new(0xF, 0xF, null, null, null, null));
+        ReceiveCommands.StateLimit(
+            now().Surface,
+            LimitKind.MachineTo,
+            Typed("23.60"),
+            LengthUnit.Millimetre,
+            LimitSource.CastMarking,
+            actor
+        );
         await db.SaveChangesAsync(Cancel);
         now().Planning.Doubt.ShouldBe(PlanDoubt.Limit);
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
-        Journey.PlanForFacts(now(), hand);
+        PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         (now().Planning.Doubt, now().Planning.Document!.Request.MachineTo).ShouldBe((null, Mm(23.60m)));
 
         // Put on anew: the dials have no zero, and what was clean runs out as the new set-up makes it.
         var lathe = now().Lathe;
         var left = now().Planning.Document!.Request.Sides[0].Need;
-        Journey.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, null, hand);
+        MountCommands.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, null, actor);
         await db.SaveChangesAsync(Cancel);
         now().Planning.Doubt.ShouldBe(PlanDoubt.Mount);
-        Journey.CheckSetUp(
+        MountCommands.CheckSetUp(
             now(),
             new(
                 SetUpManner.Indicator,
@@ -191,20 +213,20 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
                 RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.20m)),
                 RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.20m))
             ),
-            hand
+            actor
         );
         await db.SaveChangesAsync(Cancel);
-        Journey.GoOn(now(), "no better adapter", hand);
+        MountCommands.GoOn(now(), "no better adapter", actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.PlanForFacts(now(), hand);
+        PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         var anew = now().Planning.Document!;
         (anew.Continues, now().Planning.Doubt).ShouldBe((false, null));
         anew.Request.Sides[0].Need.ShouldBe(left + Mm(0.20m));
         // The next mounting is checked to 0.03: the 0.20 of this one stays with it.
-        Journey.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Dirt, hand);
+        MountCommands.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Dirt, actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.CheckSetUp(
+        MountCommands.CheckSetUp(
             now(),
             new(
                 SetUpManner.Indicator,
@@ -212,12 +234,12 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
                 RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.03m)),
                 RunoutMark.Indicated(ClockAngle.FromDegrees(0), Mm(0.03m))
             ),
-            hand
+            actor
         );
         await db.SaveChangesAsync(Cancel);
-        Journey.GoOn(now(), "good enough", hand);
+        MountCommands.GoOn(now(), "good enough", actor);
         await db.SaveChangesAsync(Cancel);
-        Journey.PlanForFacts(now(), hand);
+        PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         now().Planning.Document!.Request.Sides.Select(s => s.Need).ShouldBe([left + Mm(0.03m), left + Mm(0.03m)]);
     }

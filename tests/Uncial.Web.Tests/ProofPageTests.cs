@@ -30,15 +30,15 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         var (tag, settings, hand) = (
             await shop.ReadPartAsync(),
             await db.ShopAsync(Cancel),
-            new Hand(await db.HandAsync("tom"), DateTimeOffset.UtcNow)
+            new Actor(await db.HandAsync("tom"), DateTimeOffset.UtcNow)
         );
         var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
         foreach (var old in part.Surfaces[0].Readings.ToList())
-            Journey.Withdraw(Now(), old, "read anew", hand);
+            MeasureCommands.Withdraw(Now(), old, "read anew", hand);
         var places = Now().Measuring.Places;
         for (var i = 0; i < places.Count; i++)
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 Now(),
                 ReadingKind.Size,
                 places[i],
@@ -47,7 +47,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
                 settings.GaugeFor(PartKind.Rotor),
                 hand
             );
-        Journey.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
+        PlanCommands.LeaveUncut(Now(), Now().Planning.Request(true), false, hand);
         await db.SaveChangesAsync(Cancel);
         return tag;
     }

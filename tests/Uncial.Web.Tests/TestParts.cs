@@ -72,7 +72,7 @@ internal static class TestParts
     )
     {
         await using var db = shop.Db();
-        var hand = new Hand((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
         var rotor = kind == PartKind.Rotor;
         var surface = new WorkSurface
         {
@@ -86,7 +86,7 @@ internal static class TestParts
                 rotor ? new[] { "26", machineTo ?? "23.4", "23" } : ["254", machineTo ?? "255.1", "255.5"]
             )
         )
-            Journey.Limit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, hand);
+            ReceiveCommands.StateLimit(surface, limit, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, actor);
         var part = new Part
         {
             Tag = Guid.NewGuid().ToString("N")[..8],
@@ -99,8 +99,8 @@ internal static class TestParts
             {
                 Number = 900_000 + Random.Shared.Next(1_000_000),
                 Vehicle = "Test " + part.Tag,
-                ReceivedAt = hand.At,
-                ReceivedById = hand.OperatorId,
+                ReceivedAt = actor.At,
+                ReceivedById = actor.Id,
                 Parts = { part },
             }
         );
@@ -109,14 +109,14 @@ internal static class TestParts
         for (var i = 0; i < surface.Places; i++)
         {
             var record = new SurfaceRecord(surface, part, settings);
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 record,
                 ReadingKind.Size,
                 record.Measuring.Places[i],
                 Typed(rotor ? "24.3" + i % 3 : "254.3" + i),
                 LengthUnit.Millimetre,
                 null,
-                hand
+                actor
             );
         }
         await db.SaveChangesAsync(Cancel);
@@ -136,7 +136,7 @@ internal static class TestParts
         await using var db = shop.Db();
         var record = await db.RecordAsync(tag);
         foreach (var face in runout is null ? Array.Empty<ReadingKind>() : [ReadingKind.RunoutOuter, ReadingKind.RunoutInner])
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 record,
                 face,
                 null,
@@ -148,7 +148,7 @@ internal static class TestParts
         await db.SaveChangesAsync(Cancel);
         record = new(record.Surface, record.Part, record.Shop);
         var request = record.Planning.Request(dialConfirmed: true);
-        Journey.TakePlan(
+        PlanCommands.TakePlan(
             record,
             request,
             PassPlanner.Plan(request).Options.Single(o => o.Key == technique),
@@ -163,23 +163,23 @@ internal static class TestParts
     /// Says of every groove and low land that nobody has looked at yet that there is none, and reads the worst place again where that is
     /// asked.
     /// </summary>
-    public static async Task<SurfaceRecord> LookAtAsync(this UncialDb db, SurfaceRecord record, Hand hand)
+    public static async Task<SurfaceRecord> LookAtAsync(this UncialDb db, SurfaceRecord record, Actor actor)
     {
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         foreach (var kind in Now().Confirming.NotLookedAt)
-            Journey.Read(Now(), kind, null, None, LengthUnit.Millimetre, Now().Shop.GaugeFor(kind), hand);
+            MeasureCommands.RecordReading(Now(), kind, null, None, LengthUnit.Millimetre, Now().Shop.GaugeFor(kind), actor);
         await db.SaveChangesAsync(Cancel);
         if (Now().Confirming.Judge(readingsAreFit: true).Notes.Any(n => n.Code == "readTwice"))
         {
             var worst = Now().Measuring.Sizes.MinBy(r => Core.Parts.Limits.Margin(Now().Kind, r.Value, Now().Receiving.Limits!.Discard))!;
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 Now(),
                 ReadingKind.Size,
                 new(worst.Degrees ?? 0, worst.Station),
                 Typed(worst.Typed),
                 LengthUnit.Millimetre,
                 Now().GaugeOf(worst),
-                hand
+                actor
             );
             await db.SaveChangesAsync(Cancel);
         }

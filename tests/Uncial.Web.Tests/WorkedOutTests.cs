@@ -291,7 +291,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
                 .Concat(Enum.GetNames<Objection>().Select(n => "objection." + n))
                 .Concat(Enum.GetNames<ScrapCause>().Select(n => "scrapCause." + n))
                 .Concat(Enum.GetNames<OutcomeKind>().Select(n => "outcome." + n))
-                .Concat(Enum.GetNames<Journey.AgainRefusal>().Select(n => "again." + n))
+                .Concat(Enum.GetNames<ReceiveCommands.AgainRefusal>().Select(n => "again." + n))
                 .Concat(Enumerable.Range(1, 15).Select(n => $"db.UN{n:000}"))
         )
             Words.SayOr(name, "").ShouldNotBeEmpty(name);

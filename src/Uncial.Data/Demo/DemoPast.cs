@@ -55,7 +55,7 @@ public static class DemoPast
                 foreach (var lathe in shop.Lathes.Take(1))
                 foreach (var holder in lathe.Holders)
                     db.InsertEvents.Add(
-                        Journey.Insert(
+                        LatheCommands.RecordInsert(
                             lathe,
                             new(holder, i / 6 % lathe.Profile.EdgesPerInsert + 1, 0, false, false),
                             InsertEventKind.Turned,
@@ -67,7 +67,7 @@ public static class DemoPast
             foreach (
                 var entry in db
                     .ChangeTracker.Entries()
-                    .Where(e => e.Entity is Job or Data.Part or WorkSurface or (Fact and not ZeroCheckEntry))
+                    .Where(e => e.Entity is Job or Part or WorkSurface or PartFact or (Fact and not ZeroCheckEntry))
                     .ToList()
             )
                 entry.State = Microsoft.EntityFrameworkCore.EntityState.Detached;

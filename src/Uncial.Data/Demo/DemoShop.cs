@@ -69,7 +69,7 @@ public static class DemoShop
         }
         foreach (var holder in shop.Lathes[0].Holders)
             db.InsertEvents.Add(
-                Journey.Insert(
+                LatheCommands.RecordInsert(
                     shop.Lathes[0],
                     new(holder, holder == ToolHolder.Bar ? 3 : 1, 0, false, false),
                     InsertEventKind.Turned,
@@ -86,7 +86,7 @@ public static class DemoShop
         foreach (var gauge in shop.Gauges.Where(g => g.HasStandard))
         {
             var shown = gauge.StandardSize!.Value.Millimetres.ToString(CultureInfo.InvariantCulture);
-            Journey.CheckZero(gauge, LengthParser.Parse(shown, LengthUnit.Millimetre).Typed!, [], new(ids[1], now));
+            GaugeCommands.CheckZero(gauge, LengthParser.Parse(shown, LengthUnit.Millimetre).Typed!, [], new(ids[1], now));
         }
         await db.SaveChangesAsync();
         await transaction.CommitAsync();
@@ -119,19 +119,19 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     /// <summary>Minutes before now at which the next fact is stated; each fact takes one.</summary>
     public int MinutesAgo { get; set; }
 
-    private Hand Hand => new(By, now.AddMinutes(-MinutesAgo--));
+    private Actor Actor => new(By, now.AddMinutes(-MinutesAgo--));
 
     public async Task<Job> JobAsync(int number, string vehicle, string customer, int odometer, double? promisedInHours)
     {
-        var hand = Hand;
+        var actor = Actor;
         var job = new Job
         {
             Number = number,
             Vehicle = vehicle,
             Customer = customer,
             OdometerKm = odometer,
-            ReceivedAt = hand.At,
-            ReceivedById = hand.OperatorId,
+            ReceivedAt = actor.At,
+            ReceivedById = actor.Id,
             PromisedAt = promisedInHours is { } h ? QuarterHour(now.AddHours(h)) : null,
         };
         db.Jobs.Add(job);
@@ -164,7 +164,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     /// <summary>A part that was here before comes again.</summary>
     public async Task<Part> AgainAsync(Job job, Part last)
     {
-        var part = Journey.Again(last, shop, Hand);
+        var part = ReceiveCommands.TakeInAgain(last, shop, Actor);
         job.Parts.Add(part);
         await db.SaveChangesAsync();
         return part;
@@ -178,7 +178,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         var options = PassPlanner.Plan(request).Options.Where(o => o.CanStart).ToList();
         if ((options.Find(o => o.Key == technique) ?? options.FirstOrDefault()) is not { } option)
             return false;
-        Journey.TakePlan(record, request, option, [], Hand);
+        PlanCommands.TakePlan(record, request, option, [], Actor);
         await db.SaveChangesAsync();
         return true;
     }
@@ -240,14 +240,22 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
                 record.Kind == PartKind.Drum && unit == LengthUnit.Inch
                     ? shop.Gauges.Single(g => g.Kind == GaugeKind.DrumGaugeEighths)
                     : shop.GaugeFor(record.Kind);
-            Journey.Read(record, ReadingKind.Size, record.Measuring.Places[i], Typed(sizes[i], unit), unit, gauge, Hand);
+            MeasureCommands.RecordReading(record, ReadingKind.Size, record.Measuring.Places[i], Typed(sizes[i], unit), unit, gauge, Actor);
         }
         await db.SaveChangesAsync();
     }
 
     public async Task FigureAsync(Part part, ReadingKind kind, string value)
     {
-        Journey.Read(Record(part), kind, null, Typed(value, LengthUnit.Millimetre), LengthUnit.Millimetre, shop.GaugeFor(kind), Hand);
+        MeasureCommands.RecordReading(
+            Record(part),
+            kind,
+            null,
+            Typed(value, LengthUnit.Millimetre),
+            LengthUnit.Millimetre,
+            shop.GaugeFor(kind),
+            Actor
+        );
         await db.SaveChangesAsync();
     }
 
@@ -267,15 +275,15 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
             throw new InvalidOperationException(
                 $"The demo part {part.Tag} cannot be mounted: {plan.Misfits.Concat(plan.Missing.Select(m => new Core.Note(m))).First().Code}."
             );
-        Journey.Mount(record, record.Lathe, plan.Ways[0], damped: true, found, Hand);
+        MountCommands.Mount(record, record.Lathe, plan.Ways[0], damped: true, found, Actor);
         await db.SaveChangesAsync();
         RunoutMark Mark((string Runout, int At) seen) =>
             RunoutMark.Indicated(ClockAngle.FromDegrees(seen.At), Typed(seen.Runout, LengthUnit.Millimetre).Value);
-        Journey.CheckSetUp(Record(part), new(SetUpManner.Indicator, 180, Mark(first), Mark(second)), Hand);
+        MountCommands.CheckSetUp(Record(part), new(SetUpManner.Indicator, 180, Mark(first), Mark(second)), Actor);
         await db.SaveChangesAsync();
         if (!goesOn)
             return;
-        Journey.GoOn(Record(part), reason, Hand);
+        MountCommands.GoOn(Record(part), reason, Actor);
         await db.SaveChangesAsync();
     }
 
@@ -286,36 +294,36 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         var option = PassPlanner.Plan(request).Options.First(o => o.Key == technique);
         if (!option.CanStart)
             throw new InvalidOperationException($"The demo part {part.Tag} cannot be cut by {technique}.");
-        Journey.TakePlan(record, request, option, [], Hand);
+        PlanCommands.TakePlan(record, request, option, [], Actor);
         await db.SaveChangesAsync();
     }
 
     public async Task LeaveUncutAsync(Part part)
     {
         var record = Record(part);
-        Journey.LeaveUncut(record, record.Planning.Request(dialConfirmed: true), scuffed: false, Hand);
+        PlanCommands.LeaveUncut(record, record.Planning.Request(dialConfirmed: true), scuffed: false, Actor);
         await db.SaveChangesAsync();
     }
 
     public async Task CutAsync(Part part, int darkOuter = 0, int darkInner = 0)
     {
         var clean = darkOuter == 0 && darkInner == 0;
-        Journey.StartPass(Record(part), 1, Hand);
+        CutCommands.StartPass(Record(part), 1, Actor);
         await db.SaveChangesAsync();
         // It takes a tenth more than planned, as passes there do.
         var start = Record(part).Cutting.Start!;
         MinutesAgo -= (int)Math.Ceiling(start.PlannedMinutes * 1.1m);
-        Journey.StopPass(Record(part), CutStopKind.Done, null, new(By, start.At.AddMinutes((double)start.PlannedMinutes * 1.1)));
+        CutCommands.StopPass(Record(part), CutStopKind.Done, null, new(By, start.At.AddMinutes((double)start.PlannedMinutes * 1.1)));
         await db.SaveChangesAsync();
-        Journey.RecordPass(
+        CutCommands.RecordPass(
             Record(part),
             new(darkOuter, darkInner, clean ? Length.Zero : null, clean ? Length.Zero : null, null, null),
-            Hand
+            Actor
         );
         await db.SaveChangesAsync();
         if (!Record(part).Cutting.FinishIsDue)
             return;
-        Journey.Finish(Record(part), [.. Record(part).Cutting.FinishSteps.Select(s => s.Kind)], null, Hand);
+        CutCommands.Finish(Record(part), [.. Record(part).Cutting.FinishSteps.Select(s => s.Kind)], null, Actor);
         await db.SaveChangesAsync();
     }
 
@@ -332,32 +340,32 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
                 && r.Station == (record.Kind == PartKind.Rotor ? r.Station : twice.Second)
                 && r.Value == twice.Length
             );
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 record,
                 ReadingKind.Size,
                 new(first.Degrees ?? 0, first.Station),
                 Typed(first.Typed, first.Unit),
                 first.Unit,
                 record.GaugeOf(first),
-                Hand
+                Actor
             );
             await db.SaveChangesAsync();
         }
-        var judgement = Journey.Confirm(Record(part), readingsAreFit: true, Hand, reason);
+        var judgement = ConfirmCommands.Confirm(Record(part), readingsAreFit: true, Actor, reason);
         await db.SaveChangesAsync();
         return judgement.Decision;
     }
 
     public async Task CloseAsync(Part part, OutcomeKind kind, string? reason = null, bool betweenLimits = false, OutcomeAside? aside = null)
     {
-        var hand = Hand;
-        var signature = betweenLimits ? await SignAsync(part, reason!, hand) : (long?)null;
-        Journey.Close(part, kind, reason, betweenLimits, hand, (aside ?? new()) with { SignatureId = signature });
+        var actor = Actor;
+        var signature = betweenLimits ? await SignAsync(part, reason!, actor) : (long?)null;
+        ReleaseCommands.Close(part, kind, reason, betweenLimits, actor, (aside ?? new()) with { SignatureId = signature });
         await db.SaveChangesAsync();
     }
 
     /// <summary>A lead's signature for a release between the limits.</summary>
-    private async Task<long> SignAsync(Part part, string reason, Hand hand)
+    private async Task<long> SignAsync(Part part, string reason, Actor actor)
     {
         var lead = await db.Operators.FirstAsync(o => o.Role == Roles.Lead);
         var signature = new Signature
@@ -369,8 +377,8 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
             SignedById = lead.Id,
             Role = lead.Role,
             PinChecked = true,
-            At = hand.At,
-            ById = hand.OperatorId,
+            At = actor.At,
+            ById = actor.Id,
         };
         db.Signatures.Add(signature);
         await db.SaveChangesAsync();
@@ -433,9 +441,9 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
                 return;
             var (typed, ofBook) = (Typed(text, unit), source == LimitSource.LimitBook);
             if (ofBook && inBook == typed.Value)
-                Journey.Limit(surface, kind, typed, unit, source, Hand, entry!.Id);
+                ReceiveCommands.StateLimit(surface, kind, typed, unit, source, Actor, entry!.Id);
             else
-                Journey.Limit(surface, kind, typed, unit, ofBook ? LimitSource.MakersSheet : source, Hand);
+                ReceiveCommands.StateLimit(surface, kind, typed, unit, ofBook ? LimitSource.MakersSheet : source, Actor);
         }
         Add(LimitKind.Nominal, nominal, LimitSource.LimitBook, entry?.Nominal);
         Add(LimitKind.MachineTo, machineTo, LimitSource.LimitBook, entry?.MachineTo);

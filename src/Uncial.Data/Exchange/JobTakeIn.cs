@@ -46,7 +46,7 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
     }
 
     /// <summary>Adds the job with its parts, limits and readings. Nothing is saved here. Readings are marked as of a file: no part leaves on them.</summary>
-    public Job TakeIn(UncialDb db, Hand hand)
+    public Job TakeIn(UncialDb db, Actor actor)
     {
         ArgumentNullException.ThrowIfNull(db);
         var job = new Job
@@ -55,8 +55,8 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
             Vehicle = File.Vehicle,
             Customer = File.Customer,
             OdometerKm = File.OdometerKm,
-            ReceivedAt = hand.At,
-            ReceivedById = hand.OperatorId,
+            ReceivedAt = actor.At,
+            ReceivedById = actor.Id,
         };
         foreach (var (from, tag) in File.Parts.Zip(Tags))
         {
@@ -68,14 +68,14 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
                 KmSinceNew = from.KmSinceNew,
             };
             foreach (var s in from.Surfaces)
-                part.Surfaces.Add(Surface(s, hand));
+                part.Surfaces.Add(Surface(s, actor));
             job.Parts.Add(part);
         }
         db.Jobs.Add(job);
         return job;
     }
 
-    private WorkSurface Surface(FileSurface from, Hand hand)
+    private WorkSurface Surface(FileSurface from, Actor actor)
     {
         var surface = new WorkSurface
         {
@@ -99,8 +99,8 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
                     Typed = l.Typed,
                     Unit = JobFile.UnitOf(l.Unit)!.Value,
                     Source = source,
-                    At = hand.At,
-                    ById = hand.OperatorId,
+                    At = actor.At,
+                    ById = actor.Id,
                 }
             );
         }
@@ -123,8 +123,8 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
                     Cuts = 0,
                     FromFile = true,
                     Note = said[..Math.Min(said.Length, 200)],
-                    At = hand.At,
-                    ById = hand.OperatorId,
+                    At = actor.At,
+                    ById = actor.Id,
                 }
             );
         }

@@ -1,7 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
-namespace Uncial.Data;
+namespace Uncial.Data.Integrity;
 
 /// <summary>
 /// Functions, triggers, constraints, grants and owners as this program puts them in place, against those that are there: what differs was

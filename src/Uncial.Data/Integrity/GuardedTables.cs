@@ -1,4 +1,4 @@
-namespace Uncial.Data;
+namespace Uncial.Data.Integrity;
 
 /// <summary>How a table is guarded.</summary>
 public enum GuardKind

@@ -2,7 +2,7 @@ using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
-namespace Uncial.Data;
+namespace Uncial.Data.Integrity;
 
 /// <summary>
 /// Functions, triggers and rights of the database, from the embedded *.sql beside this file. They are put in place anew after every migration;

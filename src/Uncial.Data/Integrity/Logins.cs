@@ -2,7 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Npgsql;
 
-namespace Uncial.Data;
+namespace Uncial.Data.Integrity;
 
 /// <summary>
 /// The three logins of a cluster of our own. The administrator is its superuser and makes the other two; the owner owns the tables and opens

@@ -4,7 +4,7 @@ using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 
-namespace Uncial.Data;
+namespace Uncial.Data.Integrity;
 
 /// <summary>
 /// The newest link of the shop's chain: who keeps it outside the database finds out every later change of what was there.

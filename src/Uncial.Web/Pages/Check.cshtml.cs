@@ -59,7 +59,7 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             ModelState.AddModelError(nameof(Vehicle), "Say which vehicle it is.");
             return Page();
         }
-        var hand = new Hand(reader.OperatorId, time.GetUtcNow());
+        var actor = new Actor(reader.OperatorId, time.GetUtcNow());
         var surface = new WorkSurface
         {
             Kind = Kind,
@@ -67,7 +67,14 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             Diameter = Kind == PartKind.Drum ? Limits.Nominal ?? Length.Zero : Length.Zero,
         };
         foreach (var limit in marking?.Limits ?? [new(LimitKind.Discard, Limits.Discard, reader.Unit, true, false)])
-            Journey.Limit(surface, limit.Kind, new(Limit!.Trim(), limit.Unit, limit.Value, ""), limit.Unit, LimitSource.CastMarking, hand);
+            ReceiveCommands.StateLimit(
+                surface,
+                limit.Kind,
+                new(Limit!.Trim(), limit.Unit, limit.Value, ""),
+                limit.Unit,
+                LimitSource.CastMarking,
+                actor
+            );
         var part = new Part
         {
             Tag = await NewTagAsync(cancel),
@@ -79,8 +86,8 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         {
             Number = (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1,
             Vehicle = Vehicle.Trim(),
-            ReceivedAt = hand.At,
-            ReceivedById = hand.OperatorId,
+            ReceivedAt = actor.At,
+            ReceivedById = actor.Id,
             Parts = { part },
         };
         db.Jobs.Add(job);
@@ -90,14 +97,14 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         {
             var record = new SurfaceRecord(surface, part, shop);
             if (i < record.Measuring.Places.Count)
-                Journey.Read(
+                MeasureCommands.RecordReading(
                     record,
                     ReadingKind.Size,
                     record.Measuring.Places[i],
                     Readings[i],
                     Readings[i].Unit,
                     shop.GaugeFor(Kind),
-                    hand
+                    actor
                 );
         }
         await db.SaveChangesAsync(cancel);

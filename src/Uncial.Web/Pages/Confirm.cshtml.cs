@@ -100,7 +100,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (!ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
         foreach (var (kind, typed) in measured)
-            Journey.Read(Record, kind, null, typed, Reader.Unit, Record.Shop.GaugeFor(kind), Hand);
+            MeasureCommands.RecordReading(Record, kind, null, typed, Reader.Unit, Record.Shop.GaugeFor(kind), Actor);
         if (measured.Count > 0 && !await SaveAsync(cancel))
             return await ShowAgainAsync(cancel);
         return Redirect(Request.Path);
@@ -126,7 +126,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (!ModelState.IsValid || Record.Station < Station.Confirm || IsStale())
             return await ShowAsync(cancel);
         await Record.LoadHeadAsync(Db, cancel);
-        var judgement = Journey.Confirm(Record, OffClean, Hand, Objections.Count > 0 ? Reason : null);
+        var judgement = ConfirmCommands.Confirm(Record, OffClean, Actor, Objections.Count > 0 ? Reason : null);
         if (judgement.Worst is null)
             return await ShowAsync(cancel);
         if (!await SaveAsync(cancel))
@@ -166,7 +166,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             && Record.Confirming.NotLookedAt.Count == 0
             && Judgement.Notes.All(n => n.Code != "readTwice")
         )
-            Next = Record.Measuring.ReadNext(Judgement, await ShapeBook.PriorAsync(Db, Record.Kind, cancel));
+            Next = Record.Measuring.ReadNext(Judgement, await ShapeQueries.PriorAsync(Db, Record.Kind, cancel));
         await PairAsync(cancel);
         return Page();
     }

@@ -101,7 +101,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
     public bool KnowsMinutes => KnowsSpeed && Record.Surface.Band > Length.Zero;
 
-    public DateTimeOffset Now => Hand.At;
+    public DateTimeOffset Now => Actor.At;
 
     /// <summary>Sides that this pass cuts.</summary>
     public IReadOnlyList<int> Sides => Record.Cutting.SidesOf(Index);
@@ -252,7 +252,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (View is CutView.Noise or CutView.Ready)
             Edges =
             [
-                .. (await LatheBook.InsertsAsync(Db, Record.Lathe, cancel)).Where(e =>
+                .. (await LatheQueries.InsertsAsync(Db, Record.Lathe, cancel)).Where(e =>
                     (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn)
                 ),
             ];
@@ -263,7 +263,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         }
         if (View == CutView.Noise)
         {
-            Helped = await LatheBook.HelpedAsync(Db, Record.Lathe.Id, cancel);
+            Helped = await LatheQueries.HelpedAsync(Db, Record.Lathe.Id, cancel);
             Chatter = Core.Cutting.Chatter.Of(
                 new()
                 {
@@ -281,7 +281,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             );
         }
         if (View == CutView.Finish)
-            (Bin, Offered) = ((await LatheBook.BinAsync(Db, Record.Shop, cancel)).Bin, Journey.FinishOffered(Record));
+            (Bin, Offered) = ((await LatheQueries.BinAsync(Db, Record.Shop, cancel)).Bin, CutCommands.FinishOffered(Record));
         return Page();
     }
 
@@ -292,11 +292,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             return elsewhere;
         if (Record.Planning.Document is null || Record.Station != Station.Cut)
             return Redirect(Href(Record.Station));
-        if (
-            Turn != Record.Surface.Turn
-            && Record.Cutting.Start is { Stopped: null, ByName: { } other } running
-            && running.ById != Hand.OperatorId
-        )
+        if (Turn != Record.Surface.Turn && Record.Cutting.Start is { Stopped: null, ByName: { } other } running && running.ById != Actor.Id)
         {
             Trouble = $"{other} started this pass at {running.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture)}.";
             return await ShowAsync(cancel);
@@ -322,14 +318,14 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             // The bound of the second face stands on it: the rest is planned anew from what was read.
             if (ReadLength(nameof(TurnedRunout), TurnedRunout, Reader.Unit, allowZero: true) is not { } runs)
                 return await ShowAsync(cancel);
-            Journey.Read(
+            MeasureCommands.RecordReading(
                 Record,
                 ReadingKind.RunoutOuter,
                 null,
                 runs,
                 Reader.Unit,
                 Record.Shop.GaugeFor(ReadingKind.RunoutOuter),
-                Hand,
+                Actor,
                 new(Note: "after turning round")
             );
             return await DoneAsync(cancel);
@@ -339,7 +335,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             ModelState.AddModelError(nameof(Ticked), Words.Say("cut.notTicked", open.Text));
             return await ShowAsync(cancel);
         }
-        Journey.StartPass(Record, await LatheBook.OverrunAsync(Db, Record.Lathe.Id, cancel), Hand);
+        CutCommands.StartPass(Record, await LatheQueries.OverrunAsync(Db, Record.Lathe.Id, cancel), Actor);
         return await DoneAsync(cancel);
     }
 
@@ -360,7 +356,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             ModelState.AddModelError(nameof(Reason), Words.Say("cut.whyBroken"));
             return await ShowAsync(cancel);
         }
-        Journey.StopPass(Record, kind, Short(Reason), Hand);
+        CutCommands.StopPass(Record, kind, Short(Reason), Actor);
         return await DoneAsync(cancel);
     }
 
@@ -397,7 +393,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             size is null ? null : SizeAt,
             Noise
         );
-        var after = Journey.RecordPass(Record, seen, Hand);
+        var after = CutCommands.RecordPass(Record, seen, Actor);
         if (size is null && MustMeasure(after))
         {
             ModelState.AddModelError(nameof(Size), Words.Say("cut.measureFirst"));
@@ -412,7 +408,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             return elsewhere;
         if (Record.Planning.Document is null || Sign is not { } sign || !Enum.IsDefined(sign) || !Enum.IsDefined(remedy))
             return Redirect(Href(Record.Station));
-        Journey.Tried(Record, sign, remedy, helped, Hand);
+        CutCommands.RecordChatter(Record, sign, remedy, helped, Actor);
         return await SaveAsync(cancel)
             ? Redirect(helped ? Request.Path : $"{Request.Path}?noisy=true&sign={sign}")
             : await ShowAgainAsync(cancel);
@@ -436,7 +432,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             );
             return await ShowAsync(cancel);
         }
-        Journey.Finish(Record, done, Short(Reason), Hand);
+        CutCommands.Finish(Record, done, Short(Reason), Actor);
         return await DoneAsync(cancel);
     }
 
@@ -444,9 +440,9 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (!Record.Cutting.FinishIsDue || Journey.FinishOffered(Record) is not { } option)
+        if (!Record.Cutting.FinishIsDue || CutCommands.FinishOffered(Record) is not { } option)
             return await ShowAsync(cancel);
-        Journey.TakeFinish(Record, option, Hand);
+        CutCommands.TakeFinish(Record, option, Actor);
         return await DoneAsync(cancel);
     }
 
@@ -457,7 +453,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (Record.Planning.Doubt is null || !Record.Planning.CanPlanAnew || Record.Cutting.IsCutting || Record.Cutting.IsCut)
             return await ShowAsync(cancel);
         await Record.LoadHeadAsync(Db, cancel);
-        Journey.PlanForFacts(Record, Hand);
+        PlanCommands.PlanForFacts(Record, Actor);
         return await DoneAsync(cancel);
     }
 
@@ -474,7 +470,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         {
             return BadRequest();
         }
-        var now = Hand.At;
+        var now = Actor.At;
         await Db.Database.ExecuteSqlAsync(
             $"insert into cut_drafts (surface_id, of, document, at) select s.id, {of}, {values}::jsonb, {now} from surfaces s join parts p on p.id = s.part_id where p.tag = {Tag} order by s.id limit 1 offset {Number - 1} on conflict (surface_id) do update set of = excluded.of, document = excluded.document, at = excluded.at",
             cancel

@@ -16,7 +16,8 @@ public class ErrorModel : PageModel
 
     /// <summary>What cannot be kept, where that is known.</summary>
     public string? What =>
-        HttpContext.Features.Get<Microsoft.AspNetCore.Diagnostics.IExceptionHandlerFeature>()?.Error is Uncial.Data.TextTooLongException e
+        HttpContext.Features.Get<Microsoft.AspNetCore.Diagnostics.IExceptionHandlerFeature>()?.Error
+            is Uncial.Data.Storage.TextTooLongException e
             ? e.Message
             : null;
 

@@ -119,7 +119,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
             );
             return Page();
         }
-        await GaugeBook.CheckAsync(db, gauge, result.Typed, new(reader.OperatorId, time.GetUtcNow()), cancel);
+        await GaugeCommands.CheckAsync(db, gauge, result.Typed, new(reader.OperatorId, time.GetUtcNow()), cancel);
         return Redirect("/gauges/" + gauge.Id);
     }
 
@@ -232,11 +232,11 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
 
     private async Task StudyAsync(Gauge gauge, CancellationToken cancel)
     {
-        var repeats = await GaugeBook.RepeatsAsync(db, gauge.Id, cancel);
+        var repeats = await GaugeQueries.RepeatsAsync(db, gauge.Id, cancel);
         if (repeats.Count == 0)
             return;
         var names = await db.Operators.Where(o => repeats.Keys.Contains(o.Id)).ToDictionaryAsync(o => o.Id, o => o.DisplayName, cancel);
-        var (all, mine) = (GaugeBook.PooledOf(repeats, 0), GaugeBook.PooledOf(repeats, reader.OperatorId));
+        var (all, mine) = (GaugeQueries.PooledOf(repeats, 0), GaugeQueries.PooledOf(repeats, reader.OperatorId));
         GaugeStudy Study(string? who, Repeatability r, bool counts)
         {
             var size = GaugeSizes.Usual(gauge.Kind);

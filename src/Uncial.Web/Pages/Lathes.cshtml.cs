@@ -167,7 +167,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             return elsewhere;
         if (Chosen is not { } lathe || Inserts.FirstOrDefault(i => i.Holder == Holder) is not { } now)
             return NotFound();
-        db.InsertEvents.Add(Journey.Insert(lathe, now, Did, new(reader.OperatorId, time.GetUtcNow())));
+        db.InsertEvents.Add(LatheCommands.RecordInsert(lathe, now, Did, new(reader.OperatorId, time.GetUtcNow())));
         await db.SaveChangesAsync(cancel);
         return Redirect("/lathes/" + lathe.Id);
     }
@@ -200,31 +200,31 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     {
         Shop = await file.ShopAsync(cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Lathes", "", "lathes");
-        Past = await LatheBook.SetUpsAsync(db, null, cancel);
+        Past = await LatheQueries.SetUpsAsync(db, null, cancel);
         if (Id is null)
         {
-            (Bin, EmptiedAt) = await LatheBook.BinAsync(db, Shop, cancel);
+            (Bin, EmptiedAt) = await LatheQueries.BinAsync(db, Shop, cancel);
             return null;
         }
         Chosen = Shop.Lathes.Find(l => l.Id == Id);
         if (Chosen is null)
             return NotFound();
-        Inserts = await LatheBook.InsertsAsync(db, Chosen, cancel);
-        Helped = await LatheBook.HelpedAsync(db, Chosen.Id, cancel);
-        Overrun = await LatheBook.OverrunAsync(db, Chosen.Id, cancel);
+        Inserts = await LatheQueries.InsertsAsync(db, Chosen, cancel);
+        Helped = await LatheQueries.HelpedAsync(db, Chosen.Id, cancel);
+        Overrun = await LatheQueries.OverrunAsync(db, Chosen.Id, cancel);
         if (!Edit)
             foreach (var part in new[] { Core.Parts.PartKind.Rotor, Core.Parts.PartKind.Drum })
                 if (Chosen.Profile.RangeOf(part) is not null)
                     Heads.Add(
                         new(
                             part,
-                            await LatheBook.LedgerAsync(db, Chosen, part, cancel),
-                            await LatheBook.DialIsConfirmedAsync(db, Chosen, part, cancel)
+                            await LatheQueries.LedgerAsync(db, Chosen, part, cancel),
+                            await LatheQueries.DialIsConfirmedAsync(db, Chosen, part, cancel)
                         )
                     );
         Causes =
         [
-            .. (await LatheBook.CausesAsync(db, Chosen.Id, cancel))
+            .. (await LatheQueries.CausesAsync(db, Chosen.Id, cancel))
                 .CountBy(c => c)
                 .OrderByDescending(c => c.Value)
                 .Select(c => (c.Key, c.Value)),

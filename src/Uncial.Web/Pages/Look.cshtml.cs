@@ -68,7 +68,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             Db.Photos.Add(photo);
             await Db.SaveChangesAsync(cancel);
         }
-        Journey.Find(Record, Kind, IsRotor ? Side : Side.Whole, Sectors, depth, Reader.Unit, Note, photo?.Id, Hand);
+        InspectCommands.RecordFinding(Record, Kind, IsRotor ? Side : Side.Whole, Sectors, depth, Reader.Unit, Note, photo?.Id, Actor);
         if (!await SaveAsync(cancel))
         {
             await transaction.RollbackAsync(cancel);
@@ -83,7 +83,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        (Part.MarkedAt, Part.MarkedById) = (marked ? Hand.At : null, marked ? Hand.OperatorId : null);
+        (Part.MarkedAt, Part.MarkedById) = (marked ? Actor.At : null, marked ? Actor.Id : null);
         if (!await SaveAsync(cancel))
             return await ShowAgainAsync(cancel);
         return Redirect(Request.Path);
@@ -120,7 +120,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         )
             return await ShowAsync(cancel);
         await using var _ = signed;
-        Journey.Withdraw(Record, found, Reason!.Trim(), Hand, signed?.Id);
+        InspectCommands.Withdraw(Record, found, Reason!.Trim(), Actor, signed?.Id);
         if (!await SaveSignedAsync(signed, cancel))
             return await ShowAgainAsync(cancel);
         return Redirect(Request.Path);
@@ -139,12 +139,12 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
         if (!ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
-        Journey.Close(
+        ReleaseCommands.Close(
             Part,
             Findings.Means(end.Kind) == Consequence.Scrap ? OutcomeKind.Scrapped : OutcomeKind.Refused,
             Reason,
             false,
-            Hand,
+            Actor,
             new(Cause: end.Kind == FindingKind.Crack ? ScrapCause.Crack : ScrapCause.Other)
         );
         if (!await SaveAsync(cancel))
@@ -169,7 +169,7 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     {
         if (Photo is not { Length: > 0 } file)
             return null;
-        if (file.Length > Data.Photo.LargestBytes)
+        if (file.Length > Data.Model.Photo.LargestBytes)
         {
             ModelState.AddModelError(nameof(Photo), "The photo is over 4 MB: take a smaller one.");
             return null;
@@ -177,13 +177,13 @@ public class LookModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         using var memory = new MemoryStream((int)file.Length);
         await file.CopyToAsync(memory, cancel);
         var bytes = memory.ToArray();
-        if (Data.Photo.TypeOf(bytes) is { } type && PhotoCleaning.Clean(bytes) is { } cleaned)
+        if (Data.Model.Photo.TypeOf(bytes) is { } type && PhotoCleaning.Clean(bytes) is { } cleaned)
             return new()
             {
                 ContentType = type,
                 Bytes = cleaned,
-                At = Hand.At,
-                ById = Hand.OperatorId,
+                At = Actor.At,
+                ById = Actor.Id,
             };
         ModelState.AddModelError(nameof(Photo), "A JPEG, PNG or WebP picture.");
         return null;

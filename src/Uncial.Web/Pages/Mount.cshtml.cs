@@ -156,13 +156,13 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
             Trouble = Words.Say("mountedMidPlan");
             return await ShowAsync(cancel);
         }
-        Journey.Mount(
+        MountCommands.Mount(
             Record,
             On,
             Chosen ?? new(Known.Hubbed ? MountWay.RaceCones : MountWay.ConeAndCups, ByHand!.Trim(), Length.Zero, [], []),
             Damped,
             Record.Mounting.Mount is null ? null : Found,
-            Hand
+            Actor
         );
         return await SaveAsync(cancel) ? Redirect(Request.Path) : await ShowAgainAsync(cancel);
     }
@@ -205,14 +205,14 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         }
         if (seen is not null)
         {
-            Journey.CheckSetUp(Record, seen, Hand);
+            MountCommands.CheckSetUp(Record, seen, Actor);
             if (!await SaveAsync(cancel))
                 return await ShowAgainAsync(cancel);
             Reread();
         }
         if (!goOn)
             return Redirect(then);
-        Journey.GoOn(Record, Reason?.Trim() is { Length: > 300 } longer ? longer[..300] : Reason, Hand);
+        MountCommands.GoOn(Record, Reason?.Trim() is { Length: > 300 } longer ? longer[..300] : Reason, Actor);
         return await SaveAsync(cancel) ? Redirect(then) : await ShowAgainAsync(cancel);
     }
 
@@ -237,16 +237,16 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         Step = Step is "pick" or "on" || (Record.Mounting.Mount is not null && Step is "check" or "touch") ? Step : due;
         if (Step == "pick" && Chosen is { } chosen)
         {
-            LastKind = await LatheBook.LastKindAsync(Db, On.Id, cancel);
-            Past = [.. (await LatheBook.SetUpsAsync(Db, On.Id, cancel)).Where(s => s.Centring == chosen.Centring)];
+            LastKind = await LatheQueries.LastKindAsync(Db, On.Id, cancel);
+            Past = [.. (await LatheQueries.SetUpsAsync(Db, On.Id, cancel)).Where(s => s.Centring == chosen.Centring)];
             Health = SetUpHealth.Of([.. Past.Select(s => s.SetUpRunout)], Record.Shop.Rules.SetUpTolerance);
         }
         else if (Record.Mounting.Mount is { } mount)
         {
-            LookFirst = RemountAdvice.For(Known.Hubbed, await LatheBook.CausesAsync(Db, mount.LatheId, cancel));
+            LookFirst = RemountAdvice.For(Known.Hubbed, await LatheQueries.CausesAsync(Db, mount.LatheId, cancel));
             Health = SetUpHealth.Of(
                 [
-                    .. (await LatheBook.SetUpsAsync(Db, mount.LatheId, cancel))
+                    .. (await LatheQueries.SetUpsAsync(Db, mount.LatheId, cancel))
                         .Where(s => s.Centring == mount.Centring)
                         .Select(s => s.SetUpRunout),
                 ],
@@ -256,7 +256,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (Step == "check")
             ShowCheck();
         if (Step is "on" or "touch")
-            Inserts = await LatheBook.InsertsAsync(Db, On, cancel);
+            Inserts = await LatheQueries.InsertsAsync(Db, On, cancel);
         return Page();
     }
 
@@ -285,7 +285,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
                 : Record.Lathe;
         if (Part.Shape is { } known)
             Known = known;
-        else if (await LatheBook.ShapeLikeAsync(Db, Part, cancel) is { } like)
+        else if (await LatheQueries.ShapeLikeAsync(Db, Part, cancel) is { } like)
             (Known, IsFromLike) = (like, true);
         Ways = PlanOn(On.Profile);
         Chosen = Ways.Ways.FirstOrDefault(w => w.Way == Way) ?? (Ways.Ways.Count > 0 ? Ways.Ways[0] : null);

@@ -48,7 +48,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     protected UncialDb Db => db;
     protected ShopFile ShopFile => shop;
     protected Reader Reader => reader;
-    protected Hand Hand => new(reader.OperatorId, time.GetUtcNow());
+    protected Actor Actor => new(reader.OperatorId, time.GetUtcNow());
 
     protected abstract Station At { get; }
 

@@ -294,7 +294,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         }
         await using var _ = signed;
         IReadOnlyList<Note> why = NeedsSignature ? [new("signedByLead", Subject: Reason!.Trim())] : [];
-        Journey.TakePlan(Record, Basis!, Chosen, why, Hand, signature: signed?.Id);
+        PlanCommands.TakePlan(Record, Basis!, Chosen, why, Actor, signature: signed?.Id);
         return await SaveSignedAsync(signed, cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
     }
 
@@ -309,7 +309,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         await PlanAsync(cancel);
         if (Runs || !EnoughRead || IsStale() || (scuffed && Plan?.Scuff is not { Allowed: true }))
             return await ShowAsync(cancel);
-        Journey.LeaveUncut(Record, Basis!, scuffed, Hand);
+        PlanCommands.LeaveUncut(Record, Basis!, scuffed, Actor);
         return await SaveAsync(cancel) ? Redirect(Href(Station.Confirm)) : await ShowAgainAsync(cancel);
     }
 

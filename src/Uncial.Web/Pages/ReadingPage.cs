@@ -126,15 +126,15 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     public bool ZeroDue =>
         Gauge is { } gauge
         && !gauge.Failed
-        && gauge.ZeroIsDue(Record, Hand.At)
+        && gauge.ZeroIsDue(Record, Actor.At)
         && Request.Cookies[SkipCookie] != gauge.Id.ToString(CultureInfo.InvariantCulture);
 
     /// <summary>The reading that one key takes back: the newest of this hand, while it is fresh.</summary>
     public ReadingFact? Undoable =>
-        Record.Measuring.Sizes is [.., var last] && last.ById == Reader.OperatorId && Hand.At - last.At < UndoFor ? last : null;
+        Record.Measuring.Sizes is [.., var last] && last.ById == Reader.OperatorId && Actor.At - last.At < UndoFor ? last : null;
 
     /// <summary>A reading came in while this page may have stood open.</summary>
-    public bool ReadJustNow(ReadingFact reading) => Hand.At - reading.At < JustNow;
+    public bool ReadJustNow(ReadingFact reading) => Actor.At - reading.At < JustNow;
 
     /// <summary>The gauge at hand is coarser than the one that read it before the cut: what the cut took is told less well.</summary>
     public bool GaugeIsCoarser =>
@@ -189,8 +189,8 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                 Line is { Length: > 0 and <= 60 } ? Line : null
             );
             if (Gauge is not null)
-                await GaugeBook.LoadRepeatsAsync(Db, Gauge, Hand.OperatorId, cancel);
-            Journey.Read(Record, ReadingKind.Size, place, typed, EntryUnit, Gauge, Hand, aside);
+                await GaugeQueries.LoadRepeatsAsync(Db, Gauge, Actor.Id, cancel);
+            MeasureCommands.RecordReading(Record, ReadingKind.Size, place, typed, EntryUnit, Gauge, Actor, aside);
             try
             {
                 await Db.SaveChangesAsync(cancel);
@@ -258,7 +258,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         )
             return await ShowAsync(cancel);
         await using var _ = signed;
-        Journey.Withdraw(Record, entry, Reason!.Trim(), Hand, signed?.Id);
+        MeasureCommands.Withdraw(Record, entry, Reason!.Trim(), Actor, signed?.Id);
         if (!await SaveSignedAsync(signed, cancel))
             return await ShowAgainAsync(cancel);
         return Redirect(Request.Path + (Place is { } place ? Readings.Query(place) : ""));
@@ -277,7 +277,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         // One that decided is not undone with a key: its place comes up to be read again first.
         if (Record.Measuring.WithdrawalOf(last) is { Decided: true })
             return Redirect(Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station)) + "&again=true");
-        Journey.Withdraw(Record, last, "Taken back at once", Hand);
+        MeasureCommands.Withdraw(Record, last, "Taken back at once", Actor);
         if (!await SaveAsync(cancel))
             return await ShowAgainAsync(cancel);
         return Redirect(Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station)));
@@ -315,7 +315,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             Question = doubt;
             return await ShowAsync(cancel);
         }
-        await GaugeBook.CheckAsync(Db, gauge, typed, Hand, cancel);
+        await GaugeCommands.CheckAsync(Db, gauge, typed, Actor, cancel);
         return Redirect(Request.Path);
     }
 
@@ -414,7 +414,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             && Record.Measuring.Sizes is [.., var before]
             && before.ById == Reader.OperatorId
             && before.Typed == typed.Text
-            && (Hand.At - before.At).Duration() < SentTwice
+            && (Actor.At - before.At).Duration() < SentTwice
         )
             Question =
                 $"{before.Typed} came a moment ago for {NameOf(new(before.Degrees ?? 0, before.Station))}. Was it sent twice? Press Enter again to keep it here too.";
@@ -435,7 +435,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
 
     /// <summary>A time that can be: not in the future and not of last week. A screen’s clock may be wrong.</summary>
     private DateTimeOffset? Honest(DateTimeOffset? typedAt) =>
-        typedAt is { } at && at <= Hand.At && at > Hand.At - LongestWait ? at.ToUniversalTime() : null;
+        typedAt is { } at && at <= Actor.At && at > Actor.At - LongestWait ? at.ToUniversalTime() : null;
 
     private string? WrongStandard(Gauge gauge, Length shown)
     {
@@ -480,10 +480,19 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         {
             // "None" is said by eye, also as a 0 that no gauge has sent.
             var gauge = measured ? Record.Shop.GaugeFor(kind) : null;
-            Journey.Read(Record, kind, null, typed, Reader.Unit, gauge, Hand, gauge is null ? null : new(Line: SentFor(kind)));
+            MeasureCommands.RecordReading(
+                Record,
+                kind,
+                null,
+                typed,
+                Reader.Unit,
+                gauge,
+                Actor,
+                gauge is null ? null : new(Line: SentFor(kind))
+            );
         }
         foreach (var said in unsaid)
-            Journey.Withdraw(Record, said, "Not looked at", Hand);
+            MeasureCommands.Withdraw(Record, said, "Not looked at", Actor);
         if (changed.Count + unsaid.Count > 0 && !await SaveAsync(cancel))
             return await ShowAgainAsync(cancel);
         return Redirect(Request.Path + Request.QueryString.Value?.Replace("?handler=Figures", "", StringComparison.Ordinal));

@@ -223,7 +223,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         if (Axes is < 2 or > 4)
             ModelState.AddModelError(nameof(Axes), "2 to 4.");
 
-        var hand = new Hand(reader.OperatorId, time.GetUtcNow());
+        var hand = new Actor(reader.OperatorId, time.GetUtcNow());
         var kind = Kind == "drum" ? PartKind.Drum : PartKind.Rotor;
         var entry = FromBook.FirstOrDefault(e => e.Id == Book);
         if (entry is not null && (entry.Kind != kind || entry.InHat))
@@ -276,7 +276,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
             );
             return Page();
         }
-        if (Journey.RefusesAgain(last) is { } refused)
+        if (ReceiveCommands.RefusesAgain(last) is { } refused)
         {
             ModelState.AddModelError(nameof(Known), Words.Say("again." + refused, Words.Of(last), last.Job!.Number));
             return Page();
@@ -286,7 +286,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
             ModelState.AddModelError(nameof(Known), $"{Words.Say("corner." + last.Corner)} is in already.");
             return Page();
         }
-        var part = Journey.Again(last, await file.ShopAsync(cancel), new(reader.OperatorId, time.GetUtcNow()));
+        var part = ReceiveCommands.TakeInAgain(last, await file.ShopAsync(cancel), new(reader.OperatorId, time.GetUtcNow()));
         part.JobId = Job!.Id;
         db.Parts.Add(part);
         try
@@ -327,7 +327,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         if (Chosen is not { } chosen || surface < 1 || surface > chosen.Surfaces.Count)
             return NotFound();
         var record = chosen.Surfaces[surface - 1];
-        var hand = new Hand(reader.OperatorId, time.GetUtcNow());
+        var hand = new Actor(reader.OperatorId, time.GetUtcNow());
         var typed = Limits(nameof(Main), Main, record.Kind, record, record.Shop);
         var marked = ReadMarking(Marking, record.Kind);
         var entry = FromBook.FirstOrDefault(e => e.Id == Book && e.Kind == record.Kind && e.InHat == record.Surface.InHat);
@@ -344,11 +344,11 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         // What is stated is put together apart from the part first, to see what it would make laxer.
         var draft = new WorkSurface { Kind = record.Kind, InHat = record.Surface.InHat };
         if (entry is not null)
-            Journey.TakeFromBook(draft, entry, hand);
+            ReceiveCommands.TakeFromBook(draft, entry, hand);
         foreach (var limit in marked)
             KeepMarked(draft, limit, Marking!, hand);
         foreach (var (limit, length) in typed)
-            Journey.Limit(draft, limit, length, Unit, Source, hand);
+            ReceiveCommands.StateLimit(draft, limit, length, Unit, Source, hand);
         List<LimitEntry> stated = [.. draft.LimitEntries.OrderBy(l => l.Kind)],
             before = [],
             laxer = [];
@@ -464,7 +464,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         )
             return Page();
         await using var _ = signed;
-        Journey.Settle(record.Surface, entry, Reason!.Trim(), new(reader.OperatorId, time.GetUtcNow()), signed.Id);
+        ReceiveCommands.Settle(record.Surface, entry, Reason!.Trim(), new(reader.OperatorId, time.GetUtcNow()), signed.Id);
         return await SavedAsync(signed, cancel) ? Redirect($"/receive/{Job!.Number}/{Tag}") : Page();
     }
 
@@ -516,7 +516,15 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         return null;
     }
 
-    private WorkSurface SurfaceOf(string prefix, SurfaceTyped typed, PartKind kind, Shop shop, Hand hand, BookEntry? entry, string? marking)
+    private WorkSurface SurfaceOf(
+        string prefix,
+        SurfaceTyped typed,
+        PartKind kind,
+        Shop shop,
+        Actor actor,
+        BookEntry? entry,
+        string? marking
+    )
     {
         var limits = Limits(prefix, typed, kind, null, shop);
         var marked = ReadMarking(marking, kind);
@@ -542,11 +550,11 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
                 ModelState.AddModelError(nameof(Radii), "That is past the middle of the part.");
         }
         if (entry is not null)
-            Journey.TakeFromBook(surface, entry, hand);
+            ReceiveCommands.TakeFromBook(surface, entry, actor);
         foreach (var limit in marked)
-            KeepMarked(surface, limit, marking!, hand);
+            KeepMarked(surface, limit, marking!, actor);
         foreach (var (limit, length) in limits)
-            Journey.Limit(surface, limit, length, Unit, Source, hand);
+            ReceiveCommands.StateLimit(surface, limit, length, Unit, Source, actor);
         // New size and machine-to before discard: what is stated at once is one first statement, nothing of it laxer than another.
         List<LimitEntry> ordered = [.. surface.LimitEntries.OrderBy(l => l.Kind)];
         surface.LimitEntries.Clear();
@@ -617,8 +625,15 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         return read?.Limits ?? [];
     }
 
-    private static void KeepMarked(WorkSurface surface, MarkedLimit limit, string marking, Hand hand) =>
-        Journey.Limit(surface, limit.Kind, new(marking.Trim(), limit.Unit, limit.Value, ""), limit.Unit, LimitSource.CastMarking, hand);
+    private static void KeepMarked(WorkSurface surface, MarkedLimit limit, string marking, Actor actor) =>
+        ReceiveCommands.StateLimit(
+            surface,
+            limit.Kind,
+            new(marking.Trim(), limit.Unit, limit.Value, ""),
+            limit.Unit,
+            LimitSource.CastMarking,
+            actor
+        );
 
     private Length? Optional(string field, string? text)
     {

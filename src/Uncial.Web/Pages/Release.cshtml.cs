@@ -84,7 +84,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (!ModelState.IsValid || Trouble is not null)
             return Page();
         // The database has the last word: it refuses what must not leave, whoever asks.
-        var outcome = Journey.Close(Record.Part, Kind, Reason, NeedsLead && Kind == OutcomeKind.Released, Hand, aside);
+        var outcome = ReleaseCommands.Close(Record.Part, Kind, Reason, NeedsLead && Kind == OutcomeKind.Released, Actor, aside);
         if (!await SaveSignedAsync(signed, cancel))
             return await ShowAgainAsync(cancel);
         await Proofs.EnsureAsync(Db, Record.Part, Record.Shop, outcome.At, cancel);

@@ -92,7 +92,7 @@ public class StoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature
         )
             return Page();
         await using var _ = signed;
-        Journey.CallBack(outcome, Reason!, HadLeft, signed.Id, new(reader.OperatorId, time.GetUtcNow()));
+        ReleaseCommands.Recall(outcome, Reason!, HadLeft, signed.Id, new(reader.OperatorId, time.GetUtcNow()));
         try
         {
             await db.SaveChangesAsync(cancel);

@@ -1,0 +1,56 @@
+using Uncial.Core;
+using Uncial.Core.Cutting;
+using Uncial.Core.Gauges;
+using Uncial.Core.Lengths;
+using Uncial.Core.Looking;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Release;
+
+namespace Uncial.Data.Commands;
+
+/// <summary>A finished surface is judged.</summary>
+public static class ConfirmCommands
+{
+    /// <summary>Judges the surface and keeps the judgement as a fact.</summary>
+    /// <param name="record">The surface.</param>
+    /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>
+    /// <param name="hand">Who confirms.</param>
+    /// <param name="reason">Why it goes on although its shape, its fellow or the dial speaks against it.</param>
+    public static Judgement Confirm(SurfaceRecord record, bool readingsAreFit, Actor actor, string? reason = null)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        var judgement = record.Confirming.Judge(readingsAreFit);
+        if (judgement.Worst is not { } worst)
+            return judgement;
+        record.Surface.Turn++;
+        record.Surface.Confirmations.Add(
+            new()
+            {
+                Cuts = record.CutsDone,
+                Kind = record.Kind,
+                Worst = worst,
+                Discard = record.Receiving.Limits!.Discard,
+                MachineTo = record.Receiving.Limits.MachineTo,
+                Uncertainty = record.Measuring.Uncertainty,
+                Allowance = judgement.Allowance,
+                GrooveLeft = record.Confirming.DepthsLeft.Groove,
+                ReliefLeft = record.Confirming.DepthsLeft.Relief,
+                DepthUncertainty = record.Cutting.TurnedBright ? Length.Zero : record.Confirming.DepthsLeft.Uncertainty,
+                Decision = judgement.Decision,
+                DialTook = record.Confirming.MeasuredCut?.ByDial,
+                MetalGone = record.Confirming.MeasuredCut?.BySize,
+                Slope = record.Confirming.MeasuredCut is null ? null : record.Confirming.SlopeNow,
+                DialBorneOut = record.Confirming.DialBorneOut,
+                LatheId = record.Lathe.Id,
+                Variation = record.Measuring.Spread,
+                Taper = record.Measuring.Taper,
+                Reason = Text.Trimmed(reason),
+                At = actor.At,
+                ById = actor.Id,
+            }
+        );
+        return judgement;
+    }
+}

@@ -1,0 +1,100 @@
+using Uncial.Core;
+using Uncial.Core.Cutting;
+using Uncial.Core.Gauges;
+using Uncial.Core.Lengths;
+using Uncial.Core.Looking;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Release;
+
+namespace Uncial.Data.Commands;
+
+/// <summary>Plans are taken and made anew.</summary>
+public static class PlanCommands
+{
+    public static void TakePlan(
+        SurfaceRecord record,
+        PlanRequest request,
+        PlanOption option,
+        IReadOnlyList<Note> why,
+        Actor actor,
+        AfterPass? after = null,
+        long? signature = null,
+        bool newZero = false
+    )
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(option);
+        record.Surface.Turn++;
+        record.Surface.Plans.Add(
+            new()
+            {
+                LatheId = record.Lathe.Id,
+                Version = record.Surface.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1,
+                SignatureId = signature,
+                Technique = option.Key,
+                At = actor.At,
+                ById = actor.Id,
+                Document = StoredJson.Write(
+                    new PlanDocument(request, option, why)
+                    {
+                        Seen = newZero ? [] : after?.Steps ?? [],
+                        Continues = after is not null && !newZero,
+                    }
+                ),
+            }
+        );
+    }
+
+    /// <summary>Leaves the surface uncut, scuffed or as it is: it goes on to be confirmed by the readings it has.</summary>
+    public static void LeaveUncut(SurfaceRecord record, PlanRequest request, bool scuffed, Actor actor) =>
+        TakePlan(record, request, Empty(scuffed ? PlanState.Scuff : PlanState.NoCut), [], actor);
+
+    /// <summary>Plans what is left anew from what is known now, where the plan does not hold any more: see <see cref="SurfaceRecord.PlanDoubt"/>.</summary>
+    /// <exception cref="InvalidOperationException">It holds, a pass is being cut, or there is no reading to plan from.</exception>
+    public static void PlanForFacts(SurfaceRecord record, Actor actor)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        if (
+            record is not { Planning.Doubt: { } doubt, Planning.Document: { } plan, Planning.CanPlanAnew: true }
+            || record.Cutting.IsCutting
+            || record.Cutting.IsCut
+        )
+            throw new InvalidOperationException("The plan holds as it is, or cannot be made anew.");
+        var otherDial = record.Planning.IsOtherDial(plan.Request.Dial);
+        var request = record.Planning.Request(plan.Request.Dial.Confirmed && !otherDial);
+        var note = otherDial ? new Note("dialChanged", plan.Request.Dial.Division, request.Dial.Division) : DoubtNote(doubt);
+        record.Surface.Turn++;
+        PlanAnew(record, new(NextStep.PlanAnew, request, [note]), plan.Option.Key, actor, newZero: doubt == PlanDoubt.Mount);
+    }
+
+    internal static void PlanAnew(SurfaceRecord record, AfterPass after, string technique, Actor actor, bool newZero = false)
+    {
+        if (after.Request.Sides.All(s => s.Need == Length.Zero))
+        {
+            TakePlan(record, after.Request, Empty(PlanState.Finished), after.Notes, actor, after);
+            return;
+        }
+        var anew = PassPlanner.Plan(after.Request with { DefaultTechnique = technique });
+        var option = anew.Options.FirstOrDefault(o => o.Key == technique && o.CanStart)
+            // After a first pass that was made to tell how far a face runs out, what is left goes with the least metal.
+            ?? (technique == ProbePass.Key ? anew.Options.Where(o => o.CanStart).MinBy(o => o.Metal) : null)
+            ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
+        Note says = option is null
+            ? new("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)
+            : new(
+                "willBeLeft",
+                Limits.Margin(
+                    record.Kind,
+                    option.Passes.Count > 0 ? option.Passes[^1].SizeAfter : after.Request.Touch,
+                    after.Request.MachineTo
+                )
+            );
+        TakePlan(record, after.Request, option ?? Empty(PlanState.Finished), [.. after.Notes, says], actor, after, newZero: newZero);
+    }
+
+    internal static Note DoubtNote(PlanDoubt doubt) => new("planOutlived", Subject: doubt.ToString());
+
+    internal static PlanOption Empty(string key) => new(key, null, PlanStart.Free, Length.Zero, Length.Zero, [], []);
+}

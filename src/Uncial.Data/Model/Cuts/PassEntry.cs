@@ -1,0 +1,43 @@
+using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Release;
+
+namespace Uncial.Data.Model;
+
+/// <summary>A pass, as it is stored.</summary>
+public class PassEntry : PassFact
+{
+    public int SurfaceId { get; set; }
+    public Operator? By { get; set; }
+    public PlanEntry? Plan { get; set; }
+
+    /// <summary>Notes of the reading of the pass, JSON.</summary>
+    public required string Notes { get; set; }
+
+    [NotMapped]
+    public override PlanFact? OfPlan => Plan;
+
+    [NotMapped]
+    public override bool TouchedFromSize => DialBorneOut || StoredJson.Read<List<Core.Note>>(Notes).Exists(n => n.Code == "touchFromSize");
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
+}
+
+internal sealed class PassEntryTable : IEntityTypeConfiguration<PassEntry>
+{
+    public void Configure(EntityTypeBuilder<PassEntry> builder)
+    {
+        builder.Property(p => p.Notes).HasColumnType("jsonb");
+        builder.HasIndex(p => new { p.PlanId, p.Index }).IsUnique();
+        builder.HasIndex(p => new { p.SurfaceId, p.Cut }).IsUnique();
+        builder.HasIndex(p => p.At);
+        builder.HasOne<ShopLathe>().WithMany().HasForeignKey(p => p.LatheId).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne(p => p.Plan).WithMany().HasForeignKey(p => p.PlanId).OnDelete(DeleteBehavior.Restrict);
+    }
+}

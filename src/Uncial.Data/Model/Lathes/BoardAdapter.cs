@@ -1,0 +1,30 @@
+using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+
+namespace Uncial.Data.Model;
+
+/// <summary>An adapter on the board.</summary>
+public class BoardAdapter
+{
+    public int Id { get; set; }
+    public int ShopId { get; set; } = 1;
+    public required Adapter Spec { get; set; }
+    public DateTimeOffset? RetiredAt { get; set; }
+
+    [ConcurrencyCheck]
+    public int Turn { get; set; }
+}
+
+internal sealed class BoardAdapterTable : IEntityTypeConfiguration<BoardAdapter>
+{
+    public void Configure(EntityTypeBuilder<BoardAdapter> builder)
+    {
+        builder.ToTable("adapters").Property(a => a.Spec).StoredAsJson();
+    }
+}

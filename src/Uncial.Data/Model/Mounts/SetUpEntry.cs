@@ -1,0 +1,29 @@
+using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+
+namespace Uncial.Data.Model;
+
+/// <summary>A check of a set-up, as it is stored.</summary>
+public class SetUpEntry : SetUpFact
+{
+    public int SurfaceId { get; set; }
+    public Operator? By { get; set; }
+    public MountEntry? Mount { get; set; }
+
+    [NotMapped]
+    public override string? ByName => By?.DisplayName;
+}
+
+internal sealed class SetUpEntryTable : IEntityTypeConfiguration<SetUpEntry>
+{
+    public void Configure(EntityTypeBuilder<SetUpEntry> builder)
+    {
+        builder.ToTable("set_up_checks").HasOne(s => s.Mount).WithMany().HasForeignKey(s => s.MountId).OnDelete(DeleteBehavior.Restrict);
+    }
+}

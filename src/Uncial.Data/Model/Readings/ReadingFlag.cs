@@ -1,0 +1,28 @@
+using System.ComponentModel.DataAnnotations;
+using System.ComponentModel.DataAnnotations.Schema;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Uncial.Core;
+using Uncial.Core.Gauges;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+
+namespace Uncial.Data.Model;
+
+/// <summary>A reading that is in doubt, since its gauge failed on the standard afterwards.</summary>
+public class ReadingFlag : PartFact
+{
+    public Operator? By { get; set; }
+    public long ReadingId { get; set; }
+    public long ZeroCheckId { get; set; }
+    public ZeroCheckEntry? ZeroCheck { get; set; }
+}
+
+internal sealed class ReadingFlagTable : IEntityTypeConfiguration<ReadingFlag>
+{
+    public void Configure(EntityTypeBuilder<ReadingFlag> builder)
+    {
+        builder.ToTable("reading_flags").HasIndex(f => f.ReadingId).IsUnique();
+        builder.HasOne(f => f.ZeroCheck).WithMany().HasForeignKey(f => f.ZeroCheckId).OnDelete(DeleteBehavior.Restrict);
+    }
+}

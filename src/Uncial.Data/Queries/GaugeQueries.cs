@@ -1,0 +1,54 @@
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Gauges;
+using Uncial.Core.Lengths;
+
+namespace Uncial.Data.Queries;
+
+/// <summary>What the records say of gauges.</summary>
+public static class GaugeQueries
+{
+    /// <summary>Readings of a gauge that are looked back on for its repeats.</summary>
+    public const int RepeatsLookedBack = 2000;
+
+    /// <summary>
+    /// What repeats on record say of a gauge, for each person and for all: sizes of one place after one cut, read with it and standing, less
+    /// their mean.
+    /// </summary>
+    public static async Task<IReadOnlyDictionary<int, Repeatability>> RepeatsAsync(UncialDb db, int gauge, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var rows = await db
+            .Database.SqlQuery<PersonRepeats>(
+                $"""
+                select by_id, sum(squares) as squares, sum(degrees)::int as degrees from (
+                    select by_id, count(*) * var_pop(value_mm) as squares, count(*) - 1 as degrees from (
+                        select r.*, s.kind as surface_kind from readings r join surfaces s on s.id = r.surface_id
+                            left join withdrawals w on w.reading_id = r.id left join reading_flags f on f.reading_id = r.id
+                            where r.gauge_id = {gauge} and r.kind = 'Size' and w.id is null and f.id is null and r.from_file is not true order by r.id desc limit {RepeatsLookedBack}) r
+                    group by surface_id, cuts, mod(coalesce(degrees, 0), case when surface_kind = 'Rotor' then 360 else 180 end), station_mm, by_id having count(*) > 1) spot
+                group by by_id
+                """
+            )
+            .ToListAsync(cancel);
+        return rows.ToDictionary(r => r.ById, r => new Repeatability(r.Squares, r.Degrees));
+    }
+
+    /// <summary>Looks up what repeats on record say of a gauge in a hand: the person's own from twenty degrees of freedom on, otherwise everybody's.</summary>
+    public static async Task LoadRepeatsAsync(UncialDb db, Gauge gauge, int person, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(gauge);
+        var all = await RepeatsAsync(db, gauge.Id, cancel);
+        gauge.Pooled = PooledOf(all, person);
+    }
+
+    /// <summary>What counts for a person of what is on record.</summary>
+    public static Repeatability PooledOf(IReadOnlyDictionary<int, Repeatability> all, int person)
+    {
+        ArgumentNullException.ThrowIfNull(all);
+        return all.TryGetValue(person, out var own) && own.Degrees >= Repeatability.OwnDegrees
+            ? own
+            : all.Values.Aggregate(default(Repeatability), (sum, r) => new(sum.Squares + r.Squares, sum.Degrees + r.Degrees));
+    }
+
+    private sealed record PersonRepeats(int ById, decimal Squares, int Degrees);
+}

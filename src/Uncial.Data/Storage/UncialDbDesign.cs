@@ -1,0 +1,24 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Design;
+
+namespace Uncial.Data.Storage;
+
+/// <summary>Lets the migration tool make a context without a server.</summary>
+public class UncialDbDesign : IDesignTimeDbContextFactory<UncialDb>
+{
+    public UncialDb CreateDbContext(string[] args) => new(UncialDbOptions.For("Host=127.0.0.1;Database=design"));
+}
+
+/// <summary>How the database is spoken to, in one place.</summary>
+public static class UncialDbOptions
+{
+    public static DbContextOptions<UncialDb> For(string connection)
+    {
+        var builder = new DbContextOptionsBuilder<UncialDb>();
+        Use(builder, connection);
+        return builder.Options;
+    }
+
+    public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
+        builder.UseNpgsql(connection).UseSnakeCaseNamingConvention();
+}
