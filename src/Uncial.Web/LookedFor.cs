@@ -1,5 +1,3 @@
-using Uncial.Data;
-
 namespace Uncial.Web;
 
 /// <summary>Depths that somebody looks for on a face: grooves and low lands. None is a finding; where nothing is said nobody looked.</summary>

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Security.Claims;
 using Uncial.Core.Lengths;
-using Uncial.Data;
 
 namespace Uncial.Web;
 

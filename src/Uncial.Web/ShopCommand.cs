@@ -1,7 +1,6 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
-using Uncial.Data.Exchange;
 
 namespace Uncial.Web;
 

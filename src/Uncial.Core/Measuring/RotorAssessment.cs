@@ -1,7 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Reasoning;
-using Uncial.Core.Release;
 
 namespace Uncial.Core.Measuring;
 

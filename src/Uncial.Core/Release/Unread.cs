@@ -1,6 +1,5 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
-using Uncial.Core.Parts;
 using Uncial.Core.Reasoning;
 
 namespace Uncial.Core.Release;

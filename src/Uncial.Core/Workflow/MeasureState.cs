@@ -1,4 +1,3 @@
-using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;

@@ -1,5 +1,4 @@
 using Uncial.Core.Lengths;
-using Uncial.Core.Parts;
 
 namespace Uncial.Core.Workflow;
 

@@ -1,10 +1,7 @@
-using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
-using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
-using Uncial.Core.Release;
 
 namespace Uncial.Data.Certificates;
 

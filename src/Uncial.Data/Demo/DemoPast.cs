@@ -1,7 +1,6 @@
 using System.Globalization;
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
-using Uncial.Core.Planning;
 using Uncial.Core.Release;
 
 namespace Uncial.Data.Demo;

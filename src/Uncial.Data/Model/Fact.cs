@@ -1,10 +1,3 @@
-using System.ComponentModel.DataAnnotations;
-using System.ComponentModel.DataAnnotations.Schema;
-using Uncial.Core.Lengths;
-using Uncial.Core.Mounting;
-using Uncial.Core.Parts;
-using Uncial.Core.Release;
-
 namespace Uncial.Data.Model;
 
 /// <summary>Something that was stated and belongs to no part: by whom and when. Facts are added, never changed.</summary>

@@ -1,6 +1,5 @@
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Gauges;
-using Uncial.Core.Lengths;
 
 namespace Uncial.Data.Queries;
 

@@ -2,7 +2,6 @@ using System.Diagnostics.CodeAnalysis;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
-using Uncial.Core.Release;
 using Uncial.Web.Wording;
 
 namespace Uncial.Web.Api;

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
-using Uncial.Data;
 
 namespace Uncial.Web.Drawing;
 

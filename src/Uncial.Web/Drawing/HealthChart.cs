@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
-using Uncial.Data;
 
 namespace Uncial.Web.Drawing;
 

@@ -1,11 +1,9 @@
 using System.Security.Cryptography;
 using System.Text;
-using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
-using Uncial.Data.Exchange;
 
 namespace Uncial.Web.Pages;
 

@@ -3,7 +3,6 @@ using CsvHelper;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
-using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
 using Uncial.Data;

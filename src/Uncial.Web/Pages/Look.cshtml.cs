@@ -1,11 +1,9 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
-using Uncial.Core.Lengths;
 using Uncial.Core.Looking;
 using Uncial.Core.Parts;
 using Uncial.Data;
 using Uncial.Web.Accounts;
-using Uncial.Web.Wording;
 
 namespace Uncial.Web.Pages;
 

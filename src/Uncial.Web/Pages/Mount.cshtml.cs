@@ -1,6 +1,5 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Uncial.Core;
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;

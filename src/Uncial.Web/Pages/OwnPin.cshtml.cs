@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using Uncial.Data;
 using Uncial.Web.Accounts;
 
 namespace Uncial.Web.Pages;

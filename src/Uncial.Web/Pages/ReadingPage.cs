@@ -4,7 +4,6 @@ using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
-using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Data;
 using Uncial.Web.Accounts;

@@ -3,7 +3,6 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core;
 using Uncial.Core.Lengths;
-using Uncial.Core.Parts;
 using Uncial.Core.Release;
 using Uncial.Data;
 using Uncial.Web.Accounts;

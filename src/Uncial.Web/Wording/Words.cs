@@ -5,7 +5,6 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Core.Reasoning;
-using Uncial.Data;
 
 namespace Uncial.Web.Wording;
 

@@ -1,11 +1,3 @@
-using Uncial.Core;
-using Uncial.Core.Cutting;
-using Uncial.Core.Gauges;
-using Uncial.Core.Lengths;
-using Uncial.Core.Looking;
-using Uncial.Core.Mounting;
-using Uncial.Core.Parts;
-using Uncial.Core.Planning;
 using Uncial.Core.Release;
 
 namespace Uncial.Data.Commands;

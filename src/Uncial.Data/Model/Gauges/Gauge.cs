@@ -5,7 +5,6 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Uncial.Core;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
-using Uncial.Core.Parts;
 
 namespace Uncial.Data.Model;
 

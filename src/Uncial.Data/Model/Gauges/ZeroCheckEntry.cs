@@ -2,10 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
-using Uncial.Core;
-using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
-using Uncial.Core.Parts;
 
 namespace Uncial.Data.Model;
 

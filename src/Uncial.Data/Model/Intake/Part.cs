@@ -2,10 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
-using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
-using Uncial.Core.Parts;
-using Uncial.Core.Release;
 
 namespace Uncial.Data.Model;
 

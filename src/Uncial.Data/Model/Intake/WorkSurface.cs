@@ -3,9 +3,7 @@ using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Uncial.Core.Lengths;
-using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
-using Uncial.Core.Release;
 
 namespace Uncial.Data.Model;
 

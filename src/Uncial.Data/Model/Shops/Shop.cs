@@ -3,7 +3,6 @@ using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Uncial.Core;
-using Uncial.Core.Cutting;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
