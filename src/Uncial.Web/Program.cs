@@ -10,7 +10,9 @@ using Uncial.Data;
 using Uncial.Web;
 using Uncial.Web.Accounts;
 using Uncial.Web.Api;
-using Uncial.Web.Live;
+using Uncial.Web.Devices;
+using Uncial.Web.Events;
+using Uncial.Web.Hosting;
 using Uncial.Web.Pages;
 
 if (ShopCommand.Is(args))

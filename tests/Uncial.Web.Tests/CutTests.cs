@@ -1,8 +1,8 @@
-extern alias standins;
+extern alias simulators;
 using Microsoft.EntityFrameworkCore;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Interactions;
-using standins::Uncial.StandIns;
+using simulators::Uncial.DeviceSimulators;
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
@@ -329,7 +329,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task The_page_follows_a_read_out_and_works_without()
     {
         var tag = await shop.PlannedPartAsync("working");
-        await using var lathe = new StandInLathe("Read-out", 0);
+        await using var lathe = new SimulatedLathe("Read-out", 0);
         lathe.Open();
         await using (var db = shop.Db())
             await db

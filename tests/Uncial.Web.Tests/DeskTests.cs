@@ -1,7 +1,7 @@
-extern alias standins;
+extern alias simulators;
 using Microsoft.EntityFrameworkCore;
 using OpenQA.Selenium;
-using standins::Uncial.StandIns;
+using simulators::Uncial.DeviceSimulators;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
@@ -85,7 +85,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task A_played_gauge_sends_eight_readings_and_losing_it_never_stops_the_typing()
     {
         var (rotor, _) = await PartsAsync();
-        await using var micrometer = new StandInGauge("Micrometer 1", 0, 24.31m, 0.001m);
+        await using var micrometer = new SimulatedGauge("Micrometer 1", 0, 24.31m, 0.001m);
         micrometer.Open();
         await ListenAsync("Micrometer 1", micrometer.Port);
         using var screen = new Screen(shop.Address);
@@ -135,7 +135,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         var name = (
             await db.Gauges.Where(g => g.Kind == GaugeKind.Indicator && g.RetiredAt == null).OrderBy(g => g.Id).FirstAsync(Cancel)
         ).Name;
-        await using var indicator = new StandInGauge(name, 0, 0.034m, 0.001m);
+        await using var indicator = new SimulatedGauge(name, 0, 0.034m, 0.001m);
         indicator.Open();
         await ListenAsync(name, indicator.Port);
         using var screen = new Screen(shop.Address);

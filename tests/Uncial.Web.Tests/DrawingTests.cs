@@ -5,7 +5,7 @@ using System.Xml.Linq;
 using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
-using Uncial.Web.Drawing;
+using Uncial.Web.Charts;
 
 namespace Uncial.Web.Tests;
 

@@ -4,7 +4,9 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Uncial.Core.Lengths;
 using Uncial.Data;
-using Uncial.Web.Live;
+using Uncial.Web.Devices;
+using Uncial.Web.Events;
+using Uncial.Web.Hosting;
 
 namespace Uncial.Web.Tests;
 

@@ -8,7 +8,7 @@ using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
-using Uncial.Web.Drawing;
+using Uncial.Web.Charts;
 
 namespace Uncial.Web.Tests;
 

@@ -8,7 +8,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Data;
-using Uncial.Web.Drawing;
+using Uncial.Web.Charts;
 
 namespace Uncial.Web.Tests;
 

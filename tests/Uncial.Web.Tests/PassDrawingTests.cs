@@ -7,7 +7,7 @@ using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
-using Uncial.Web.Drawing;
+using Uncial.Web.Charts;
 
 namespace Uncial.Web.Tests;
 

@@ -65,7 +65,7 @@ public sealed class StartTests : IDisposable
             var player = new HttpClient
             {
                 BaseAddress = new($"http://127.0.0.1:{command.Port + 10}"),
-                DefaultRequestHeaders = { { "X-Stand-In", "1" } },
+                DefaultRequestHeaders = { { "X-Simulator", "1" } },
             }
         )
         {

@@ -11,7 +11,7 @@ using Uncial.Core.Planning;
 using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
-using Uncial.Web.Wording;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Tests;
 

@@ -92,8 +92,8 @@ public static class DemoShop
         await transaction.CommitAsync();
     }
 
-    /// <summary>The demo gauges that send are played on the ports after that of the stand-ins' page.</summary>
-    public static async Task ListenToStandInsAsync(UncialDb db, int page)
+    /// <summary>The demo gauges that send are played on the ports after that of the device simulators' page.</summary>
+    public static async Task ListenToSimulatorsAsync(UncialDb db, int page)
     {
         ArgumentNullException.ThrowIfNull(db);
         var sending = await db

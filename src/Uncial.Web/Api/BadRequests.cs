@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Uncial.Web.Wording;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Api;
 

@@ -5,7 +5,7 @@ using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 using Uncial.Core.Release;
-using Uncial.Web.Wording;
+using Uncial.Web.Text;
 using static Uncial.Web.Api.Figures;
 
 namespace Uncial.Web.Api;

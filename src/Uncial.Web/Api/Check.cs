@@ -1,6 +1,6 @@
 using System.Globalization;
 using Uncial.Core.Lengths;
-using Uncial.Web.Wording;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Api;
 

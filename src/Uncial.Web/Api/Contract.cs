@@ -1,6 +1,6 @@
 using Uncial.Core;
 using Uncial.Core.Lengths;
-using Uncial.Web.Wording;
+using Uncial.Web.Text;
 
 #pragma warning disable CA1819 // Arrays are the plain shape of a JSON list.
 namespace Uncial.Web.Api;

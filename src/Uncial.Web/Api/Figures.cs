@@ -2,7 +2,7 @@ using System.Diagnostics.CodeAnalysis;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
-using Uncial.Web.Wording;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Api;
 

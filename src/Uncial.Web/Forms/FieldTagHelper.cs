@@ -1,0 +1,51 @@
+using System.Net;
+using Microsoft.AspNetCore.Razor.TagHelpers;
+
+namespace Uncial.Web.Forms;
+
+/// <summary>A labelled field of the slate with the place where it says how it was understood, or what is wrong with it.</summary>
+[HtmlTargetElement("say-field")]
+public sealed class FieldTagHelper : TagHelper
+{
+    public string Label { get; set; } = "";
+    public string Name { get; set; } = "";
+    public string? Value { get; set; }
+    public string? Wrong { get; set; }
+    public string? Hint { get; set; }
+    public bool IsLength { get; set; }
+    public bool Focus { get; set; }
+    public string Css { get; set; } = "";
+
+    /// <summary>The gauge that may send its figure.</summary>
+    public int? Live { get; set; }
+    public string Type { get; set; } = "text";
+
+    /// <summary>A depth that somebody looks for: one key says that there is none, one that nobody looked.</summary>
+    public bool Looks { get; set; }
+
+    public override void Process(TagHelperContext context, TagHelperOutput output)
+    {
+        ArgumentNullException.ThrowIfNull(output);
+        output.TagName = Looks ? "div" : "label";
+        output.TagMode = TagMode.StartTagAndEndTag;
+        output.Attributes.SetAttribute(
+            "class",
+            $"field {Css} {(Looks ? "looks" : "")} {(string.IsNullOrEmpty(Wrong) ? "" : "is-wrong")}".Trim()
+        );
+        static string E(string? text) => WebUtility.HtmlEncode(text ?? "");
+        output.Content.SetHtmlContent(
+            (Looks ? "<label>" : "")
+                + $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
+                + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "")
+                + (Live is { } gauge ? $" data-live-field=\"{gauge}\"" : "")
+                + (Focus ? " autofocus" : "")
+                + (string.IsNullOrEmpty(Wrong) ? "" : " aria-invalid=\"true\"")
+                + (
+                    Looks
+                        ? $" data-looks-in></label><button type=\"button\" data-looks=\"none\" aria-label=\"{E(Label)}: none\">None</button><button type=\"button\" data-looks=\"not looked\" aria-label=\"{E(Label)}: not looked at\" title=\"Not looked at\">Wipe</button>"
+                        : ">"
+                )
+                + $"<span class=\"says\" role=\"status\">{E(Wrong)}</span>"
+        );
+    }
+}

@@ -1,0 +1,33 @@
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>Says how a cast marking is understood while it is typed.</summary>
+internal static class MarkingEcho
+{
+    public static void MapMarkingEcho(this IEndpointRouteBuilder app) =>
+        app.MapGet("/markings/echo", (string text, string? part) =>
+            {
+                var kind = part == "drum" ? PartKind.Drum : PartKind.Rotor;
+                var (marking, fault) = CastMarking.Read(text, kind);
+                return marking is null
+                    ? Results.Json(
+                        new { errors = new { text = new[] { Words.Say("marking." + fault) } } },
+                        statusCode: StatusCodes.Status400BadRequest
+                    )
+                    : Results.Json(new { echo = Say(marking, kind) });
+            })
+            .ExcludeFromDescription();
+
+    /// <summary>A marking in words: each limit in both units, and what was guessed.</summary>
+    public static string Say(CastMarking marking, PartKind part) =>
+        string.Join(
+            "; ",
+            marking.Limits.Select(l =>
+                $"{Words.Say("limitKind." + l.Kind)} {LengthText.Limit(l.Value, l.Unit, part == PartKind.Rotor)} {LengthText.Name(l.Unit)} ({Words.With(l.Value, l.Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch)})"
+                + (l.KindIsGuessed ? ", as a casting nearly always says" : "")
+            )
+        ) + (marking.NotUnderstood.Count > 0 ? $". Not read: {string.Join(", ", marking.NotUnderstood)}" : "");
+}

@@ -1,0 +1,227 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Html;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Uncial.Core.Lengths;
+using Uncial.Core.Release;
+using Uncial.Data;
+using Uncial.Web.Charts;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What the shop learns from the parts that it has cut: plots, each with the question that it answers.</summary>
+public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+{
+    /// <summary>A plot: the question, the answer in one sentence, and the picture; nothing to draw where nothing was counted.</summary>
+    public sealed record Plot(string Question, string Answer, IHtmlContent? Picture);
+
+    /// <summary>Days that may be looked back.</summary>
+    public static IReadOnlyList<int> Spans { get; } = [30, 90, 365];
+
+    [BindProperty(SupportsGet = true)]
+    public int Days { get; set; } = 90;
+
+    public IReadOnlyList<Plot> Plots { get; private set; } = [];
+
+    public async Task OnGetAsync(CancellationToken cancel)
+    {
+        if (!Spans.Contains(Days))
+            Days = 90;
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Figures of the shop", $"the last {Days} days", "logbook");
+        var since = time.GetUtcNow().AddDays(-Days);
+        var (figures, shop) = (await ShopFigures.SinceAsync(db, since, cancel), await file.ShopAsync(cancel));
+        Plots =
+        [
+            Metal(figures),
+            Plans(figures),
+            Mounts(figures, shop),
+            Work(figures, shop),
+            Leaves(figures),
+            Scrap(figures),
+            Edges(figures, shop),
+        ];
+    }
+
+    private Plot Metal(ShopFigures f)
+    {
+        var (taken, needed) = (f.Metal.Sum(m => m.Taken), f.Metal.Sum(m => m.Needed));
+        string Part(decimal mm, int parts) => reader.Figure(Length.FromMillimetres(Share.Each(mm, parts, 6) ?? 0));
+        return new(
+            "Do we take more metal than the parts need?",
+            f.Metal.Count == 0
+                ? Words.Say("figures.none")
+                : Words.Say(
+                    "figures.metal",
+                    new Share(taken, needed).Percent?.ToString(CultureInfo.InvariantCulture) ?? "–",
+                    reader.UnitName
+                ),
+            f.Metal.Count == 0
+                ? null
+                : BarChart.Lying(
+                    "Metal taken a part, over metal needed",
+                    [
+                        .. f
+                            .Metal.Take(8)
+                            .Select(m => new ChartBar(
+                                Words.Technique(m.Technique),
+                                m.Taken / m.Surfaces,
+                                $"{Part(m.Taken, m.Surfaces)} of {Part(m.Needed, m.Surfaces)}, {m.Surfaces} cut",
+                                m.Needed / m.Surfaces
+                            )),
+                    ]
+                )
+        );
+    }
+
+    private static Plot Plans(ShopFigures f)
+    {
+        var all = new Share(f.Metal.Sum(m => m.PlanHeld), f.Metal.Sum(m => m.Surfaces));
+        return new(
+            "How often does the first plan hold?",
+            all.Percent is { } p ? Words.Say("figures.plans", p) : Words.Say("figures.none"),
+            all.Whole == 0
+                ? null
+                : BarChart.Lying(
+                    "Parts whose first plan held",
+                    [
+                        .. f
+                            .Metal.Take(8)
+                            .Select(m => new ChartBar(
+                                Words.Technique(m.Technique),
+                                new Share(m.PlanHeld, m.Surfaces).Percent ?? 0,
+                                $"{m.PlanHeld} of {m.Surfaces}"
+                            )),
+                    ],
+                    whole: 100
+                )
+        );
+    }
+
+    private static Plot Mounts(ShopFigures f, Shop shop)
+    {
+        var all = new Share(f.Lathes.Sum(l => l.MountedAgain), f.Lathes.Sum(l => l.Mounted));
+        return new(
+            "How often must a part be mounted again?",
+            all.Percent is { } p ? Words.Say("figures.mounts", p) : Words.Say("figures.none"),
+            all.Whole == 0
+                ? null
+                : BarChart.Lying(
+                    "Parts mounted more than once",
+                    [
+                        .. f
+                            .Lathes.Where(l => l.Mounted > 0)
+                            .Select(l => new ChartBar(
+                                NameOf(shop, l.LatheId),
+                                new Share(l.MountedAgain, l.Mounted).Percent ?? 0,
+                                $"{l.MountedAgain} of {l.Mounted}"
+                            )),
+                    ],
+                    "bc-brass",
+                    100
+                )
+        );
+    }
+
+    private static Plot Work(ShopFigures f, Shop shop)
+    {
+        var cut = f.Lathes.Where(l => l.Surfaces > 0).ToList();
+        var (minutes, parts) = (cut.Sum(l => l.Minutes), cut.Sum(l => l.Surfaces));
+        static string Minutes(decimal? m) => m is { } x ? x.ToString("0.0", CultureInfo.InvariantCulture) : "–";
+        return new(
+            "How much is cut, by lathe and way to work, and how long does it take?",
+            parts == 0 ? Words.Say("figures.none") : Words.Say("figures.work", parts, Minutes(Share.Each(minutes, parts, 1))),
+            parts == 0
+                ? null
+                : BarChart.Lying(
+                    "Parts cut and minutes in the cut, by lathe and by way to work",
+                    [
+                        .. cut.Select(l => new ChartBar(
+                            NameOf(shop, l.LatheId),
+                            l.Surfaces,
+                            $"{l.Surfaces}, {Minutes(Share.Each(l.Minutes, l.Surfaces, 1))} min each"
+                        )),
+                        .. f
+                            .Metal.Take(6)
+                            .Select(m => new ChartBar(
+                                Words.Technique(m.Technique),
+                                m.Surfaces,
+                                $"{m.Surfaces}, {Minutes(Share.Each(m.Minutes, m.Surfaces, 1))} min each"
+                            )),
+                    ]
+                )
+        );
+    }
+
+    private static Plot Leaves(ShopFigures f)
+    {
+        var kinds = new[]
+        {
+            (Kind: OutcomeKind.Released, Css: "bc-blue"),
+            (Kind: OutcomeKind.Shelved, Css: "bc-iron"),
+            (Kind: OutcomeKind.Refused, Css: "bc-line"),
+            (Kind: OutcomeKind.Scrapped, Css: "bc-ink"),
+        };
+        var total = f.Weeks.Sum(w => w.Parts);
+        if (total == 0)
+            return new("What leaves the shop, week by week?", Words.Say("figures.none"), null);
+        List<(string, IReadOnlyList<int>)> columns = [];
+        // Every week has its place, also one in which nothing left.
+        for (var week = f.Weeks.Min(w => w.Week); week <= f.Weeks.Max(w => w.Week); week = week.AddDays(7))
+            columns.Add(
+                (
+                    week.ToString("d MMM", CultureInfo.InvariantCulture),
+                    [.. kinds.Select(k => f.Weeks.Where(w => w.Week == week && w.Kind == k.Kind).Sum(w => w.Parts))]
+                )
+            );
+        return new(
+            "What leaves the shop, week by week?",
+            Words.Say(
+                "figures.leaves",
+                total,
+                new Share(f.Weeks.Where(w => w.Kind == OutcomeKind.Released).Sum(w => w.Parts), total).Percent
+            ),
+            BarChart.Standing("Parts that left", columns, [.. kinds.Select(k => (Words.Say("outcome." + k.Kind), k.Css))])
+        );
+    }
+
+    private static Plot Scrap(ShopFigures f)
+    {
+        var total = f.Scrap.Sum(s => s.Parts);
+        return new(
+            "Why do parts end as scrap?",
+            total == 0
+                ? Words.Say("figures.noScrap")
+                : Words.Say(total == 1 ? "figures.scrap.one" : "figures.scrap", total, CauseOf(f.Scrap[0]).ToLowerInvariant()),
+            total == 0
+                ? null
+                : BarChart.Lying(
+                    "Scrap by cause",
+                    [.. f.Scrap.Select(s => new ChartBar(CauseOf(s), s.Parts, s.Parts.ToString(CultureInfo.InvariantCulture)))],
+                    "bc-ink"
+                )
+        );
+    }
+
+    private static Plot Edges(ShopFigures f, Shop shop) =>
+        new(
+            "How far does an insert edge go?",
+            f.Edges.Count == 0 ? Words.Say("figures.noEdge") : Words.Say("figures.edges", f.Edges.Sum(e => e.Edges)),
+            f.Edges.Count == 0
+                ? null
+                : BarChart.Lying(
+                    "Metres an edge went",
+                    [
+                        .. f.Edges.Select(e => new ChartBar(
+                            $"{NameOf(shop, e.LatheId)}, {Words.Say("holder." + e.Holder).ToLowerInvariant()}",
+                            e.Metres,
+                            $"{Share.Each(e.Metres, 1, 0)} m, {e.Edges} {(e.Edges == 1 ? "edge" : "edges")}"
+                        )),
+                    ]
+                )
+        );
+
+    private static string CauseOf(ScrapCount scrap) => scrap.Cause is { } cause ? Words.Say("scrapCause." + cause) : "Not said";
+
+    private static string NameOf(Shop shop, int lathe) => shop.Lathes.Find(l => l.Id == lathe)?.Profile.Name ?? "";
+}

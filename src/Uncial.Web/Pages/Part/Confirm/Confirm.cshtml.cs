@@ -1,0 +1,275 @@
+using Microsoft.AspNetCore.Mvc;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
+using Uncial.Core.Release;
+using Uncial.Data;
+using Uncial.Web.Accounts;
+using Uncial.Web.Charts;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>Confirm: read again at the same places, judge with the arithmetic spelled out, keep the judgement.</summary>
+public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
+    : ReadingPage(db, shop, reader, time, signature)
+{
+    [BindProperty]
+    public bool OffClean { get; set; }
+
+    [BindProperty(Name = nameof(Figures))]
+    public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
+
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
+        [("The judgement", Judgement.Steps), ("Its shape", Record.Confirming.Shape.Steps), ("The pair", PairCheck?.Steps ?? [])];
+
+    protected override Station At => Station.Confirm;
+
+    public override bool IsOpen => Record.Part.Outcome is null;
+
+    public Judgement Judgement { get; private set; } = null!;
+    public IReadOnlyList<SurfaceRecord> Pair { get; private set; } = [];
+    public bool AllRead { get; private set; }
+
+    /// <summary>This surface against the same one on the other side of the axle; null where there is no other side.</summary>
+    public PairCheck? PairCheck { get; private set; }
+
+    /// <summary>What speaks against it although the size is within the limit; each takes a reason.</summary>
+    public IReadOnlyList<Objection> Objections { get; private set; } = [];
+
+    /// <summary>Run-out of the faces after the cut.</summary>
+    private static readonly ReadingKind[] Runouts = [ReadingKind.RunoutOuter, ReadingKind.RunoutInner];
+
+    /// <summary>What is asked again although it was said, to put it right.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool Looks { get; set; }
+
+    /// <summary>Grooves and low lands of each face; where a face is bright all round it has no low lands.</summary>
+    private IEnumerable<ReadingKind> Depths =>
+        !IsRotor
+            ? [ReadingKind.Groove, ReadingKind.Relief]
+            : [ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner];
+
+    /// <summary>The depths that the slate asks for.</summary>
+    public IReadOnlyList<ReadingKind> Asked => Looks ? [.. Depths] : Record.Confirming.NotLookedAt;
+
+    public static ReadingKind? ReadingOf(ShapeQuantity quantity) =>
+        quantity switch
+        {
+            ShapeQuantity.RunoutOuter => ReadingKind.RunoutOuter,
+            ShapeQuantity.RunoutInner => ReadingKind.RunoutInner,
+            _ => null,
+        };
+
+    /// <summary>
+    /// The depths that are to be measured: three times where that may settle it, once where they were said to be none by eye.
+    /// </summary>
+    public IReadOnlyList<ReadingKind> Repeats { get; private set; } = [];
+
+    /// <summary>They were said to be none by eye, and so near the limit a gauge is laid on.</summary>
+    public bool AsksOnce { get; private set; }
+
+    /// <summary>What was typed for them, as many as are still to be measured of each.</summary>
+    [BindProperty(Name = nameof(Thrice))]
+    public Dictionary<ReadingKind, List<string?>> Thrice { get; set; } = [];
+
+    public int MissingOf(ReadingKind kind) =>
+        AsksOnce ? 1 : Math.Max(1, RepeatedDepth.Times - Record.Confirming.DepthsMeasured(kind).Count);
+
+    public string? ThriceValue(ReadingKind kind, int i) => Thrice.TryGetValue(kind, out var typed) && i < typed.Count ? typed[i] : null;
+
+    /// <summary>What was measured of a depth so far, in words.</summary>
+    public string SoFar(ReadingKind kind) =>
+        Record.Confirming.DepthsMeasured(kind) is { Count: > 0 } depths
+            ? Words.Say("look.soFar", string.Join("  ", depths.TakeLast(RepeatedDepth.Times).Select(d => Reader.Figure(d.Value))))
+            : "";
+
+    /// <summary>Keeps depths that were measured again with the depth gauge; as many as were typed.</summary>
+    public async Task<IActionResult> OnPostThriceAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        List<(ReadingKind Kind, TypedLength Typed)> measured = [];
+        foreach (var kind in Depths)
+            for (var i = 0; Thrice.TryGetValue(kind, out var texts) && i < Math.Min(texts.Count, RepeatedDepth.Times); i++)
+                if (
+                    !string.IsNullOrWhiteSpace(texts[i])
+                    && ReadLength($"Thrice[{kind}][{i}]", texts[i], Reader.Unit, allowZero: true) is { } typed
+                )
+                    measured.Add((kind, typed));
+        if (!ModelState.IsValid || IsStale())
+            return await ShowAsync(cancel);
+        foreach (var (kind, typed) in measured)
+            MeasureCommands.RecordReading(Record, kind, null, typed, Reader.Unit, Record.Shop.GaugeFor(kind), Actor);
+        if (measured.Count > 0 && !await SaveAsync(cancel))
+            return await ShowAgainAsync(cancel);
+        return Redirect(Request.Path);
+    }
+
+    public string? FigureValue(ReadingKind kind) =>
+        Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Measuring.FigureNow(kind));
+
+    public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) =>
+        KeepFiguresAsync(() => [.. IsRotor ? Runouts : [], .. Depths], Figures, kind => Record.Measuring.FigureNow(kind), cancel);
+
+    public async Task<IActionResult> OnPostConfirmAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        await PairAsync(cancel);
+        if (Objections.Count > 0 && string.IsNullOrWhiteSpace(Reason))
+            ModelState.AddModelError(nameof(Reason), "Say why it goes on all the same.");
+        if (Reason?.Length > 300)
+            ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+        if (!OffClean)
+            ModelState.AddModelError(nameof(OffClean), "A part warm from cutting reads wrong: let it cool, clean it, then tick.");
+        if (!ModelState.IsValid || Record.Station < Station.Confirm || IsStale())
+            return await ShowAsync(cancel);
+        await Record.LoadHeadAsync(Db, cancel);
+        var judgement = ConfirmCommands.Confirm(Record, OffClean, Actor, Objections.Count > 0 ? Reason : null);
+        if (judgement.Worst is null)
+            return await ShowAsync(cancel);
+        if (!await SaveAsync(cancel))
+            return await ShowAgainAsync(cancel);
+        return judgement.Decision == Decision.MeasureAgain ? Redirect(Request.Path) : Redirect(NextSurface() ?? Href(Station.Release));
+    }
+
+    /// <summary>The other work surface of the part, where it is not confirmed yet.</summary>
+    private string? NextSurface()
+    {
+        for (var i = 0; i < Part.Surfaces.Count; i++)
+        {
+            var other = new SurfaceRecord(Part.Surfaces[i], Part, Record.Shop);
+            if (i + 1 != Number && other.Station < Station.Release)
+                return RailView.Href(other, i + 1, other.Station);
+        }
+        return null;
+    }
+
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
+    {
+        if (Record.Station < Station.Confirm)
+            return Redirect(Href(Record.Station));
+        PickPlace();
+        await LoadLeadsAsync(cancel);
+        AllRead = Record.Measuring.NextPlace is null;
+        await Record.LoadHeadAsync(Db, cancel);
+        Judgement = Record.Confirming.Judge(readingsAreFit: true);
+        Repeats = ConfirmState.LookAgain(Judgement);
+        AsksOnce = Repeats.Count > 0;
+        if (!AsksOnce)
+            Repeats = Record.Confirming.DepthsToRepeat(Judgement);
+        if (
+            AllRead
+            && Judgement.Decision == Decision.MeasureAgain
+            && Repeats.Count == 0
+            && Record.Confirming.NotLookedAt.Count == 0
+            && Judgement.Notes.All(n => n.Code != "readTwice")
+        )
+            Next = Record.Measuring.ReadNext(Judgement, await ShapeQueries.PriorAsync(Db, Record.Kind, cancel));
+        await PairAsync(cancel);
+        return Page();
+    }
+
+    private async Task PairAsync(CancellationToken cancel)
+    {
+        // Left and right of the axle are confirmed together: the other side is shown beside this one.
+        Pair = await FellowsAsync(cancel);
+        if (Pair is [var across, ..])
+            PairCheck = PairCheck.Of(
+                new(Record.Measuring.Worst, Record.CutsDone > 0),
+                new(across.Station < Station.Confirm ? null : across.Measuring.Worst, across.CutsDone > 0),
+                Record.Shop.Rules
+            );
+        Objections = Core.Release.Objections.Of(Record.Confirming.Shape, PairCheck, Record.Confirming.Dial, Record.Measuring.IsReadCoarser);
+    }
+
+    /// <summary>Where to read next: the place that a note names, otherwise the first.</summary>
+    public ReadingPlace ReadNext
+    {
+        get
+        {
+            var usual = Record.Measuring.NextPlace
+                ?? (Next is { } next && !next.Next.IsEnough ? next.Place : WorstPlace)
+                ?? Record.Measuring.Places[0];
+            if (Judgement.Notes.Select(Record.Measuring.PlaceOf).FirstOrDefault(p => p is not null) is { } worst)
+                return worst;
+            // Where the readings themselves are too close, a reading at the fit's worst angle settles nothing.
+            var onlyTheFit = Judgement.Notes.All(n => n.Code is "readHere" or "notLookedAt");
+            return onlyTheFit && Judgement.Notes.FirstOrDefault(n => n.Code == "readHere") is { Degrees: { } fitted }
+                ? new(fitted, usual.Station)
+                : usual;
+        }
+    }
+
+    /// <summary>Where a reading more tells most; null where all is said, or something else is asked for.</summary>
+    public (ReadingPlace Place, Core.Measuring.NextReading Next)? Next { get; private set; }
+
+    private ReadingPlace? WorstPlace =>
+        Record.Measuring.Sizes.MinBy(r => Core.Parts.Limits.Margin(Record.Kind, r.Value, Limits.Discard)) is { Degrees: { } at } worst
+            ? new(at, worst.Station)
+            : null;
+
+    /// <summary>What a further reading would tell, in words.</summary>
+    public string? NextSays =>
+        Next is not { } next ? null
+        : next.Next.IsEnough ? Words.Say("confirm.enoughPlaces")
+        : Words.Say("confirm.readNext", NameOf(next.Place));
+
+    /// <summary>How sure it is, in words.</summary>
+    public string Chance =>
+        Judgement.ProbabilityWithinDiscard is { } p
+            ? Words.Say(
+                "confirm.chance",
+                Conformity.Percent(p),
+                Reader.Fine(Record.Measuring.Uncertainty, Toward.Greater) + " " + Reader.UnitName
+            )
+            : "";
+
+    public (string Mark, string Word, string Css) DecisionWords =>
+        Judgement.Decision switch
+        {
+            Decision.Release => ("within", "Within limit", ""),
+            Decision.LeadOnly => ("close", "Between limits", "is-brass"),
+            Decision.Never => ("over", "Beyond discard", "is-over"),
+            _ => (
+                "close",
+                !AllRead ? "Not all is read"
+                : Record.Confirming.NotLookedAt.Count > 0 ? "Not looked at yet"
+                : Judgement.Notes.Any(n => n.Code == "readTwice") ? "Read the worst twice"
+                : "Too close to call",
+                "is-brass"
+            ),
+        };
+
+    internal StockRuleView Rule()
+    {
+        var view = Readings.Rule(Record, Reader);
+        if (Record.Measuring.SizesBefore.Count == 0 || Record.CutsDone == 0)
+            return view;
+        var before = Record.Measuring.WorstBefore!.Value;
+        if (Record.Measuring.Worst is not { } worst)
+            return view with
+            {
+                Now = before,
+                NowWord = "Before",
+                Uncertainty = Record.Measuring.UsualUncertainty,
+                Head = "–",
+                HeadWord = "to be read after the cut",
+                Slices = [new("by the dial", Record.Cutting.Expected ?? before, "planned")],
+                ForecastWord = "Forecast",
+            };
+        return view with
+        {
+            Now = before,
+            NowWord = "Before",
+            Whisker = worst,
+            Slices = [new("taken", worst, "cut")],
+            ForecastWord = "Finished",
+            HeadWord =
+                view.HeadIsOver ? "over discard"
+                : Judgement.MachineTo == Verdict.Beyond ? "left to discard"
+                : "left to machine-to",
+        };
+    }
+}

@@ -1,0 +1,540 @@
+using System.Globalization;
+using System.Text.Json;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Reasoning;
+using Uncial.Data;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What the page at the lathe shows.</summary>
+public enum CutView
+{
+    Ready,
+    Cutting,
+    Look,
+    Noise,
+    Finish,
+}
+
+/// <summary>Something to be seen to before a pass is started.</summary>
+/// <param name="Code">Stable name.</param>
+/// <param name="Text">What it is.</param>
+/// <param name="State">tight, loose or on, for what is drawn on the lathe; null for the rest.</param>
+public sealed record CutCheck(string Code, string Text, string? State = null);
+
+/// <summary>Cut: the pass that is due, for eyes 1.5 m away; then what the metal shows after it; at the end what finishing asks for.</summary>
+public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+{
+    private const int LongestDraft = 4000;
+
+    private static readonly string[] First = ["eyes", "insert", "ridges", "zero"];
+    private static readonly string[] Later = ["inwards", "hands"];
+
+    [BindProperty]
+    public string[] Ticked { get; set; } = [];
+
+    [BindProperty]
+    public int DarkOuter { get; set; }
+
+    [BindProperty]
+    public int DarkInner { get; set; }
+
+    [BindProperty]
+    public string? GrooveOuter { get; set; }
+
+    [BindProperty]
+    public string? GrooveInner { get; set; }
+
+    [BindProperty]
+    public string? Size { get; set; }
+
+    [BindProperty]
+    public decimal SizeAt { get; set; }
+
+    /// <summary>What the face that was cut runs out by, after the part was turned round for the other one.</summary>
+    [BindProperty]
+    public string? TurnedRunout { get; set; }
+
+    [BindProperty]
+    public ChatterSign? Noise { get; set; }
+
+    [BindProperty]
+    public string? Reason { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public ChatterSign? Sign { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public bool Noisy { get; set; }
+
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
+        [
+            ("What the metal showed", Plan.Seen),
+            (Words.Technique(Plan.Option.Key), Plan.Option.Steps),
+            .. KnowsMinutes && View != CutView.Finish
+                ? [(Words.Say("worked.lathe", Words.Say("pass." + Pass.Kind)), Run.Steps)]
+                : Array.Empty<(string, IReadOnlyList<Step>)>(),
+        ];
+
+    protected override Station At => Station.Cut;
+
+    public CutView View =>
+        Record.Cutting.FinishIsDue ? CutView.Finish
+        : Noisy ? CutView.Noise
+        : Record.Cutting.IsCutting ? CutView.Cutting
+        : Record.Cutting.IsCut ? CutView.Look
+        : CutView.Ready;
+
+    public PlanDocument Plan => Record.Planning.Document!;
+    public int Index => Record.Planning.Passes.Count;
+    public PlannedPass Pass => Plan.Option.Passes[Index];
+    public PlannedPass? Following => Plan.Option.Passes.ElementAtOrDefault(Index + 1);
+    public string PassName => PlanModel.NameOf(Pass.Kind, Index, Plan.Option.Passes);
+    public PassRun Run => Record.Lathe.Profile.Run(Pass.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
+    public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
+    public bool KnowsMinutes => KnowsSpeed && Record.Surface.Band > Length.Zero;
+
+    public DateTimeOffset Now => Actor.At;
+
+    /// <summary>Sides that this pass cuts.</summary>
+    public IReadOnlyList<int> Sides => Record.Cutting.SidesOf(Index);
+
+    /// <summary>Name of the tool on a side of this lathe.</summary>
+    public string ToolOf(int side) =>
+        !IsRotor
+            ? char.ToUpperInvariant(Record.Lathe.Profile.DrumHead[0]) + Record.Lathe.Profile.DrumHead[1..]
+            : Words.Say((Record.Lathe.Profile.TwinCutter ? "tool." : "faceOf.") + (side == 0 ? "outer" : "inner"));
+
+    public string DialsAt(PlannedPass pass, int index) =>
+        string.Join(
+            ", ",
+            Record
+                .Cutting.SidesOf(index)
+                .Select(i =>
+                    Charts.DialText.Of(Record.Lathe.Profile.DialOf(Record.Kind), Record.Cutting.DialAt(pass)[i])
+                    + (
+                        IsRotor
+                            ? i == 0
+                                ? " outer"
+                                : " inner"
+                            : ""
+                    )
+                )
+        );
+
+    /// <summary>Locks, lever and band of this lathe as they stand for this kind of part; each is seen to before the first pass of a mounting or plan.</summary>
+    public IReadOnlyList<CutCheck> LatheChecks
+    {
+        get
+        {
+            if (Index > 0 || GoesOn)
+                return [];
+            var lathe = Record.Lathe.Profile;
+            List<CutCheck> checks =
+            [
+                .. lathe.Locks.Select(
+                    (l, i) =>
+                        new CutCheck(
+                            "lock" + i.ToString(CultureInfo.InvariantCulture),
+                            l.Name,
+                            (IsRotor ? l.TightForRotor : l.TightForDrum) ? "tight" : "loose"
+                        )
+                ),
+            ];
+            checks.Add(new("lever", Words.Say("cut.lever", IsRotor ? lathe.RotorLever : lathe.DrumLever), "on"));
+            if (lathe.Kind != LatheKind.Grinder)
+                checks.Add(new("band", Words.Say(IsRotor ? "cut.band.rotor" : "cut.band.drum"), "on"));
+            return checks;
+        }
+    }
+
+    /// <summary>What else is seen to before the start.</summary>
+    public IReadOnlyList<CutCheck> Checks
+    {
+        get
+        {
+            var grinds = Record.Lathe.Profile.Kind == LatheKind.Grinder;
+            string Text(string code) =>
+                Words.SayOr(
+                    $"cut.{code}.{(grinds ? "grinder" : IsRotor ? Record.Lathe.Profile.TwinCutter ? "rotor" : "single" : "drum")}",
+                    Words.SayOr($"cut.{code}.{(IsRotor ? "rotor" : "drum")}", Words.SayOr("cut." + code, code))
+                );
+            var codes =
+                Record.CutsDone == 0 || Zeroes ? First
+                : Index == 0 ? ["eyes", .. Later]
+                : Later;
+            return
+            [
+                .. codes
+                    .Where(c => !(grinds && c is "ridges"))
+                    .Concat(Pass.TurnFirst ? ["turned"] : [])
+                    .Select(c => new CutCheck(c, Text(c))),
+            ];
+        }
+    }
+
+    /// <summary>The dials are set to zero anew for this plan: it was made from new readings, or is the first.</summary>
+    private bool Zeroes => Index == 0 && !GoesOn;
+
+    private bool GoesOn => Plan.Continues || Plan.Seen.Count > 0;
+
+    /// <summary>What is to be known of the set-up before the first cut; null where it was found true.</summary>
+    public string? SetUpSays =>
+        Record.CutsDone > 0 || Index > 0 ? null
+        : Record.Mounting.Mount is null ? Words.Say("setUpSays.notMounted")
+        : Record.Mounting.Decision is { Reason: { } reason }
+            ? Words.Say(Record.Mounting.SetUp is null ? "setUpSays.unchecked" : "setUpSays.against", reason)
+        : Record.Mounting.Decision is null ? Words.Say("setUpSays.notDecided")
+        : null;
+
+    /// <summary>What changed the plan that runs now, while none of its passes is done.</summary>
+    public IReadOnlyList<Note> Changed => Index == 0 && Record.CutsDone > 0 ? Plan.Why : [];
+
+    /// <summary>A pass of this plan that was broken off and is made again.</summary>
+    public CutStartFact? BrokenOff => Record.Cutting.Start is { Stopped.Kind: CutStopKind.BrokenOff } start ? start : null;
+
+    public Chatter Chatter { get; private set; } = new([], []);
+    public IReadOnlyDictionary<ChatterRemedy, int> Helped { get; private set; } = new Dictionary<ChatterRemedy, int>();
+
+    /// <summary>What was tried on this part against this sign.</summary>
+    public IReadOnlyList<ChatterEntry> Tried =>
+        [.. Record.Surface.Chatters.Where(c => c.Sign == Sign && c.Cuts == Record.CutsDone).OrderBy(c => c.Id)];
+
+    /// <summary>Inserts in use that are chipped or have cut their metres.</summary>
+    public IReadOnlyList<InsertNow> Edges { get; private set; } = [];
+
+    public SwarfBin Bin { get; private set; }
+
+    /// <summary>Divisions to set deeper than planned because the edge has receded; 0 for none.</summary>
+    public int EdgeCorrection { get; private set; }
+
+    /// <summary>A finishing pass that may still be taken where all is clean.</summary>
+    public PlanOption? Offered { get; private set; }
+
+    /// <summary>What was ticked, tapped and typed here before and not kept, JSON; null where there is none.</summary>
+    public CutDraft? Draft { get; private set; }
+
+    /// <summary>Which view of which pass a draft belongs to.</summary>
+    public string DraftOf =>
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{Record.Planning.Latest!.Id}.{Index}.{Record.Cutting.Start?.Attempt ?? 0}.{Record.CutsDone}.{(Record.Cutting.FinishIsDue ? CutView.Finish : Record.Cutting.IsCut ? CutView.Look : CutView.Ready)}"
+        );
+
+    /// <summary>Where the dials shall stand, for the read-out to be held against.</summary>
+    public string Targets =>
+        View is CutView.Ready or CutView.Cutting
+            ? string.Join(' ', Record.Cutting.DialAt(Pass).Select(d => d.Millimetres.ToString("0.######", CultureInfo.InvariantCulture)))
+            : "";
+
+    public static string Percent(double share) => ((int)Math.Floor(share * 100)).ToString(CultureInfo.InvariantCulture);
+
+    /// <summary>Minutes and seconds, as a clock shows them.</summary>
+    public static string Clock(int seconds) => string.Create(CultureInfo.InvariantCulture, $"{seconds / 60}:{seconds % 60:00}");
+
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
+    {
+        ViewData["PrefersDark"] = true;
+        if (Record.Planning.Document is null)
+            return Redirect(Href(Station.Plan));
+        if (Record.Station != Station.Cut)
+            return Redirect(Href(Record.Station));
+        Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
+        if (Draft?.Of != DraftOf)
+            Draft = null;
+        if (View is CutView.Noise or CutView.Ready)
+            Edges =
+            [
+                .. (await LatheQueries.InsertsAsync(Db, Record.Lathe, cancel)).Where(e =>
+                    (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn)
+                ),
+            ];
+        if (View == CutView.Ready && Record.Planning.Doubt is null)
+        {
+            await Record.LoadHeadAsync(Db, cancel);
+            EdgeCorrection = Record.State.Head!.Correction(Record.Lathe.Profile.Dial(Record.Kind, true).DepthPerDivision);
+        }
+        if (View == CutView.Noise)
+        {
+            Helped = await LatheQueries.HelpedAsync(Db, Record.Lathe.Id, cancel);
+            Chatter = Core.Cutting.Chatter.Of(
+                new()
+                {
+                    Kind = Record.Kind,
+                    Pass = Pass.Kind,
+                    Depth = Sides.Select(i => Pass.Depth[i]).DefaultIfEmpty(Length.Zero).Min(),
+                    Diameter = Record.Surface.Diameter,
+                    Thickness = IsRotor ? Pass.SizeAfter : null,
+                    HasBand = Record.Mounting.Mount?.Damped ?? true,
+                    Sign = Sign,
+                    EdgeIsWorn = Edges.Count > 0,
+                },
+                Record.Shop.Rules,
+                Helped
+            );
+        }
+        if (View == CutView.Finish)
+            (Bin, Offered) = ((await LatheQueries.BinAsync(Db, Record.Shop, cancel)).Bin, CutCommands.FinishOffered(Record));
+        return Page();
+    }
+
+    /// <summary>What is wrong before an action on the pass that is due; null where it may go on.</summary>
+    private async Task<IActionResult?> ReadyAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (Record.Planning.Document is null || Record.Station != Station.Cut)
+            return Redirect(Href(Record.Station));
+        if (Turn != Record.Surface.Turn && Record.Cutting.Start is { Stopped: null, ByName: { } other } running && running.ById != Actor.Id)
+        {
+            Trouble = $"{other} started this pass at {running.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture)}.";
+            return await ShowAsync(cancel);
+        }
+        return IsStale() ? await ShowAsync(cancel) : null;
+    }
+
+    public async Task<IActionResult> OnPostStartAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (Record.Cutting.IsCutting || Record.Cutting.IsCut || Record.Cutting.FinishIsDue)
+            return await ShowAsync(cancel);
+        if (Record.Cutting.StartRefusal is { } refusal)
+        {
+            Trouble = Words.Say("startRefusal." + refusal);
+            return await ShowAsync(cancel);
+        }
+        if (Record.Planning.Doubt is not null)
+            return await ShowAsync(cancel);
+        if (Pass.TurnFirst && !string.IsNullOrWhiteSpace(TurnedRunout))
+        {
+            // The bound of the second face stands on it: the rest is planned anew from what was read.
+            if (ReadLength(nameof(TurnedRunout), TurnedRunout, Reader.Unit, allowZero: true) is not { } runs)
+                return await ShowAsync(cancel);
+            MeasureCommands.RecordReading(
+                Record,
+                ReadingKind.RunoutOuter,
+                null,
+                runs,
+                Reader.Unit,
+                Record.Shop.GaugeFor(ReadingKind.RunoutOuter),
+                Actor,
+                new(Note: "after turning round")
+            );
+            return await DoneAsync(cancel);
+        }
+        if (LatheChecks.Concat(Checks).FirstOrDefault(c => !Ticked.Contains(c.Code)) is { } open)
+        {
+            ModelState.AddModelError(nameof(Ticked), Words.Say("cut.notTicked", open.Text));
+            return await ShowAsync(cancel);
+        }
+        CutCommands.StartPass(Record, await LatheQueries.OverrunAsync(Db, Record.Lathe.Id, cancel), Actor);
+        return await DoneAsync(cancel);
+    }
+
+    public Task<IActionResult> OnPostDoneAsync(CancellationToken cancel) => StopAsync(CutStopKind.Done, cancel);
+
+    public Task<IActionResult> OnPostNotCutAsync(CancellationToken cancel) => StopAsync(CutStopKind.NotCut, cancel);
+
+    public Task<IActionResult> OnPostBrokenOffAsync(CancellationToken cancel) => StopAsync(CutStopKind.BrokenOff, cancel);
+
+    private async Task<IActionResult> StopAsync(CutStopKind kind, CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (!Record.Cutting.IsCutting)
+            return await ShowAsync(cancel);
+        if (kind == CutStopKind.BrokenOff && string.IsNullOrWhiteSpace(Reason))
+        {
+            ModelState.AddModelError(nameof(Reason), Words.Say("cut.whyBroken"));
+            return await ShowAsync(cancel);
+        }
+        CutCommands.StopPass(Record, kind, Short(Reason), Actor);
+        return await DoneAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (!Record.Cutting.IsCut)
+            return await ShowAsync(cancel);
+        var sides = Sides;
+        Length? grooveOuter = sides.Contains(0) ? GrooveOf(nameof(GrooveOuter), GrooveOuter) : null,
+            grooveInner = sides.Contains(1) ? GrooveOf(nameof(GrooveInner), GrooveInner) : null;
+        var size = string.IsNullOrWhiteSpace(Size) ? null : ReadLength(nameof(Size), Size, Reader.Unit);
+        if (size is not null && Core.Measuring.Plausibility.Question(size.Value, Limits) is { } doubt)
+            ModelState.AddModelError(nameof(Size), Words.Of(doubt, size.Value, Limits, Reader.Unit));
+        if (DarkOuter is < 0 or > 0xFFF || DarkInner is < 0 or > 0xFFF || !ModelState.IsValid)
+            return await ShowAsync(cancel);
+        if (size is null && Following is { TurnFirst: true })
+        {
+            ModelState.AddModelError(nameof(Size), Words.Say("cut.measureTurn"));
+            return await ShowAsync(cancel);
+        }
+
+        // A side that this pass did not cut stands as the last one left it; one that no pass has cut is dark all round.
+        var last = Record.Surface.Passes.MaxBy(p => p.Cut);
+        var seen = new PassSeen(
+            sides.Contains(0) ? DarkOuter : last?.DarkOuter ?? 0xFFF,
+            !IsRotor ? 0
+                : sides.Contains(1) ? DarkInner
+                : last?.DarkInner ?? 0xFFF,
+            sides.Contains(0) ? grooveOuter : last?.GrooveOuter,
+            sides.Contains(1) ? grooveInner : last?.GrooveInner,
+            size?.Value,
+            size is null ? null : SizeAt,
+            Noise
+        );
+        var after = CutCommands.RecordPass(Record, seen, Actor);
+        if (size is null && MustMeasure(after))
+        {
+            ModelState.AddModelError(nameof(Size), Words.Say("cut.measureFirst"));
+            return await ShowAgainAsync(cancel);
+        }
+        return await DoneAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostTriedAsync(ChatterRemedy remedy, bool helped, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (Record.Planning.Document is null || Sign is not { } sign || !Enum.IsDefined(sign) || !Enum.IsDefined(remedy))
+            return Redirect(Href(Record.Station));
+        CutCommands.RecordChatter(Record, sign, remedy, helped, Actor);
+        return await SaveAsync(cancel)
+            ? Redirect(helped ? Request.Path : $"{Request.Path}?noisy=true&sign={sign}")
+            : await ShowAgainAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostFinishedAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (!Record.Cutting.FinishIsDue)
+            return await ShowAsync(cancel);
+        var done = Record.Cutting.FinishSteps.Select(s => s.Kind).Where(k => Ticked.Contains(k.ToString())).ToList();
+        if (done.Count < Record.Cutting.FinishSteps.Count && string.IsNullOrWhiteSpace(Reason))
+        {
+            ModelState.AddModelError(
+                nameof(Reason),
+                Words.Say(
+                    "cut.whyLeftOut",
+                    Words.Say("finish." + Record.Cutting.FinishSteps.First(s => !done.Contains(s.Kind)).Kind).ToLowerInvariant()
+                )
+            );
+            return await ShowAsync(cancel);
+        }
+        CutCommands.Finish(Record, done, Short(Reason), Actor);
+        return await DoneAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostOfferedAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (!Record.Cutting.FinishIsDue || CutCommands.FinishOffered(Record) is not { } option)
+            return await ShowAsync(cancel);
+        CutCommands.TakeFinish(Record, option, Actor);
+        return await DoneAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostAnewAsync(CancellationToken cancel)
+    {
+        if (await ReadyAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (Record.Planning.Doubt is null || !Record.Planning.CanPlanAnew || Record.Cutting.IsCutting || Record.Cutting.IsCut)
+            return await ShowAsync(cancel);
+        await Record.LoadHeadAsync(Db, cancel);
+        PlanCommands.PlanForFacts(Record, Actor);
+        return await DoneAsync(cancel);
+    }
+
+    /// <summary>Keeps what is being ticked, tapped and typed, for a reload or another screen.</summary>
+    public async Task<IActionResult> OnPostDraftAsync(string of, string values, CancellationToken cancel)
+    {
+        if (string.IsNullOrEmpty(of) || of.Length > 60 || string.IsNullOrEmpty(values) || values.Length > LongestDraft)
+            return BadRequest();
+        try
+        {
+            using var _ = JsonDocument.Parse(values);
+        }
+        catch (JsonException)
+        {
+            return BadRequest();
+        }
+        var now = Actor.At;
+        await Db.Database.ExecuteSqlAsync(
+            $"insert into cut_drafts (surface_id, of, document, at) select s.id, {of}, {values}::jsonb, {now} from surfaces s join parts p on p.id = s.part_id where p.tag = {Tag} order by s.id limit 1 offset {Number - 1} on conflict (surface_id) do update set of = excluded.of, document = excluded.document, at = excluded.at",
+            cancel
+        );
+        return new NoContentResult();
+    }
+
+    private async Task<IActionResult> DoneAsync(CancellationToken cancel) =>
+        await SaveAsync(cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
+
+    private static string? Short(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim()[..Math.Min(text.Trim().Length, 300)];
+
+    /// <summary>Whether the next pass may not be given on what is known without a size.</summary>
+    private bool MustMeasure(AfterPass after)
+    {
+        if (after.Next == NextStep.GoOn)
+            return Following is { MeasureFirst: true };
+        // The newest plan is still without an id: it was only just made.
+        var made =
+            after.Next == NextStep.PlanAnew ? StoredJson.Read<PlanDocument>(Record.Surface.Plans.MaxBy(p => p.Version)!.Document) : null;
+        return made is not null && (made.Option.Passes.Count == 0 || made.Option.Start != PlanStart.Free);
+    }
+
+    private Length? GrooveOf(string field, string? text) =>
+        string.IsNullOrWhiteSpace(text) || LookedFor.IsNotLooked(text) ? null
+        : LookedFor.IsNone(text) ? Length.Zero
+        : ReadLength(field, text, Reader.Unit, allowZero: true)?.Value;
+
+    internal Charts.StockRuleView Rule()
+    {
+        var limits = Limits;
+        var before = Record.Measuring.WorstBefore ?? Plan.Request.Touch;
+        var touch = Plan.Request.Touch;
+        var earlier = Record.CutsDone > Index ? [("cut before", touch, "cut")] : Array.Empty<(string, Length, string)>();
+        var slices = Readings.Slices(
+            Record.Kind,
+            before,
+            earlier.Concat(
+                Plan.Option.Passes.Select((p, i) => (p, i))
+                    .Where(p => p.p.Kind != PassKind.SparkOut)
+                    .Select(n => (Pass: n.p, Place: n.i))
+                    .Select(n =>
+                        (
+                            PlanModel.NameOf(n.Pass.Kind, n.Place, Plan.Option.Passes).ToLowerInvariant(),
+                            n.Pass.SizeAfter,
+                            n.Place < Index || (n.Place == Index && Record.Cutting.IsCut) ? "cut"
+                            : n.Place == Index && Record.Cutting.IsCutting ? "cutting"
+                            : "planned"
+                        )
+                    )
+            )
+        );
+        var end = slices.Count > 0 ? slices[^1].To : touch;
+        return new()
+        {
+            Limits = limits,
+            Now = before,
+            NowWord = "Before",
+            Uncertainty = Record.Measuring.UsualUncertainty,
+            Slices = slices,
+            ForecastWord = "Forecast",
+            Head = Reader.Margin(Limits.Margin(Record.Kind, end, limits.MachineTo)),
+            HeadWord = "spare after the plan",
+            Unit = Reader.Unit,
+        };
+    }
+}

@@ -1,0 +1,192 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Uncial.Core;
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Reasoning;
+using Uncial.Core.Release;
+using Uncial.Data;
+using Uncial.Web.Accounts;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>Measure: the readings before the cut, with least, greatest, variation, stock and verdict live beside the entry.</summary>
+public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
+    : ReadingPage(db, shop, reader, time, signature)
+{
+    /// <summary>Whether it is worth cutting; null until all places are read.</summary>
+    public WorthCutting? Worth { get; private set; }
+
+    /// <summary>What scuffing alone would leave, where it is allowed.</summary>
+    public ScuffOnly? Scuff { get; private set; }
+
+    /// <summary>The figures of whole faces or of the bore, in the order of the form.</summary>
+    public static IReadOnlyList<(ReadingKind Kind, string Label)> FaceFigures { get; } =
+    [
+        (ReadingKind.RunoutOuter, "Run-out, outer"),
+        (ReadingKind.GrooveOuter, "Groove, outer"),
+        (ReadingKind.ReliefOuter, "Low land, outer"),
+        (ReadingKind.RunoutInner, "Run-out, inner"),
+        (ReadingKind.GrooveInner, "Groove, inner"),
+        (ReadingKind.ReliefInner, "Low land, inner"),
+    ];
+
+    public static IReadOnlyList<(ReadingKind Kind, string Label)> BoreFigures { get; } =
+    [(ReadingKind.Eccentricity, "Off centre"), (ReadingKind.Groove, "Groove"), (ReadingKind.Relief, "Low land")];
+
+    [BindProperty]
+    public string? NewPrice { get; set; }
+
+    [BindProperty]
+    public string? KmSinceNew { get; set; }
+
+    [BindProperty(Name = nameof(Figures))]
+    public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
+
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
+        Worth is null ? [WorkedReadings] : [WorkedReadings, ("Worth cutting?", Worth.Steps)];
+
+    protected override Station At => Station.Measure;
+
+    public override bool IsOpen =>
+        (Record.CutsDone == 0 || Record is { Planning.Doubt: not null, Planning.CanPlanAnew: false }) && Record.Part.Outcome is null;
+
+    public RotorFigures? Rotor { get; private set; }
+    public DrumFigures? Drum { get; private set; }
+    public IReadOnlyList<Note> Notes { get; private set; } = [];
+    public Verdict Verdict { get; private set; }
+    public bool MayPlan { get; private set; }
+
+    public IReadOnlyList<(ReadingKind Kind, string Label)> FigureFields => IsRotor ? FaceFigures : BoreFigures;
+
+    /// <summary>The gauge that may send a figure, or null where it is read by eye.</summary>
+    public int? LiveGaugeFor(ReadingKind kind) => Record.Shop.GaugeFor(kind) is { Address: not null } gauge ? gauge.Id : null;
+
+    public string? FigureValue(ReadingKind kind) =>
+        Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Measuring.Figure(kind));
+
+    public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) =>
+        KeepFiguresAsync(() => FigureFields.Select(f => f.Kind), Figures, kind => Record.Measuring.Figure(kind), cancel);
+
+    /// <summary>The price of a new part and how far this one has gone, for the question whether it is worth cutting.</summary>
+    public async Task<IActionResult> OnPostWorthAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        decimal? price = null;
+        int? km = null;
+        if (!string.IsNullOrWhiteSpace(NewPrice))
+        {
+            if (
+                decimal.TryParse(NewPrice.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money)
+                && money is >= 0 and <= 100_000
+            )
+                price = money;
+            else
+                ModelState.AddModelError(nameof(NewPrice), "A price, such as 84.50.");
+        }
+        if (!string.IsNullOrWhiteSpace(KmSinceNew))
+        {
+            if (
+                int.TryParse(
+                    KmSinceNew.Replace(" ", "", StringComparison.Ordinal),
+                    NumberStyles.None,
+                    CultureInfo.InvariantCulture,
+                    out var far
+                )
+                && far <= 5_000_000
+            )
+                km = far;
+            else
+                ModelState.AddModelError(nameof(KmSinceNew), "Whole kilometres, such as 64000.");
+        }
+        if (!ModelState.IsValid)
+            return await ShowAsync(cancel);
+        (Part.NewPrice, Part.KmSinceNew) = (price, km == Part.Job!.OdometerKm ? null : km);
+        if (!await SaveAsync(cancel))
+            return await ShowAgainAsync(cancel);
+        return Redirect(Request.Path);
+    }
+
+    private async Task WeighAsync(CancellationToken cancel)
+    {
+        if (Place is not null || !IsOpen || !MayPlan || Record.Measuring.Worst is not { } worst)
+            return;
+        var request = Record.Planning.Request(await Record.LoadHeadAsync(Db, cancel));
+        var plan = PassPlanner.Plan(request);
+        var passes = plan.Options.FirstOrDefault(o => o.Key == plan.Recommended)?.Passes ?? [];
+        var lathe = Record.Lathe.Profile;
+        var minutes =
+            Record.Surface.Diameter > Length.Zero && Record.Surface.Band > Length.Zero
+                ? passes.Sum(p => lathe.Run(p.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band).Minutes)
+                : 0;
+        Worth = WorthCutting.Of(
+            Limits,
+            worst,
+            IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict,
+            !IsRotor && Drum!.BelowFloor,
+            plan,
+            new(Part.KmSinceNew ?? Part.Job!.OdometerKm, Part.NewPrice, minutes, Record.Measuring.IsWithinItsPapers),
+            Record.Shop.Rules
+        );
+        Scuff = plan.Scuff;
+    }
+
+    /// <summary>The verdict in one sentence.</summary>
+    public string WorthSentence
+    {
+        get
+        {
+            if (Worth is not { } w)
+                return "";
+            var (rules, cost) = (Record.Shop.Rules, Money(Worth.Money.CostOfCutting));
+            return Words.Say(
+                "worth." + w.Word,
+                w.Option is { Metal: { } metal } o
+                    ? $"{Words.Technique(o.Key)} takes {Reader.Figure(metal, Toward.Greater)} {Reader.UnitName}"
+                    : "",
+                w.LeftAfter is { } left ? Reader.Margin(left) + " " + Reader.UnitName : "",
+                w.DistanceAfter is { } km ? $", about {Kilometres(km)}" : "",
+                w.Money.Saved is { } saved && w.Word == WorthWord.Cut ? $" It saves {Money(saved)}." : "",
+                cost,
+                Part.NewPrice is { } price ? Money(price) : "",
+                Kilometres(rules.LeastDistanceAfterCut),
+                Reader.With(rules.DrumFloor)
+            );
+        }
+    }
+
+    public static string Money(decimal money) => money.ToString("0.00", CultureInfo.InvariantCulture);
+
+    /// <summary>A forecast in whole thousands, rounded down: more digits than that it has not.</summary>
+    public static string Kilometres(decimal km) =>
+        (km < 1000 ? Math.Floor(km) : Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ') + " km";
+
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
+    {
+        PickPlace();
+        await LoadLeadsAsync(cancel);
+        if (IsRotor)
+            (Rotor, Notes, Verdict) = Record.Measuring.RotorFigures is var r ? (r, r.Notes, r.MachineToVerdict) : default;
+        else
+            (Drum, Notes, Verdict) = Record.Measuring.DrumFigures is var d ? (d, d.Notes, d.MachineToVerdict) : default;
+        MayPlan = Record.CutsDone == 0 && (IsRotor ? Rotor!.Places >= 3 : Drum!.Axes >= 2) && Record.Part.Outcome is null;
+        await WeighAsync(cancel);
+        return Page();
+    }
+
+    /// <summary>The verdict in a mark, a word and a colour.</summary>
+    public (string Mark, string Word, string Css) VerdictWords =>
+        (IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict, Verdict) switch
+        {
+            (Verdict.NotEnough, _) => ("toread", IsRotor ? "Read three places for a verdict" : "Read two axes for a verdict", ""),
+            (Verdict.Beyond, _) => ("over", "Beyond discard: scrap", "is-over"),
+            (Verdict.TooClose, _) => ("close", "Too close to discard to call", "is-brass"),
+            (_, Verdict.Beyond) => ("close", "Inside discard, nothing left to cut", "is-brass"),
+            (_, Verdict.TooClose) => ("close", "Close to machine-to", "is-brass"),
+            _ => ("within", "Within machine-to", "is-blue"),
+        };
+}

@@ -1,0 +1,476 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Uncial.Core.Cutting;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Reasoning;
+using Uncial.Core.Release;
+using Uncial.Data;
+using Uncial.Web.Charts;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What is typed or dragged about a set-up.</summary>
+public sealed class MarksTyped
+{
+    public SetUpManner Manner { get; set; }
+    public string? Turned { get; set; }
+    public string? FirstAt { get; set; }
+    public string? FirstArc { get; set; }
+    public string? FirstLength { get; set; }
+    public string? SecondAt { get; set; }
+    public string? SecondArc { get; set; }
+    public string? SecondLength { get; set; }
+
+    public bool IsEmpty => new[] { FirstAt, FirstArc, FirstLength, SecondAt, SecondArc, SecondLength }.All(string.IsNullOrWhiteSpace);
+}
+
+/// <summary>The sizes of a part that decide how it is mounted, as typed.</summary>
+public sealed class ShapeTyped
+{
+    public bool Hubbed { get; set; }
+    public bool Vented { get; set; }
+    public string? Hole { get; set; }
+    public string? Register { get; set; }
+    public string? Depth { get; set; }
+    public string? Web { get; set; }
+    public string? NearRace { get; set; }
+    public string? FarRace { get; set; }
+    public string? RacesApart { get; set; }
+}
+
+/// <summary>Mount: pick the stack, put the part on, see whether it runs true, come to first touch.</summary>
+public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+{
+    /// <summary>Which view: <c>pick</c>, <c>on</c>, <c>check</c>, <c>touch</c>; empty for the one that is due.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? Step { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public int? Lathe { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public MountWay? Way { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public bool Sizes { get; set; }
+
+    [BindProperty]
+    public MarksTyped Marks { get; set; } = new();
+
+    [BindProperty]
+    public ShapeTyped Shape { get; set; } = new();
+
+    [BindProperty]
+    public string? ByHand { get; set; }
+
+    [BindProperty]
+    public bool Damped { get; set; }
+
+    [BindProperty]
+    public RemountCause? Found { get; set; }
+
+    [BindProperty]
+    public string? Reason { get; set; }
+
+    protected override Station At => Station.Mount;
+
+    public ShopLathe On { get; private set; } = null!;
+    public IReadOnlyList<ShopLathe> Lathes { get; private set; } = [];
+    public MountShape Known { get; private set; } = new();
+
+    /// <summary>The sizes are those of an earlier part of the same vehicle; nobody has measured this one.</summary>
+    public bool IsFromLike { get; private set; }
+
+    public MountingPlan Ways { get; private set; } = null!;
+    public Mounting? Chosen { get; private set; }
+    public IReadOnlyList<InsertNow> Inserts { get; private set; } = [];
+    public IReadOnlyList<(RemountCause Cause, int Times)> LookFirst { get; private set; } = [];
+    public SetUpHealth Health { get; private set; }
+
+    /// <summary>What was last put on the picked lathe, and so which head is on; null where nothing was.</summary>
+    public PartKind? LastKind { get; private set; }
+
+    /// <summary>Set-ups of the picked adapter on the picked lathe, the oldest first.</summary>
+    public IReadOnlyList<SetUpPast> Past { get; private set; } = [];
+
+    /// <summary>The check that the page shows: what is typed, otherwise the last one kept.</summary>
+    public SetUpCheck? Check { get; private set; }
+    public SetUpSeen? Seen { get; private set; }
+    public bool IsTyped { get; private set; }
+
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => Check is null ? [] : [("The set-up", Check.Steps)];
+
+    /// <summary>The mounting that stands, as it was picked.</summary>
+    public Mounting? Mounted => Record.Mounting.Mount?.Stack;
+
+    public async Task<IActionResult> OnPostSizesAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        (Step, Sizes) = ("pick", true);
+        var shape = new MountShape
+        {
+            Hubbed = Shape.Hubbed,
+            Vented = Shape.Vented,
+            Hole = Size("Shape.Hole", Shape.Hole),
+            Register = Size("Shape.Register", Shape.Register),
+            Depth = Size("Shape.Depth", Shape.Depth, allowZero: true),
+            Web = Size("Shape.Web", Shape.Web),
+            NearRace = Size("Shape.NearRace", Shape.NearRace),
+            FarRace = Size("Shape.FarRace", Shape.FarRace),
+            RacesApart = Size("Shape.RacesApart", Shape.RacesApart),
+        };
+        if (Part.Outcome is not null)
+            return Redirect(Request.Path);
+        if (shape.Register <= shape.Hole)
+            ModelState.AddModelError("Shape.Register", "The face lies round the hole: it is wider.");
+        if (!ModelState.IsValid || IsStale())
+            return await ShowAsync(cancel);
+        Part.Shape = shape;
+        Record.Surface.Turn++;
+        return await SaveAsync(cancel) ? Redirect($"{Request.Path}?step=pick&lathe={Lathe}") : await ShowAgainAsync(cancel);
+    }
+
+    /// <summary>It is on the lathe.</summary>
+    public async Task<IActionResult> OnPostOnAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        Step = "on";
+        await PickAsync(cancel);
+        if (Chosen is null && string.IsNullOrWhiteSpace(ByHand))
+            ModelState.AddModelError(nameof(ByHand), "Say what it is centred by.");
+        if (ByHand?.Trim().Length > 60)
+            ModelState.AddModelError(nameof(ByHand), "At most 60 letters.");
+        if (Record.Mounting.Mount is not null && Found is null)
+            ModelState.AddModelError(nameof(Found), "Say what was found, so that the lathe’s history knows.");
+        if (!ModelState.IsValid || Record.Part.Outcome is not null || IsStale())
+            return await ShowAsync(cancel);
+        if (Record.Station == Station.Cut && Record.Planning.Passes.Count > 0)
+        {
+            Trouble = Words.Say("mountedMidPlan");
+            return await ShowAsync(cancel);
+        }
+        MountCommands.Mount(
+            Record,
+            On,
+            Chosen ?? new(Known.Hubbed ? MountWay.RaceCones : MountWay.ConeAndCups, ByHand!.Trim(), Length.Zero, [], []),
+            Damped,
+            Record.Mounting.Mount is null ? null : Found,
+            Actor
+        );
+        return await SaveAsync(cancel) ? Redirect(Request.Path) : await ShowAgainAsync(cancel);
+    }
+
+    /// <summary>Shows what the marks come to; keeps nothing.</summary>
+    public async Task<IActionResult> OnPostTryAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        Step = "check";
+        return await ShowAsync(cancel);
+    }
+
+    public Task<IActionResult> OnPostKeepAsync(CancellationToken cancel) => KeepAsync(Request.Path, goOn: false, cancel);
+
+    public Task<IActionResult> OnPostRemountAsync(CancellationToken cancel) => KeepAsync($"{Request.Path}?step=on", goOn: false, cancel);
+
+    public Task<IActionResult> OnPostGoOnAsync(CancellationToken cancel) => KeepAsync(Request.Path, goOn: true, cancel);
+
+    private async Task<IActionResult> KeepAsync(string then, bool goOn, CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        Step = "check";
+        if (Record.Mounting.Mount is null || Record.Part.Outcome is not null)
+            return Redirect(Request.Path);
+        var seen = Marks.IsEmpty ? null : ReadMarks();
+        if (!ModelState.IsValid || (Marks.IsEmpty ? !goOn && Record.Mounting.SetUp is null : seen is null) || IsStale())
+            return await ShowAsync(cancel);
+        var verdict = seen?.Check(Record).Verdict ?? Record.Mounting.SetUp?.Verdict;
+        if (goOn && verdict != SetUpVerdict.True && string.IsNullOrWhiteSpace(Reason))
+        {
+            ModelState.AddModelError(
+                nameof(Reason),
+                verdict is null
+                    ? "Say why it is cut without a check; it shows at Confirm."
+                    : "Say why it is cut all the same; it shows at Confirm."
+            );
+            return await ShowAsync(cancel);
+        }
+        if (seen is not null)
+        {
+            MountCommands.CheckSetUp(Record, seen, Actor);
+            if (!await SaveAsync(cancel))
+                return await ShowAgainAsync(cancel);
+            Reread();
+        }
+        if (!goOn)
+            return Redirect(then);
+        MountCommands.GoOn(Record, Reason?.Trim() is { Length: > 300 } longer ? longer[..300] : Reason, Actor);
+        return await SaveAsync(cancel) ? Redirect(then) : await ShowAgainAsync(cancel);
+    }
+
+    protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
+    {
+        if (
+            Record.Measuring.DiscardVerdict == Verdict.Beyond
+            || (
+                !IsRotor
+                && Record.CutsDone == 0
+                && Record.Receiving.Limits is not null
+                && Record.Measuring.Sizes.Count > 0
+                && Record.Measuring.DrumFigures.BelowFloor
+            )
+        )
+            return Redirect(Href(Station.Plan));
+        await PickAsync(cancel);
+        var due =
+            Record.Mounting.Mount is null ? "pick"
+            : Record.Mounting.Decision is null ? "check"
+            : "touch";
+        Step = Step is "pick" or "on" || (Record.Mounting.Mount is not null && Step is "check" or "touch") ? Step : due;
+        if (Step == "pick" && Chosen is { } chosen)
+        {
+            LastKind = await LatheQueries.LastKindAsync(Db, On.Id, cancel);
+            Past = [.. (await LatheQueries.SetUpsAsync(Db, On.Id, cancel)).Where(s => s.Centring == chosen.Centring)];
+            Health = SetUpHealth.Of([.. Past.Select(s => s.SetUpRunout)], Record.Shop.Rules.SetUpTolerance);
+        }
+        else if (Record.Mounting.Mount is { } mount)
+        {
+            LookFirst = RemountAdvice.For(Known.Hubbed, await LatheQueries.CausesAsync(Db, mount.LatheId, cancel));
+            Health = SetUpHealth.Of(
+                [
+                    .. (await LatheQueries.SetUpsAsync(Db, mount.LatheId, cancel))
+                        .Where(s => s.Centring == mount.Centring)
+                        .Select(s => s.SetUpRunout),
+                ],
+                Record.Shop.Rules.SetUpTolerance
+            );
+        }
+        if (Step == "check")
+            ShowCheck();
+        if (Step is "on" or "touch")
+            Inserts = await LatheQueries.InsertsAsync(Db, On, cancel);
+        return Page();
+    }
+
+    private void ShowCheck()
+    {
+        if (!Marks.IsEmpty)
+        {
+            Seen = ReadMarks();
+            (Check, IsTyped) = (Seen?.Check(Record), true);
+        }
+        else if (Record.Mounting.SetUp is { } kept)
+        {
+            Seen = SeenOf(kept);
+            Check = Seen.Check(Record);
+            if (!Request.HasFormContentType)
+                Marks.Manner = kept.Manner;
+        }
+    }
+
+    private async Task PickAsync(CancellationToken cancel)
+    {
+        Lathes = [.. Record.Shop.Lathes.Where(l => l.RetiredAt is null).OrderBy(l => l.Id)];
+        On =
+            (Step is "pick" or "on" || Record.Mounting.Mount is null) && Lathes.FirstOrDefault(l => l.Id == Lathe) is { } picked
+                ? picked
+                : Record.Lathe;
+        if (Part.Shape is { } known)
+            Known = known;
+        else if (await LatheQueries.ShapeLikeAsync(Db, Part, cancel) is { } like)
+            (Known, IsFromLike) = (like, true);
+        Ways = PlanOn(On.Profile);
+        Chosen = Ways.Ways.FirstOrDefault(w => w.Way == Way) ?? (Ways.Ways.Count > 0 ? Ways.Ways[0] : null);
+    }
+
+    /// <summary>How it would go on a lathe.</summary>
+    public MountingPlan PlanOn(Lathe lathe) =>
+        MountingPlan.For(Record.Kind, Record.Surface.Diameter, Known, lathe, Record.Shop.AdaptersInUse);
+
+    /// <summary>What a lathe says of the part in one short word: fits, or what fails.</summary>
+    public (string Mark, string Word) FitOn(Lathe lathe) =>
+        PlanOn(lathe) switch
+        {
+            { Missing.Count: > 0 } => ("toread", "sizes to measure"),
+            { Ways: [var first, ..] } => ("within", Words.Say("mountWay." + first.Way).ToLowerInvariant()),
+            _ => ("close", "nothing fits"),
+        };
+
+    /// <summary>The marks as typed, or null with what is wrong at its field.</summary>
+    private SetUpSeen? ReadMarks()
+    {
+        var needsSecond = Marks.Manner != SetUpManner.OneScratch;
+        var first = ReadMark("First", Marks.FirstAt, Marks.FirstArc, Marks.FirstLength);
+        var second = needsSecond ? ReadMark("Second", Marks.SecondAt, Marks.SecondArc, Marks.SecondLength) : null;
+        var turned = 180m;
+        if (needsSecond && Marks.Manner != SetUpManner.TwoArcs && !string.IsNullOrWhiteSpace(Marks.Turned))
+        {
+            if (ClockText.Turn(Marks.Turned) is not { } turn)
+                ModelState.AddModelError("Marks.Turned", "Degrees such as 180, or half.");
+            else if (!SetUpCheck.TurnTells(turn))
+                ModelState.AddModelError("Marks.Turned", Words.Say("api.turn"));
+            else
+                turned = turn;
+        }
+        return first is null || (needsSecond && second is null) || !ModelState.IsValid ? null : new(Marks.Manner, turned, first, second);
+    }
+
+    private RunoutMark? ReadMark(string which, string? at, string? arc, string? length)
+    {
+        var (place, extent, depth) = (ClockText.Place(at), (decimal?)null, (Length?)null);
+        var (hasArc, hasLength) = (Marks.Manner != SetUpManner.Indicator, Marks.Manner is not (SetUpManner.Angles or SetUpManner.TwoArcs));
+        if (place is null && !string.IsNullOrWhiteSpace(at))
+            ModelState.AddModelError($"Marks.{which}At", "By the clock, such as 2½ or 75°.");
+        if (hasArc && (extent = ClockText.Arc(arc)) is null && !string.IsNullOrWhiteSpace(arc))
+            ModelState.AddModelError($"Marks.{which}Arc", "Hours such as 2.7, or all.");
+        if (hasLength && !string.IsNullOrWhiteSpace(length))
+        {
+            var allowZero = Marks.Manner == SetUpManner.Indicator;
+            depth = ReadLength($"Marks.{which}Length", length, Reader.Unit, allowZero)?.Value;
+            if (depth?.Millimetres > 3)
+            {
+                ModelState.AddModelError($"Marks.{which}Length", "That is over 3 mm: no scratch or run-out is.");
+                depth = null;
+            }
+        }
+        if (place is not { } clock || (hasArc && extent is null) || (hasLength && depth is null))
+            return null;
+        return Marks.Manner switch
+        {
+            SetUpManner.Indicator => RunoutMark.Indicated(clock, depth!.Value),
+            SetUpManner.Angles or SetUpManner.TwoArcs => RunoutMark.Direction(clock, extent!.Value),
+            _ => RunoutMark.Scratch(clock, extent!.Value, depth!.Value),
+        };
+    }
+
+    /// <summary>What was seen at a check that was kept.</summary>
+    private static SetUpSeen SeenOf(SetUpFact kept)
+    {
+        RunoutMark Mark(decimal degrees, decimal? arc, Length? length) =>
+            kept.Manner switch
+            {
+                SetUpManner.Indicator => RunoutMark.Indicated(ClockAngle.FromDegrees(degrees), length!.Value),
+                SetUpManner.Angles or SetUpManner.TwoArcs => RunoutMark.Direction(ClockAngle.FromDegrees(degrees), arc!.Value),
+                _ => RunoutMark.Scratch(ClockAngle.FromDegrees(degrees), arc!.Value, length!.Value),
+            };
+        return new(
+            kept.Manner,
+            kept.Turned,
+            Mark(kept.FirstDegrees, kept.FirstArc, kept.FirstLength),
+            kept.SecondDegrees is { } at ? Mark(at, kept.SecondArc, kept.SecondLength) : null
+        );
+    }
+
+    /// <summary>The scratches as drawn: as typed, as kept, or where to take hold of them.</summary>
+    internal IReadOnlyList<DrawnScratch> Scratches
+    {
+        get
+        {
+            List<DrawnScratch> all = [];
+            var hasArc = Marks.Manner != SetUpManner.Indicator;
+            void Add(int number, string? at, string? arc, RunoutMark? mark, decimal usually)
+            {
+                var (place, extent) = (ClockText.Place(at)?.Degrees ?? mark?.At.Degrees, ClockText.Arc(arc) ?? mark?.Arc);
+                all.Add(new(number, place ?? usually, hasArc ? extent ?? 90 : null, place is not null && (!hasArc || extent is not null)));
+            }
+            var kept = IsTyped ? null : Seen;
+            Add(1, Marks.FirstAt, Marks.FirstArc, kept?.First, 0);
+            if (Marks.Manner != SetUpManner.OneScratch)
+                Add(2, Marks.SecondAt, Marks.SecondArc, kept?.Second, 180);
+            return all;
+        }
+    }
+
+    /// <summary>A verdict in a mark, a word and a colour.</summary>
+    public static (string Mark, string Word, string Css) WordsOf(SetUpVerdict verdict) =>
+        verdict switch
+        {
+            SetUpVerdict.True => ("within", "It runs true", ""),
+            SetUpVerdict.Close => ("close", "Close: better remount", "is-brass"),
+            SetUpVerdict.Remount => ("over", "Clean and remount", "is-over"),
+            SetUpVerdict.Mixed => ("close", "Both have their share", "is-brass"),
+            SetUpVerdict.SetUpAtFault => ("over", "Clean and remount", "is-over"),
+            _ => ("toread", "Cannot tell", "is-brass"),
+        };
+
+    /// <summary>A share as a whole number of hundredths.</summary>
+    public static string Percent(double share) => Math.Round(share * 100).ToString("0", CultureInfo.InvariantCulture);
+
+    /// <summary>Metal that may still come off, to machine-to; null without readings.</summary>
+    public Length? MayComeOff => Record.Measuring.Worst is { } worst ? Limits.Margin(Record.Kind, worst, Limits.MachineTo) : null;
+
+    internal StockRuleView Rule()
+    {
+        var view = Readings.Rule(Record, Reader);
+        if (
+            Step != "check"
+            || Check?.CostNow is not { } cost
+            || cost <= Length.Zero
+            || Record.Measuring.Worst is not { } worst
+            || MayComeOff is not { } spare
+            || spare <= Length.Zero
+        )
+            return view;
+        var left = spare - cost;
+        var trued = IsRotor ? worst - cost : worst + cost;
+        return view with
+        {
+            Slices = [new("set-up", trued, "waste")],
+            ForecastWord = "Trued up",
+            Head = Reader.Margin(left.Abs()),
+            HeadWord = left < Length.Zero ? "too little for this set-up" : "left after this set-up",
+            HeadIsOver = false,
+        };
+    }
+
+    /// <summary>Reasons for chatter that are known before the first cut.</summary>
+    public Chatter Chatter =>
+        Core.Cutting.Chatter.Of(
+            new()
+            {
+                Kind = Record.Kind,
+                Pass = PassKind.Finish,
+                Depth = Length.Zero,
+                Diameter = Record.Surface.Diameter,
+                Thickness = IsRotor ? Record.Measuring.Worst : null,
+                Overhangs = MountSteps.Overhangs(Record.Kind, Known, On.Profile),
+                HasBand = Record.Mounting.Mount?.Damped ?? true,
+                EdgeIsWorn = EdgesInUse.Any(i => i.Chipped || i.Worn),
+            },
+            Record.Shop.Rules
+        );
+
+    /// <summary>The inserts that will cut this part.</summary>
+    public IEnumerable<InsertNow> EdgesInUse => Inserts.Where(i => (i.Holder == ToolHolder.Bar) != IsRotor);
+
+    internal MountedPart Drawn =>
+        new(
+            Record.Kind,
+            Record.Surface.Diameter,
+            Record.Surface.Band,
+            IsRotor ? Record.Measuring.Worst ?? Limits.MachineTo : Length.Zero,
+            Known
+        );
+
+    /// <summary>A size as it stands in its field.</summary>
+    public string? Text(string? typed, Length? known) => typed ?? known?.In(Reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
+
+    private Length? Size(string field, string? text, bool allowZero = false)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        var result = LengthParser.Parse(text, Reader.Unit, allowZero);
+        if (result.Fault is { } fault)
+            ModelState.AddModelError(field, Words.Of(fault, Reader.Unit));
+        else if (result.Typed!.Value.Millimetres > 900)
+            ModelState.AddModelError(field, "That is over 900 mm.");
+        return result.Typed?.Value;
+    }
+}

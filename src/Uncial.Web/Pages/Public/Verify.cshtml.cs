@@ -1,0 +1,43 @@
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.AspNetCore.RateLimiting;
+using Uncial.Data;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>
+/// The proof of a part by the code on its paper: the whole of it for those who are signed in; for anybody only sizes, limits, dates and whether it
+/// still holds.
+/// </summary>
+[AllowAnonymous]
+[EnableRateLimiting("calculations")]
+public class VerifyModel(UncialDb db, Reader reader) : PageModel
+{
+    public ProofDocument? Proof { get; private set; }
+    public Certificate? Certificate { get; private set; }
+    public ProofState? State { get; private set; }
+    public string Code { get; private set; } = "";
+
+    public async Task<IActionResult> OnGetAsync(string? code, CancellationToken cancel)
+    {
+        (ViewData["Title"], Code) = ("Proof", code?.Trim() ?? "");
+        if (Code.Length == 0)
+            return Page();
+        Certificate = await Proofs.FindAsync(db, Code, cancel);
+        if (Certificate is null)
+        {
+            Response.StatusCode = StatusCodes.Status404NotFound;
+            return Page();
+        }
+        Proof = Proofs.Read(Certificate);
+        State = await Proofs.CheckAsync(db, Certificate, cancel);
+        if (reader.IsSignedIn)
+            (ViewData["Title"], ViewData["Sub"]) = (
+                "Proof of " + Words.Of(Proof).ToLowerInvariant(),
+                $"{Proof.Tag}, {Proof.Vehicle}, job {Proof.Job}"
+            );
+        return Page();
+    }
+}

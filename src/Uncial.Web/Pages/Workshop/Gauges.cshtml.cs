@@ -1,0 +1,335 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Gauges;
+using Uncial.Core.Lengths;
+using Uncial.Data;
+using Uncial.Web.Charts;
+using Uncial.Web.Devices;
+using Uncial.Web.Events;
+using Uncial.Web.Hosting;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What is typed about a gauge.</summary>
+public sealed class GaugeTyped
+{
+    public string? Name { get; set; }
+    public GaugeKind Kind { get; set; }
+    public string? Unit { get; set; }
+    public string? Resolution { get; set; }
+    public string? Certificate { get; set; }
+    public string? Permissible { get; set; }
+    public string? NextCheck { get; set; }
+    public string? Standard { get; set; }
+    public string? StandardU { get; set; }
+    public string? Tolerance { get; set; }
+    public string? Starts { get; set; }
+    public string? Reach { get; set; }
+    public string? Address { get; set; }
+    public bool Retired { get; set; }
+}
+
+/// <summary>How a gauge repeats in one hand, or in all.</summary>
+/// <param name="Who">Whose hand; null for all together.</param>
+/// <param name="Repeats">What the repeats on record say.</param>
+/// <param name="Counts">It is what the reader's next reading goes by.</param>
+/// <param name="Doubt">Doubt of one reading at a usual size.</param>
+/// <param name="OfTwo">Doubt of the mean of two.</param>
+/// <param name="Factor">Coverage factor, where few repeats are known.</param>
+public sealed record GaugeStudy(string? Who, Repeatability Repeats, bool Counts, Length Doubt, Length OfTwo, decimal Factor);
+
+/// <summary>The gauges of the shop: what each is, how its zero stands, what it has put in doubt. The owner enters and changes them.</summary>
+public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, TimeProvider time) : PageModel
+{
+    private const int DoubtsShown = 40;
+
+    [BindProperty(SupportsGet = true)]
+    public int? Id { get; set; }
+
+    [BindProperty(SupportsGet = true)]
+    public bool Edit { get; set; }
+
+    [BindProperty]
+    public GaugeTyped Typed { get; set; } = new();
+
+    [BindProperty]
+    public string? Shown { get; set; }
+
+    [BindProperty]
+    public string? Insisted { get; set; }
+
+    [BindProperty]
+    public int Turn { get; set; }
+
+    public Shop Shop { get; private set; } = null!;
+    public IReadOnlyList<Gauge> Gauges => [.. Shop.Gauges.OrderBy(g => g.RetiredAt is not null).ThenBy(g => g.Kind).ThenBy(g => g.Id)];
+    public Gauge? Chosen { get; private set; }
+
+    /// <summary>Parts with readings of the chosen gauge that are in doubt.</summary>
+    public IReadOnlyList<(string Tag, string Vehicle, int Readings, OutcomeKind? Outcome)> Doubts { get; private set; } = [];
+
+    /// <summary>How the chosen gauge repeats in each hand, and in all: the one that counts for the reader is marked.</summary>
+    public IReadOnlyList<GaugeStudy> Studies { get; private set; } = [];
+
+    public IReadOnlyDictionary<int, int> DoubtCounts { get; private set; } = new Dictionary<int, int>();
+    public string? Question { get; private set; }
+    public DateTimeOffset Now => time.GetUtcNow();
+
+    public LengthUnit UnitOf(Gauge? gauge) => gauge?.Unit ?? reader.Unit;
+
+    /// <summary>Host and port, as a device is listened to.</summary>
+    /// <summary>An address that a device of the shop may have: an IPv4 address of this machine or of a private range, and a port.</summary>
+    internal static bool IsAddress(string text) =>
+        text.Split(':') is [var host, var port]
+        && Uncial.Web.Devices.DeviceAddress.Allows(host)
+        && ushort.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+        && number > 0;
+
+    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
+
+    public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (Edit && !reader.IsOwner)
+            return Redirect("/gauges");
+        if (Edit && Chosen is { } gauge)
+            Typed = TypedOf(gauge);
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostZeroAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (Chosen is not { HasStandard: true } gauge)
+            return NotFound();
+        var result = LengthParser.Parse(Shown, UnitOf(gauge));
+        if (result.Fault is { } fault)
+        {
+            ModelState.AddModelError(nameof(Shown), Words.Of(fault, UnitOf(gauge)));
+            return Page();
+        }
+        if ((result.Typed!.Value - gauge.StandardSize!.Value).Abs().Millimetres > 1 && Insisted != Shown)
+        {
+            (Question, Insisted) = (
+                $"That is {reader.With((result.Typed.Value - gauge.StandardSize.Value).Abs())} off its standard. Press Enter again if the gauge shows it.",
+                Shown
+            );
+            return Page();
+        }
+        await GaugeCommands.CheckAsync(db, gauge, result.Typed, new(reader.OperatorId, time.GetUtcNow()), cancel);
+        return Redirect("/gauges/" + gauge.Id);
+    }
+
+    public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
+    {
+        if (!reader.IsOwner)
+            return Forbid();
+        Edit = true;
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        LengthUnit? unit = Typed.Unit switch
+        {
+            "mm" => LengthUnit.Millimetre,
+            "in" => LengthUnit.Inch,
+            _ => null,
+        };
+        var field = unit ?? reader.Unit;
+        if (string.IsNullOrWhiteSpace(Typed.Name) || Typed.Name.Trim().Length > 60)
+            ModelState.AddModelError("Typed.Name", "Give it a name of at most 60 letters.");
+        else if (Shop.Gauges.Any(g => g.Id != Chosen?.Id && g.Name == Typed.Name.Trim()))
+            ModelState.AddModelError("Typed.Name", "Another gauge has that name.");
+        var resolution = Read("Typed.Resolution", Typed.Resolution, field, required: true, most: 5);
+        var certificate = Read("Typed.Certificate", Typed.Certificate, field, most: 5);
+        var permissible = Read("Typed.Permissible", Typed.Permissible, field, most: 5);
+        var standard = Read("Typed.Standard", Typed.Standard, field);
+        var standardU = Read("Typed.StandardU", Typed.StandardU, field, most: 5);
+        var tolerance = Read("Typed.Tolerance", Typed.Tolerance, field, required: standard is not null, most: 5);
+        DateOnly? next = null;
+        if (!string.IsNullOrWhiteSpace(Typed.NextCheck))
+        {
+            if (DateOnly.TryParse(Typed.NextCheck, CultureInfo.InvariantCulture, out var day))
+                next = day;
+            else
+                ModelState.AddModelError("Typed.NextCheck", "A day.");
+        }
+        var (starts, reach) = ReadBar(field);
+        var address = string.IsNullOrWhiteSpace(Typed.Address) ? null : Typed.Address.Trim();
+        if (address is not null && !IsAddress(address))
+            ModelState.AddModelError("Typed.Address", "An address of the shop’s own network, colon, port; such as 192.168.1.20:5091.");
+        if (Chosen is not null && Chosen.Turn != Turn)
+            ModelState.AddModelError("Typed.Name", "Somebody changed this gauge since; look again.");
+        if (!ModelState.IsValid)
+            return Page();
+
+        var gauge = Chosen;
+        if (gauge is null)
+            Shop.Gauges.Add(gauge = new() { Name = "", ShopId = Shop.Id });
+        (gauge.Name, gauge.Kind, gauge.Unit) = (
+            Typed.Name!.Trim(),
+            Typed.Kind,
+            Typed.Kind == GaugeKind.DrumGaugeEighths ? LengthUnit.Inch : unit
+        );
+        (gauge.Resolution, gauge.CertificateUncertainty, gauge.PermissibleError, gauge.NextCheck) = (
+            resolution!.Value,
+            certificate,
+            permissible,
+            next
+        );
+        (gauge.StandardSize, gauge.StandardUncertainty, gauge.ZeroTolerance) = (standard, standardU, tolerance);
+        (gauge.StartsMm, gauge.Reach, gauge.Address) = ([.. starts.Select(s => s.Millimetres)], reach, address);
+        gauge.RetiredAt = Typed.Retired ? gauge.RetiredAt ?? time.GetUtcNow() : null;
+        gauge.Turn++;
+        await db.SaveChangesAsync(cancel);
+        return Redirect("/gauges/" + gauge.Id);
+    }
+
+    private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
+    {
+        Shop = await file.ShopAsync(cancel);
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Gauges", "", "gauges");
+        DoubtCounts = await db
+            .ReadingFlags.Join(db.Readings, f => f.ReadingId, r => r.Id, (f, r) => r.GaugeId)
+            .Where(g => g != null)
+            .GroupBy(g => g!.Value)
+            .ToDictionaryAsync(g => g.Key, g => g.Count(), cancel);
+        if (Id is null)
+            return null;
+        Chosen = Shop.Gauges.Find(g => g.Id == Id);
+        if (Chosen is null)
+            return NotFound();
+        var doubts = await (
+            from f in db.ReadingFlags
+            join r in db.Readings on f.ReadingId equals r.Id
+            join s in db.Surfaces on r.SurfaceId equals s.Id
+            join p in db.Parts on s.PartId equals p.Id
+            join l in db.LogLines on p.Id equals l.PartId
+            where r.GaugeId == Id
+            group f by new
+            {
+                p.Tag,
+                p.Job!.Vehicle,
+                l.Outcome,
+            } into part
+            orderby part.Max(f => f.Id) descending
+            select new
+            {
+                part.Key.Tag,
+                part.Key.Vehicle,
+                Count = part.Count(),
+                part.Key.Outcome,
+            }
+        )
+            .Take(DoubtsShown)
+            .ToListAsync(cancel);
+        Doubts = [.. doubts.Select(d => (d.Tag, d.Vehicle, d.Count, d.Outcome))];
+        if (!Edit && (Chosen.Kind.Reads(Core.Parts.PartKind.Rotor) || Chosen.Kind.Reads(Core.Parts.PartKind.Drum)))
+            await StudyAsync(Chosen, cancel);
+        return null;
+    }
+
+    private async Task StudyAsync(Gauge gauge, CancellationToken cancel)
+    {
+        var repeats = await GaugeQueries.RepeatsAsync(db, gauge.Id, cancel);
+        if (repeats.Count == 0)
+            return;
+        var names = await db.Operators.Where(o => repeats.Keys.Contains(o.Id)).ToDictionaryAsync(o => o.Id, o => o.DisplayName, cancel);
+        var (all, mine) = (GaugeQueries.PooledOf(repeats, 0), GaugeQueries.PooledOf(repeats, reader.OperatorId));
+        GaugeStudy Study(string? who, Repeatability r, bool counts)
+        {
+            var size = GaugeSizes.Usual(gauge.Kind);
+            ReadingUncertainty Of(int n) => ReadingUncertainty.Of(gauge.Facts, size, n, Shop.Rules, gauge.HasStandard ? 1 : 0, r);
+            var one = Of(1);
+            var k = r.CoverageFactor(one.Expanded / 2, r.Deviation(Shop.Rules.RepeatOf(gauge.Kind)));
+            return new(who, r, counts, one.Expanded, Of(2).Expanded, k);
+        }
+        var own = mine != all || repeats.Count == 1 ? mine : default;
+        Studies =
+        [
+            Study(null, all, own == default),
+            .. repeats
+                .OrderByDescending(r => r.Value.Degrees)
+                .Select(r =>
+                    Study(
+                        names.GetValueOrDefault(r.Key, ""),
+                        r.Value,
+                        own != default && r.Key == reader.OperatorId && r.Value.Degrees >= Repeatability.OwnDegrees
+                    )
+                ),
+        ];
+    }
+
+    /// <summary>How a gauge that sends stands now, or null where nothing was heard of it yet.</summary>
+    public GaugeNow? Live(Gauge gauge)
+    {
+        ArgumentNullException.ThrowIfNull(gauge);
+        return gauge.Address is null ? null : news.Now(gauge.Id);
+    }
+
+    private GaugeTyped TypedOf(Gauge g)
+    {
+        var unit = UnitOf(g);
+        string? Text(Length? length) => length?.In(unit).ToString("0.######", CultureInfo.InvariantCulture);
+        return new()
+        {
+            Name = g.Name,
+            Kind = g.Kind,
+            Unit = g.Unit is { } u ? LengthText.Name(u) : "",
+            Resolution = Text(g.Resolution),
+            Certificate = Text(g.CertificateUncertainty),
+            Permissible = Text(g.PermissibleError),
+            NextCheck = g.NextCheck?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            Standard = Text(g.StandardSize),
+            StandardU = Text(g.StandardUncertainty),
+            Tolerance = Text(g.ZeroTolerance),
+            Starts =
+                g.StartsMm.Length == 0 ? null
+                : g.Kind == GaugeKind.DrumGaugeEighths ? string.Join(" to ", g.StartsMm.Select(s => Text(Length.FromMillimetres(s))))
+                : BarText.Write([.. g.StartsMm.Select(Length.FromMillimetres)], unit),
+            Reach = Text(g.Reach),
+            Address = g.Address,
+            Retired = g.RetiredAt is not null,
+        };
+    }
+
+    private Length? Read(string field, string? text, LengthUnit unit, bool required = false, decimal most = 2000)
+    {
+        if (string.IsNullOrWhiteSpace(text) && !required)
+            return null;
+        var result = LengthParser.Parse(text, unit);
+        if (result.Fault is { } fault)
+            ModelState.AddModelError(field, Words.Of(fault, unit));
+        else if (result.Typed!.Value.Millimetres > most)
+            ModelState.AddModelError(field, "That is over 5 mm.");
+        return result.Typed?.Value;
+    }
+
+    private (IReadOnlyList<Length> Starts, Length? Reach) ReadBar(LengthUnit unit)
+    {
+        if (!Typed.Kind.HasBar())
+            return ([], null);
+        if (Typed.Kind == GaugeKind.DrumGaugeEighths)
+            unit = LengthUnit.Inch;
+        var reach = Read("Typed.Reach", Typed.Reach, unit, required: true, most: 100);
+        var starts = BarText.Read(Typed.Starts, unit);
+        if (Typed.Kind == GaugeKind.DrumGaugeEighths)
+        {
+            if (
+                starts is [var least, .., var most]
+                && least.Inches % 1 == 0
+                && most.Inches % 1 == 0
+                && least.Inches >= 1
+                && most.Inches <= 78
+            )
+                return ([least, most], reach);
+            ModelState.AddModelError("Typed.Starts", "Least and greatest whole inch, such as 6 to 16.");
+        }
+        else if (starts is null)
+            ModelState.AddModelError("Typed.Starts", "The stations with a space between, or such as 6 to 16 by 0.25.");
+        return (starts ?? [], reach);
+    }
+}

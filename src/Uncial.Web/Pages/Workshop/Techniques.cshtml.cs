@@ -1,0 +1,138 @@
+using System.Globalization;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
+using Uncial.Core.Lengths;
+using Uncial.Core.Planning;
+using Uncial.Data;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What is typed about a technique of the shop's own.</summary>
+public sealed class TechniqueTyped
+{
+    public string? Name { get; set; }
+    public string? RoughMin { get; set; }
+    public string? RoughMax { get; set; }
+    public string? FinishMin { get; set; }
+    public string? FinishMax { get; set; }
+    public string? MinRough { get; set; }
+    public string? MaxRough { get; set; }
+    public bool Retired { get; set; }
+}
+
+/// <summary>The ways to work: the built-in schools and the shop's own beside them. The owner enters and changes the shop's own.</summary>
+public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+{
+    [BindProperty(SupportsGet = true)]
+    public int? Id { get; set; }
+
+    [BindProperty]
+    public TechniqueTyped Typed { get; set; } = new();
+
+    [BindProperty]
+    public int Turn { get; set; }
+
+    public Shop Shop { get; private set; } = null!;
+    public ShopTechnique? Chosen { get; private set; }
+    public IReadOnlyList<ShopTechnique> Own => [.. Shop.OwnTechniques.OrderBy(t => t.RetiredAt is not null).ThenBy(t => t.Id)];
+
+    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
+
+    public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (Chosen is not { Spec: var t })
+            return Page();
+        string L(Length length) => length.In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
+        Typed = new()
+        {
+            Name = t.Key,
+            RoughMin = L(t.RoughMin),
+            RoughMax = L(t.RoughMax),
+            FinishMin = L(t.FinishMin),
+            FinishMax = L(t.FinishMax),
+            MinRough = t.MinRough.ToString(CultureInfo.InvariantCulture),
+            MaxRough = t.MaxRough.ToString(CultureInfo.InvariantCulture),
+            Retired = Chosen.RetiredAt is not null,
+        };
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
+    {
+        if (!reader.IsOwner)
+            return Forbid();
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        var spec = new Technique(
+            Typed.Name?.Trim() ?? "",
+            Depth("RoughMin", Typed.RoughMin),
+            Depth("RoughMax", Typed.RoughMax),
+            Depth("FinishMin", Typed.FinishMin),
+            Depth("FinishMax", Typed.FinishMax),
+            Count("MinRough", Typed.MinRough),
+            Count("MaxRough", Typed.MaxRough)
+        );
+        var taken = Technique
+            .BuiltIn.SelectMany(t => new[] { t.Key, Words.Technique(t.Key) })
+            .Concat(Shop.OwnTechniques.Where(t => t.Id != Chosen?.Id).Select(t => t.Spec.Key))
+            .Concat([PlanState.NoCut, PlanState.Scuff, PlanState.Finished]);
+        if (ModelState.IsValid)
+            foreach (var fault in TechniqueCheck.Faults(spec, taken, Shop.Rules))
+                Bad(
+                    fault switch
+                    {
+                        TechniqueFault.Name or TechniqueFault.NameTaken => "Name",
+                        TechniqueFault.RoughRange => "RoughMax",
+                        TechniqueFault.FinishRange or TechniqueFault.Nothing => "FinishMax",
+                        TechniqueFault.TooHeavy => spec.MaxRough > 0 && spec.RoughMax > Shop.Rules.HeaviestPass ? "RoughMax" : "FinishMax",
+                        _ => "MaxRough",
+                    },
+                    Words.Say("techniqueFault." + fault, reader.With(Shop.Rules.HeaviestPass))
+                );
+        if (Turn != (Chosen?.Turn ?? 0))
+            Bad("Name", "Somebody changed it since; look again.");
+        if (!ModelState.IsValid)
+            return Page();
+        var technique = Chosen;
+        if (technique is null)
+            Shop.OwnTechniques.Add(technique = new() { ShopId = Shop.Id, Spec = spec });
+        technique.Spec = spec;
+        technique.RetiredAt = Typed.Retired ? technique.RetiredAt ?? time.GetUtcNow() : null;
+        technique.Turn++;
+        await db.SaveChangesAsync(cancel);
+        return Redirect("/techniques/" + technique.Id.ToString(CultureInfo.InvariantCulture));
+    }
+
+    private void Bad(string field, string what) => ModelState.AddModelError("Typed." + field, what);
+
+    private Length Depth(string field, string? text)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return Length.Zero;
+        var result = LengthParser.Parse(text, reader.Unit, allowZero: true);
+        if (result.Fault is { } fault)
+            Bad(field, Words.Of(fault, reader.Unit));
+        return result.Typed?.Value ?? Length.Zero;
+    }
+
+    private int Count(string field, string? text)
+    {
+        if (int.TryParse(string.IsNullOrWhiteSpace(text) ? "0" : text, NumberStyles.None, CultureInfo.InvariantCulture, out var n))
+            return n;
+        Bad(field, "A whole number, 0 to 100.");
+        return 0;
+    }
+
+    private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
+    {
+        Shop = await file.ShopAsync(cancel);
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Ways to work", "", "lathes");
+        if (Id is null)
+            return null;
+        Chosen = Shop.OwnTechniques.Find(t => t.Id == Id);
+        return Chosen is null ? NotFound() : null;
+    }
+}

@@ -1,0 +1,208 @@
+using System.Globalization;
+using System.Resources;
+using Uncial.Core;
+using Uncial.Core.Lengths;
+using Uncial.Core.Measuring;
+using Uncial.Core.Parts;
+using Uncial.Core.Reasoning;
+
+namespace Uncial.Web.Text;
+
+/// <summary>The words of the shop, from the resource file. What Core names by code gets its sentence here, in the reader's unit.</summary>
+public static class Words
+{
+    private static readonly ResourceManager Resources = new("Uncial.Web.Text.Words", typeof(Words).Assembly);
+
+    public static string Say(string key, params object?[] with) =>
+        string.Format(
+            CultureInfo.InvariantCulture,
+            Resources.GetString(key, CultureInfo.InvariantCulture) ?? throw new KeyNotFoundException($"No words for '{key}'."),
+            with
+        );
+
+    /// <summary>The sentence, or the name itself where a shop has made up its own.</summary>
+    public static string SayOr(string key, string otherwise) => Resources.GetString(key, CultureInfo.InvariantCulture) ?? otherwise;
+
+    public static string Of(Note note, LengthUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(note);
+        if (note is { Code: "notLookedAt", Subject: { } what })
+            return Say("note.notLookedAt." + what);
+        if (note is { Code: "planOutlived", Subject: { } why })
+            return Say("cut.outlived." + why);
+        return Say(
+            "note." + note.Code,
+            Figure(note.Length, unit),
+            Figure(note.Second, unit),
+            note.Degrees is { } d ? Clock(d) : null,
+            note.Subject is { } s ? SayOr("side." + s, SayOr("technique." + s, s)) : null
+        );
+    }
+
+    /// <summary>Notes as they are listed: what nobody looked at is named in one line.</summary>
+    public static IEnumerable<string> List(IEnumerable<Note> notes, LengthUnit unit)
+    {
+        var all = notes.ToList();
+        List<string> unseen =
+        [
+            .. all.Where(n => n is { Code: "notLookedAt", Subject: not null })
+                .Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant()),
+        ];
+        if (unseen.Count > 0)
+            yield return Say("note.notLookedAt", string.Join("; ", unseen));
+        List<string> byEye =
+        [
+            .. all.Where(n => n is { Code: "lookAgain", Subject: not null })
+                .Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant()),
+        ];
+        if (byEye.Count > 0)
+            yield return Say("note.lookAgain", string.Join("; ", byEye));
+        foreach (var note in all.Where(n => n is not { Code: "notLookedAt" or "lookAgain", Subject: not null }))
+            yield return Of(note, unit);
+    }
+
+    /// <summary>What a step works out, with the side or pass that it is for.</summary>
+    public static string Of(Step step)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        var name = SayOr("step." + step.Quantity, step.Quantity);
+        return step.Subject is not { } subject ? name
+            : char.IsAsciiDigit(subject[0]) ? Say("worked.after", name, subject)
+            : $"{name}, {SayOr("side." + subject, SayOr("pass." + char.ToUpperInvariant(subject[0]) + subject[1..], subject)).ToLowerInvariant()}";
+    }
+
+    /// <summary>How a step is reckoned: its formula with the numbers in, or in words where there is none.</summary>
+    public static string How(Step step, LengthUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        return step.Formula.Length > 0 ? step.Arithmetic(unit) : SayOr("how." + step.Quantity, "");
+    }
+
+    /// <summary>What a step comes to.</summary>
+    public static string Result(Step step, LengthUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        return step.Result.Name is { } state ? SayOr("state." + state, state) : step.Outcome(unit);
+    }
+
+    public static string Of(LengthFault fault, LengthUnit unit) =>
+        Say("fault." + fault, unit == LengthUnit.Inch ? "0.957 or 8 7/8 + 132t" : "24.31 or 24+.31");
+
+    public static string Of(Doubt doubt, Length value, Limits limits, LengthUnit unit)
+    {
+        ArgumentNullException.ThrowIfNull(limits);
+        return Say("doubt." + doubt, With(value, unit), With(limits.Nominal ?? limits.MachineTo, unit));
+    }
+
+    /// <summary>A doubt about a reading, and the size that it is held against.</summary>
+    public static string Of(Doubt doubt, Length value, Length against, LengthUnit unit) =>
+        Say("doubt." + doubt, With(value, unit), With(against, unit));
+
+    public static string Technique(string key) => SayOr("technique." + key, key);
+
+    /// <summary>A surface in words: rotor, drum, or the drum in a rotor's hat.</summary>
+    public static string Of(WorkSurface surface)
+    {
+        ArgumentNullException.ThrowIfNull(surface);
+        return Say(surface.InHat ? "kind.InHat" : "kind." + surface.Kind);
+    }
+
+    /// <summary>A part in words: "Front left rotor", "Other drum, hub no. 2".</summary>
+    public static string Of(Part part, WorkSurface? surface = null)
+    {
+        ArgumentNullException.ThrowIfNull(part);
+        surface ??= part.Surfaces[0];
+        return part.Corner == Corner.Other && part.Mark is { } mark
+            ? $"{mark} {Of(surface)}"
+            : $"{Say("corner." + part.Corner)} {Of(surface)}";
+    }
+
+    /// <summary>The part of a proof in words.</summary>
+    public static string Of(ProofDocument proof)
+    {
+        ArgumentNullException.ThrowIfNull(proof);
+        var kind = Say("kind." + proof.Surfaces[0].Kind);
+        return proof.Corner == Corner.Other && proof.Mark is { } mark ? $"{mark} {kind}" : $"{Say("corner." + proof.Corner)} {kind}";
+    }
+
+    /// <summary>Where a limit was read: one source, several that agree, or several that do not.</summary>
+    public static string SourcesOf(ProofLimit limit)
+    {
+        ArgumentNullException.ThrowIfNull(limit);
+        var sources = string.Join(" and ", limit.Sources.Select(s => Say("source." + s).ToLowerInvariant()));
+        return Say(
+            limit.Sources.Count == 1 ? "limits.oneSource"
+                : limit.Agree ? "limits.agree"
+                : "limits.differ",
+            Say("limitKind." + limit.Kind),
+            sources
+        );
+    }
+
+    /// <summary>A step that made a limit laxer: was, is, who, why.</summary>
+    public static string LaxerOf(LaxerLimit step, Reader reader)
+    {
+        ArgumentNullException.ThrowIfNull(step);
+        ArgumentNullException.ThrowIfNull(reader);
+        return Say(
+            "limits.laxer",
+            Say("limitKind." + step.Kind),
+            reader.With(step.Was),
+            reader.With(step.Is),
+            step.ByRules ? Say("limits.byRules") : "",
+            step.SignedBy is { } signer ? Say("limits.signed", signer) : Say("limits.unsigned", step.By),
+            step.Why
+        );
+    }
+
+    /// <summary>A reading that was withdrawn: what, why, who.</summary>
+    public static string WithdrawnOf(ProofWithdrawal withdrawn, Reader reader)
+    {
+        ArgumentNullException.ThrowIfNull(withdrawn);
+        ArgumentNullException.ThrowIfNull(reader);
+        return Say(
+            "limits.withdrawn",
+            reader.With(withdrawn.Size.Size),
+            Clock(withdrawn.Size.Degrees),
+            withdrawn.By,
+            withdrawn.Reason,
+            withdrawn.SignedBy is { } signer ? Say("limits.signed", signer) : ""
+        );
+    }
+
+    /// <summary>A reading whose gauge failed on its standard afterwards.</summary>
+    public static string SuspectOf(ProofSize reading, Reader reader)
+    {
+        ArgumentNullException.ThrowIfNull(reading);
+        ArgumentNullException.ThrowIfNull(reader);
+        return Say("limits.suspect", reader.With(reading.Size), Clock(reading.Degrees), reading.Gauge ?? "");
+    }
+
+    /// <summary>A place as on the face of a clock: 12, 1½, 3; anything between in degrees.</summary>
+    public static string Clock(decimal degrees)
+    {
+        var hour = degrees % 360 / 30m;
+        var whole = (int)Math.Floor(hour);
+        var half = hour - whole;
+        if (half is not (0m or 0.5m))
+            return Math.Round(degrees % 360, 0).ToString(CultureInfo.InvariantCulture) + "°";
+        return (whole == 0 ? 12 : whole).ToString(CultureInfo.InvariantCulture) + (half == 0.5m ? "½" : "");
+    }
+
+    /// <summary>A figure with its unit.</summary>
+    /// <summary>When something was, as short as it can be said: <c>14:05</c> today, <c>yesterday 14:05</c>, or the day.</summary>
+    public static string When(DateTimeOffset at, DateTimeOffset now)
+    {
+        var (then, today) = (at.ToLocalTime(), now.ToLocalTime().Date);
+        return then.ToString(
+            then.Date == today ? "HH:mm"
+                : then.Date == today.AddDays(-1) ? "'yesterday' HH:mm"
+                : "d MMM yyyy",
+            CultureInfo.InvariantCulture
+        );
+    }
+
+    public static string With(Length length, LengthUnit unit) => LengthText.Reading(length, unit) + " " + LengthText.Name(unit);
+
+    private static string? Figure(Length? length, LengthUnit unit) => length is { } l ? With(l, unit) : null;
+}
