@@ -163,13 +163,13 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Tampered(all)).ShouldBeEmpty(); // by itself it cannot be told
         (await Tampered(all, [head])).ShouldNotBeEmpty();
         var file = Path.GetTempFileName();
-        var keeper = new Live.HeadKeeper(
+        var keeper = new HeadKeeper(
             (Microsoft.Extensions.DependencyInjection.IServiceScopeFactory)
                 shop.Services.GetService(typeof(Microsoft.Extensions.DependencyInjection.IServiceScopeFactory))!,
             (Microsoft.Extensions.Configuration.IConfiguration)
                 shop.Services.GetService(typeof(Microsoft.Extensions.Configuration.IConfiguration))!,
             TimeProvider.System,
-            Microsoft.Extensions.Logging.Abstractions.NullLogger<Live.HeadKeeper>.Instance
+            Microsoft.Extensions.Logging.Abstractions.NullLogger<HeadKeeper>.Instance
         );
         File.Delete(file);
         await keeper.KeepAsync(file, Cancel);
