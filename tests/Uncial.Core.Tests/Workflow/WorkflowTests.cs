@@ -1,0 +1,168 @@
+using Uncial.Core.Cutting;
+using Uncial.Core.Parts;
+using Uncial.Core.Release;
+
+namespace Uncial.Core.Tests.Workflow;
+
+/// <summary>What follows from the facts on record, station by station.</summary>
+public class WorkflowTests
+{
+    private static StoredSurface Measured(decimal size = 24.3m)
+    {
+        var surface = new StoredSurface(PartKind.Rotor);
+        surface.Limit(LimitKind.Discard, 23m);
+        surface.Limit(LimitKind.MachineTo, 23.4m);
+        surface.ReadAll(size);
+        return surface;
+    }
+
+    private static StoredSurface Planned()
+    {
+        var surface = Measured();
+        surface.Mount();
+        surface.GoOn();
+        surface.Plan();
+        return surface;
+    }
+
+    [Fact]
+    public void A_surface_goes_from_station_to_station_as_facts_are_added()
+    {
+        var surface = new StoredSurface(PartKind.Rotor);
+        surface.State.Station.ShouldBe(Station.Receive);
+        surface.Limit(LimitKind.Discard, 23m);
+        surface.State.Station.ShouldBe(Station.Measure);
+        surface.ReadAll(24.3m);
+        surface.State.Station.ShouldBe(Station.Mount);
+        surface.Mount();
+        surface.GoOn();
+        surface.State.Station.ShouldBe(Station.Plan);
+        surface.Plan();
+        surface.State.Station.ShouldBe(Station.Cut);
+        while (!surface.State.Planning.IsCutToItsEnd)
+            surface.Cut();
+        surface.State.Station.ShouldBe(Station.Cut); // hatched, edges, washed
+        surface.Finish();
+        surface.State.Station.ShouldBe(Station.Confirm);
+        surface.ReadAll(24.0m);
+        surface.Read(0, 24.0m);
+        surface.Confirm();
+        surface.State.Station.ShouldBe(Station.Release);
+        surface.HasLeft = true;
+        surface.State.Station.ShouldBe(Station.Done);
+    }
+
+    [Fact]
+    public void Of_several_sources_the_strictest_holds_until_a_lead_settles_it_and_a_new_reading_opens_it_again()
+    {
+        var surface = new StoredSurface(PartKind.Rotor);
+        var cast = surface.Limit(LimitKind.Discard, 22.4m);
+        surface.Limit(LimitKind.Discard, 23m, LimitSource.LimitBook);
+        surface.State.Receiving.Limits!.Discard.ShouldBe(Mm.Of(23m));
+        surface.State.Receiving.IsDisputed(LimitKind.Discard).ShouldBeTrue();
+
+        surface.Settle(cast);
+        surface.State.Receiving.Limits!.Discard.ShouldBe(Mm.Of(22.4m));
+        surface.State.Receiving.IsDisputed(LimitKind.Discard).ShouldBeFalse();
+        // Machine-to follows from discard, so that it became laxer as well.
+        surface
+            .State.Receiving.LaxerSteps.Select(l => (l.Kind, l.Was, l.Is))
+            .ShouldBe([(LimitKind.Discard, Mm.Of(23m), Mm.Of(22.4m)), (LimitKind.MachineTo, Mm.Of(23.4m), Mm.Of(22.8m))]);
+
+        surface.Limit(LimitKind.Discard, 23.1m, LimitSource.MakersSheet);
+        surface.State.Receiving.Limits!.Discard.ShouldBe(Mm.Of(23.1m));
+        // A laxer word beside the strictest changes nothing; in place of it, it does.
+        surface.State.Receiving.WouldLoosen(LimitKind.Discard, Mm.Of(22m), LimitSource.OtherShop, []).ShouldBeEmpty();
+        surface.State.Receiving.WouldLoosen(LimitKind.Discard, Mm.Of(22m), LimitSource.MakersSheet, []).ShouldNotBeEmpty();
+    }
+
+    [Fact]
+    public void Numbers_order_facts_whatever_the_clock_said()
+    {
+        var surface = new StoredSurface(PartKind.Rotor);
+        surface.Limit(LimitKind.Discard, 23m);
+        surface.Read(0, 24.3m, at: new(2026, 11, 29, 12, 0, 0, TimeSpan.Zero));
+        surface.Read(0, 24.1m, at: new(2026, 11, 29, 9, 0, 0, TimeSpan.Zero));
+        surface.State.Measuring.ReadingAt(new(0, null))!.Value.ShouldBe(Mm.Of(24.1m));
+    }
+
+    [Fact]
+    public void A_withdrawn_reading_counts_for_nothing_and_is_still_told()
+    {
+        var surface = new StoredSurface(PartKind.Rotor);
+        surface.Limit(LimitKind.Discard, 23m);
+        surface.Read(0, 22.4m, withdrawn: true);
+        surface.Read(0, 24.2m);
+        (surface.State.Measuring.Worst, surface.State.Measuring.WithdrawnSizes.Count).ShouldBe((Mm.Of(24.2m), 1));
+        surface.State.Measuring.DiscardVerdict.ShouldNotBe(Verdict.Beyond);
+    }
+
+    [Fact]
+    public void A_plan_that_nothing_was_cut_by_ends_with_what_it_rests_on_and_one_that_was_begun_says_why()
+    {
+        var surface = Planned();
+        surface.State.Planning.Doubt.ShouldBeNull();
+        surface.Read(0, 24.1m);
+        (surface.State.Planning.Latest, surface.State.Station).ShouldBe((null, Station.Plan));
+
+        var begun = Planned();
+        begun.Cut();
+        begun.State.Planning.IsCutToItsEnd.ShouldBeFalse();
+        begun.Limit(LimitKind.MachineTo, 23.6m, LimitSource.LimitBook);
+        begun.State.Planning.Doubt.ShouldBe(PlanDoubt.Limit);
+        begun.Mount();
+        begun.State.Planning.Doubt.ShouldBe(PlanDoubt.Mount);
+    }
+
+    [Fact]
+    public void A_plan_that_goes_on_counts_its_dials_from_the_zero_before_it()
+    {
+        var surface = Planned();
+        var first = surface.State.Planning.Document!.Option.Passes[0];
+        surface.State.Cutting.DialAt(first).ShouldBe(first.DialFromTouch);
+        surface.Cut(NextStep.PlanAnew);
+        var next = surface.Plan(continues: true).Contents.Option.Passes[0];
+        surface.State.Cutting.DialAt(next)[0].ShouldBe(next.DialFromTouch[0] + first.Depth[0]);
+    }
+
+    [Fact]
+    public void A_judgement_ends_with_the_limits_and_rules_that_it_was_made_by_and_stays_with_a_part_that_left()
+    {
+        StoredSurface Judged()
+        {
+            var surface = Measured();
+            surface.Mount();
+            surface.GoOn();
+            surface.Plan(leave: PlanState.NoCut);
+            surface.Read(0, 24.3m);
+            surface.Confirm();
+            return surface;
+        }
+        Judged().State.Confirming.Holding.ShouldNotBeNull();
+
+        var stricter = Judged();
+        stricter.Limit(LimitKind.Discard, 23.2m, LimitSource.LimitBook);
+        stricter.State.Confirming.Holding.ShouldBeNull();
+        stricter.State.Confirming.Outdated.ShouldNotBeNull();
+
+        var ruled = Judged();
+        ruled.RulesId = 7;
+        ruled.State.Confirming.Holding.ShouldBeNull();
+        ruled.HasLeft = true;
+        ruled.State.Confirming.Holding.ShouldNotBeNull();
+    }
+
+    [Fact]
+    public void A_scratch_that_goes_all_round_bounds_the_run_out_that_a_plan_assumes_of_a_drum()
+    {
+        var surface = new StoredSurface(PartKind.Drum);
+        surface.Limit(LimitKind.Discard, 230.1m);
+        surface.ReadAll(228.6m);
+        surface.Mount();
+        surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(ShopRules.Default.AssumedRunout);
+        surface.Scratch(0.02m);
+        surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(Mm.Of(0.02m));
+        surface.Mount(); // put on anew, and not checked
+        surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(ShopRules.Default.AssumedRunout);
+    }
+}
