@@ -99,14 +99,17 @@ builder.Services.AddRateLimiter(options =>
 });
 
 var app = builder.Build();
-app.UseExceptionHandler(
-    new ExceptionHandlerOptions
-    {
-        ExceptionHandlingPath = "/Error",
-        StatusCodeSelector = RequestGuards.StatusOf,
-        AllowStatusCode404Response = true,
-    }
-);
+if (app.Environment.IsDevelopment())
+    app.UseDeveloperExceptionPage();
+else
+    app.UseExceptionHandler(
+        new ExceptionHandlerOptions
+        {
+            ExceptionHandlingPath = "/Error",
+            StatusCodeSelector = RequestGuards.StatusOf,
+            AllowStatusCode404Response = true,
+        }
+    );
 app.Use(
     (context, next) =>
     {
@@ -114,6 +117,7 @@ app.Use(
             "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; form-action 'self'; base-uri 'none'; object-src 'none'; frame-ancestors 'none'";
         context.Response.Headers.XContentTypeOptions = "nosniff";
         context.Response.Headers["Referrer-Policy"] = "same-origin";
+        context.Response.Headers["Permissions-Policy"] = "camera=(self), geolocation=(), microphone=(), usb=(), payment=()";
         return next();
     }
 );

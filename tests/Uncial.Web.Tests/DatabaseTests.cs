@@ -1,9 +1,8 @@
 using Microsoft.EntityFrameworkCore;
-using NetArchTest.Rules;
 using Npgsql;
 using Uncial.Core;
+using Uncial.Core.Inspection;
 using Uncial.Core.Lengths;
-using Uncial.Core.Looking;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 using Uncial.Core.Release;
@@ -624,10 +623,4 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             Station.Done,
         ]);
     }
-
-    [Fact]
-    public void Dependencies_point_down_only() =>
-        (
-            Types.InAssembly(typeof(UncialDb).Assembly).ShouldNot().HaveDependencyOn("Uncial.Web").GetResult().FailingTypeNames ?? []
-        ).ShouldBeEmpty();
 }

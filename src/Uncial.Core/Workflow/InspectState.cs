@@ -1,4 +1,4 @@
-using Uncial.Core.Looking;
+using Uncial.Core.Inspection;
 
 namespace Uncial.Core.Workflow;
 
@@ -10,7 +10,7 @@ public sealed class InspectState
         Findings = [.. facts.Findings.Where(f => f.Withdrawn is null && f.Kind != FindingKind.Nothing).Ordered()];
         IsDone = facts.Findings.Any(f => f.Withdrawn is null);
         End = part
-            .Findings.Where(f => f.Withdrawn is null && Looking.Findings.EndsTheJourney(f.Kind))
+            .Findings.Where(f => f.Withdrawn is null && Inspection.Findings.EndsTheJourney(f.Kind))
             .OrderBy(f => f.Kind)
             .FirstOrDefault();
     }

@@ -1,6 +1,6 @@
 using CsCheck;
+using Uncial.Core.Inspection;
 using Uncial.Core.Lengths;
-using Uncial.Core.Looking;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;

@@ -1,5 +1,5 @@
+using Uncial.Core.Inspection;
 using Uncial.Core.Lengths;
-using Uncial.Core.Looking;
 
 namespace Uncial.Core.Workflow;
 

@@ -16,8 +16,7 @@ public sealed record PlanDocument(PlanRequest Request, PlanOption Option, IReadO
     public bool Continues { get; init; }
 
     /// <summary>The same, also of plans from before that was kept: what was made from the metal goes on.</summary>
-    [System.Text.Json.Serialization.JsonIgnore]
-    public bool GoesOn => Continues || Seen.Count > 0;
+    internal bool GoesOn => Continues || Seen.Count > 0;
 }
 
 /// <summary>A plan that was taken; a new one gets the next version.</summary>

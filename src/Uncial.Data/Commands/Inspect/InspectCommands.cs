@@ -1,5 +1,5 @@
+using Uncial.Core.Inspection;
 using Uncial.Core.Lengths;
-using Uncial.Core.Looking;
 using Uncial.Core.Parts;
 
 namespace Uncial.Data.Commands;

@@ -1,5 +1,5 @@
 using Microsoft.AspNetCore.Html;
-using Uncial.Core.Looking;
+using Uncial.Core.Inspection;
 using Uncial.Core.Parts;
 
 namespace Uncial.Web.Charts;

@@ -226,10 +226,10 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
             yield return new(
                 f.At,
                 f.By?.DisplayName,
-                Core.Looking.Findings.EndsTheJourney(f.Kind) ? "over" : "read",
+                Core.Inspection.Findings.EndsTheJourney(f.Kind) ? "over" : "read",
                 where
                     + (
-                        f.Kind == Core.Looking.FindingKind.Nothing
+                        f.Kind == Core.Inspection.FindingKind.Nothing
                             ? "Looked at, nothing found"
                             : "Found: " + Words.Say("finding." + f.Kind).ToLowerInvariant() + (f.Depth is { } d ? " " + reader.With(d) : "")
                     ),

@@ -14,6 +14,9 @@ namespace Uncial.Web.Pages;
 [Authorize(Roles = Roles.Owner)]
 public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignature signature, TimeProvider time) : PageModel
 {
+    /// <summary>Version of the program.</summary>
+    public static string Version { get; } = typeof(SettingsModel).Assembly.GetName().Version!.ToString(3);
+
     /// <summary>
     /// A length among the settings: its name on the form, its label, how it is read from the shop and whether it may be nothing.
     /// </summary>

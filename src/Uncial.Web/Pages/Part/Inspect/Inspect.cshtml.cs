@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
-using Uncial.Core.Looking;
+using Uncial.Core.Inspection;
 using Uncial.Core.Parts;
 using Uncial.Data;
 using Uncial.Web.Accounts;

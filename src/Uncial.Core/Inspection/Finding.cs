@@ -1,6 +1,6 @@
 using Uncial.Core.Parts;
 
-namespace Uncial.Core.Looking;
+namespace Uncial.Core.Inspection;
 
 /// <summary>What the eye and the hand find on a part before it is measured.</summary>
 public enum FindingKind

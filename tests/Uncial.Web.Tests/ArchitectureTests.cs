@@ -1,0 +1,84 @@
+using System.Reflection;
+using NetArchTest.Rules;
+using Uncial.Core;
+using Uncial.Data;
+using Uncial.Simulation;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>The layers of docs/architecture.md: what may know what, and no folder in which nothing is found.</summary>
+public class ArchitectureTests
+{
+    private const int FilesSideBySide = 12;
+
+    private static readonly Assembly CoreAssembly = typeof(Note).Assembly,
+        DataAssembly = typeof(UncialDb).Assembly,
+        SimulationAssembly = typeof(VirtualPart).Assembly;
+
+    /// <summary>Names of the types of an assembly, in a namespace, that know one of the others.</summary>
+    private static IEnumerable<string> ThatKnow(Assembly assembly, string within, params string[] others) =>
+        Types.InAssembly(assembly).That().ResideInNamespace(within).ShouldNot().HaveDependencyOnAny(others).GetResult().FailingTypeNames
+        ?? [];
+
+    [Fact]
+    public void Core_knows_no_database_no_web_no_clock_and_no_files() =>
+        ThatKnow(
+                CoreAssembly,
+                "Uncial.Core",
+                "Uncial.Data",
+                "Uncial.Web",
+                "Uncial.Simulation",
+                "Microsoft",
+                "Npgsql",
+                "System.IO.File",
+                "System.Net",
+                "System.TimeProvider",
+                "System.Text.Json.JsonSerializer"
+            )
+            .ShouldBeEmpty();
+
+    [Fact]
+    public void The_state_of_a_part_is_worked_out_by_no_other_layer_and_parsed_from_nothing() =>
+        ThatKnow(CoreAssembly, "Uncial.Core.Workflow", "System.Text.Json").ShouldBeEmpty();
+
+    [Fact]
+    public void Data_knows_no_web_and_its_rows_no_commands_or_queries()
+    {
+        ThatKnow(DataAssembly, "Uncial.Data", "Uncial.Web", "Microsoft.AspNetCore.Mvc").ShouldBeEmpty();
+        ThatKnow(DataAssembly, "Uncial.Data.Model", "Uncial.Data.Commands", "Uncial.Data.Queries", "Uncial.Data.Demo").ShouldBeEmpty();
+    }
+
+    [Fact]
+    public void The_yardstick_shares_no_rule_with_what_it_measures() =>
+        ThatKnow(
+                SimulationAssembly,
+                "Uncial.Simulation",
+                "Uncial.Data",
+                "Uncial.Core.Measuring",
+                "Uncial.Core.Planning",
+                "Uncial.Core.Release",
+                "Uncial.Core.Cutting",
+                "Uncial.Core.Workflow"
+            )
+            .ShouldBeEmpty();
+
+    [Theory]
+    [InlineData("src/Uncial.Core")]
+    [InlineData("src/Uncial.Data")]
+    [InlineData("src/Uncial.Web")]
+    [InlineData("src/Uncial.DeviceSimulators")]
+    [InlineData("src/Uncial.Simulation")]
+    [InlineData("tests/Uncial.Core.Tests")]
+    public void No_folder_has_more_than_a_dozen_files_of_code_side_by_side(string project)
+    {
+        string[] others = ["obj", "bin", "Migrations", "node_modules", "wwwroot", "Shared", "Integrity"];
+        var root = Path.Combine(Screen.Root(), project);
+        Directory
+            .EnumerateDirectories(root, "*", SearchOption.AllDirectories)
+            .Append(root)
+            .Where(d => !Path.GetRelativePath(root, d).Split(Path.DirectorySeparatorChar).Any(others.Contains))
+            .Select(d => (Folder: Path.GetRelativePath(root, d), Files: Directory.EnumerateFiles(d, "*.cs").Count()))
+            .Where(d => d.Files > FilesSideBySide)
+            .ShouldBeEmpty();
+    }
+}
