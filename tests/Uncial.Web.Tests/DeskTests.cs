@@ -141,6 +141,8 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         using var screen = new Screen(shop.Address);
         screen.SignIn("Tom Okoro", "1304");
         screen.Go("/measure/" + rotor);
+        screen.Until(() => indicator.Hosts > 0, "the indicator listened to");
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector("body[data-news=open]")).Count == 1, "the page told of news");
         screen.Send(By.CssSelector("[data-entry]"), "24.3");
         screen.Send(By.Name("Figures[GrooveOuter]"), "0.2");
         screen.Click(By.Name("Figures[RunoutOuter]"));

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
+using Microsoft.EntityFrameworkCore.Diagnostics;
 
 namespace Uncial.Data.Storage;
 
@@ -20,5 +21,9 @@ public static class UncialDbOptions
     }
 
     public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
-        builder.UseNpgsql(connection).UseSnakeCaseNamingConvention();
+        builder
+            .UseNpgsql(connection)
+            .UseSnakeCaseNamingConvention()
+            // Base classes of rows are left out on purpose: see UncialDb.
+            .ConfigureWarnings(warnings => warnings.Ignore(CoreEventId.MappedEntityTypeIgnoredWarning));
 }

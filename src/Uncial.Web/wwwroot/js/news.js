@@ -25,12 +25,13 @@ function open() {
   source = null;
   if (!at) return;
   source = new EventSource(at);
+  source.addEventListener('open', () => { document.body.dataset.news = 'open'; });
   source.addEventListener('part', event => changed(JSON.parse(event.data)));
   source.addEventListener('gauge', event => { const now = JSON.parse(event.data); gauges.set(String(now.gauge), now); paint(); });
   source.addEventListener('holder', event => { const held = JSON.parse(event.data); holders.set(String(held.gauge), held.at); paint(); });
   source.addEventListener('lathe', event => { turns = JSON.parse(event.data); paint(); });
   source.addEventListener('reading', event => land(JSON.parse(event.data)));
-  source.addEventListener('error', () => { gauges.clear(); turns = null; paint(); });
+  source.addEventListener('error', () => { delete document.body.dataset.news; gauges.clear(); turns = null; paint(); });
 }
 
 // The screen that somebody stands at is the one that took the gauge up last.
