@@ -69,6 +69,7 @@ public class ArchitectureTests
     [InlineData("src/Uncial.DeviceSimulators")]
     [InlineData("src/Uncial.Simulation")]
     [InlineData("tests/Uncial.Core.Tests")]
+    [InlineData("tests/Uncial.Web.Tests")]
     public void No_folder_has_more_than_a_dozen_files_of_code_side_by_side(string project)
     {
         string[] others = ["obj", "bin", "Migrations", "node_modules", "wwwroot", "Shared", "Integrity"];
