@@ -14,7 +14,8 @@ namespace Uncial.DeviceSimulators;
 /// <param name="step">Its least step.</param>
 public sealed class SimulatedGauge(string name, int port, decimal value, decimal step) : SimulatedDevice(name, port)
 {
-    private static readonly TimeSpan GivesUp = TimeSpan.FromSeconds(8);
+    /// <summary>How long it repeats a reading that nobody answers.</summary>
+    public TimeSpan GivesUp { get; init; } = TimeSpan.FromSeconds(8);
     private readonly string session = Guid.NewGuid().ToString("N")[..8];
     private readonly Lock gate = new();
     private long number;

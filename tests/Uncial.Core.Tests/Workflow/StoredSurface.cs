@@ -1,5 +1,6 @@
 using Uncial.Core.Cutting;
 using Uncial.Core.Gauges;
+using Uncial.Core.Inspection;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
@@ -24,6 +25,7 @@ internal sealed class StoredSurface(PartKind kind)
 
     private readonly List<LimitFact> limits = [];
     private readonly List<LimitSettlementFact> settlements = [];
+    private readonly List<FindingFact> findings = [];
     private readonly List<ReadingFact> readings = [];
     private readonly List<MountFact> mounts = [];
     private readonly List<SetUpFact> setUps = [];
@@ -32,6 +34,7 @@ internal sealed class StoredSurface(PartKind kind)
     private readonly List<PassFact> passes = [];
     private readonly List<FinishFact> finishes = [];
     private readonly List<ConfirmationFact> confirmations = [];
+    private RecallFact? recalled;
     private int number;
 
     public bool HasLeft { get; set; }
@@ -48,6 +51,7 @@ internal sealed class StoredSurface(PartKind kind)
                 Places = kind == PartKind.Rotor ? 8 : 4,
                 Limits = limits,
                 Settlements = settlements,
+                Findings = findings,
                 Readings = readings,
                 Mounts = mounts,
                 SetUps = setUps,
@@ -57,7 +61,7 @@ internal sealed class StoredSurface(PartKind kind)
                 Finishes = finishes,
                 Confirmations = confirmations,
             },
-            new() { HasLeft = HasLeft },
+            new() { HasLeft = HasLeft, Recalled = recalled },
             new()
             {
                 Rules = ShopRules.Default,
@@ -112,6 +116,45 @@ internal sealed class StoredSurface(PartKind kind)
                 Withdrawn = withdrawn ? new WithdrawalFact { Number = number + 1, Reason = "mistyped" } : null,
             }
         );
+
+    /// <summary>The gauge failed on its standard after it took a reading.</summary>
+    public void Flag(int index)
+    {
+        var sound = readings[index];
+        readings[index] = new()
+        {
+            Id = sound.Id,
+            Number = sound.Number,
+            Kind = sound.Kind,
+            Degrees = sound.Degrees,
+            Value = sound.Value,
+            Typed = "",
+            Uncertainty = sound.Uncertainty,
+            Resolution = sound.Resolution,
+            GaugeId = sound.GaugeId,
+            Cuts = sound.Cuts,
+            Flagged = new FindingFact { Number = ++number },
+        };
+    }
+
+    public void Find(FindingKind found) =>
+        findings.Add(
+            new()
+            {
+                Id = ++number,
+                Number = number,
+                Kind = found,
+            }
+        );
+
+    public void Recall(bool hadLeft) =>
+        recalled = new()
+        {
+            Id = ++number,
+            Number = number,
+            Reason = "wrong vehicle",
+            HadLeft = hadLeft,
+        };
 
     /// <summary>Reads every place that is asked for, and looks at every face.</summary>
     public void ReadAll(decimal value)
@@ -192,8 +235,10 @@ internal sealed class StoredSurface(PartKind kind)
         return plan;
     }
 
-    /// <summary>Makes the next pass of the newest plan; everything is bright after it.</summary>
-    public void Cut(NextStep next = NextStep.GoOn) =>
+    /// <summary>Makes the next pass of the newest plan.</summary>
+    /// <param name="next">What followed from it.</param>
+    /// <param name="dark">Dark twelfths after it; none: everything is bright.</param>
+    public void Cut(NextStep next = NextStep.GoOn, int dark = 0) =>
         passes.Add(
             new()
             {
@@ -203,6 +248,7 @@ internal sealed class StoredSurface(PartKind kind)
                 Index = State.Planning.Passes.Count,
                 Cut = passes.Count + 1,
                 LatheId = 1,
+                DarkOuter = dark,
                 GrooveOuter = Length.Zero,
                 GrooveInner = Length.Zero,
                 Next = next,

@@ -1,4 +1,5 @@
 using Uncial.Core.Cutting;
+using Uncial.Core.Inspection;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
 
@@ -164,5 +165,106 @@ public class WorkflowTests
         surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(Mm.Of(0.02m));
         surface.Mount(); // put on anew, and not checked
         surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(ShopRules.Default.AssumedRunout);
+    }
+
+    [Fact]
+    public void A_reading_whose_gauge_failed_afterwards_counts_for_nothing_and_ends_what_rests_on_it()
+    {
+        var surface = Measured();
+        surface.Read(0, 24.2m);
+        surface.Flag(surface.State.Facts.Readings.Count - 1);
+        (surface.State.Measuring.Worst, surface.State.Measuring.Suspect.Count).ShouldBe((Mm.Of(24.3m), 1));
+
+        // Left uncut: what was suspect before that was known then, what became so since ends it.
+        surface.Mount();
+        surface.GoOn();
+        surface.Plan(leave: PlanState.NoCut);
+        surface.State.Planning.Latest.ShouldNotBeNull();
+        surface.Flag(0);
+        surface.State.Planning.Latest.ShouldBeNull();
+    }
+
+    [Fact]
+    public void What_is_found_by_eye_ends_a_plan_and_a_check_after_the_decision_asks_for_it_again()
+    {
+        var surface = Planned();
+        surface.Find(FindingKind.Nothing);
+        surface.State.Planning.Latest.ShouldNotBeNull();
+        surface.Find(FindingKind.Groove);
+        surface.State.Planning.Latest.ShouldBeNull();
+
+        var mounted = Measured();
+        mounted.Mount();
+        mounted.GoOn();
+        mounted.Scratch(0.02m);
+        (mounted.State.Mounting.Decision, mounted.State.Station).ShouldBe((null, Station.Mount));
+        mounted.GoOn();
+        mounted.State.Station.ShouldBe(Station.Plan);
+    }
+
+    [Fact]
+    public void A_judgement_ends_with_every_word_about_a_limit_since_though_the_limit_stays()
+    {
+        StoredSurface Judged(out LimitFact discard)
+        {
+            var surface = new StoredSurface(PartKind.Rotor);
+            discard = surface.Limit(LimitKind.Discard, 23m);
+            surface.ReadAll(24.3m);
+            surface.Mount();
+            surface.GoOn();
+            surface.Plan(leave: PlanState.NoCut);
+            surface.Confirm();
+            surface.State.Confirming.Holding.ShouldNotBeNull();
+            return surface;
+        }
+        var stated = Judged(out _);
+        stated.Limit(LimitKind.Discard, 23m, LimitSource.LimitBook);
+        stated.State.Confirming.Holding.ShouldBeNull();
+        var settled = Judged(out var discard);
+        settled.Settle(discard);
+        settled.State.Confirming.Holding.ShouldBeNull();
+    }
+
+    [Theory]
+    [InlineData(false, 8)] // called to the bench again: what was read stands, and is judged again
+    [InlineData(true, 0)] // it was on a vehicle: it is read again
+    public void A_recalled_part_is_judged_again_and_read_again_where_it_had_left(bool hadLeft, int sizes)
+    {
+        var surface = Measured();
+        surface.Mount();
+        surface.GoOn();
+        surface.Plan(leave: PlanState.NoCut);
+        surface.Confirm();
+        surface.Recall(hadLeft);
+        (surface.State.Confirming.Holding, surface.State.Measuring.Sizes.Count).ShouldBe((null, sizes));
+    }
+
+    [Fact]
+    public void A_plan_from_a_new_zero_counts_its_dials_from_there()
+    {
+        var surface = Planned();
+        surface.Cut(NextStep.PlanAnew);
+        var next = surface.Plan(continues: false).Contents.Option.Passes[0];
+        surface.State.Cutting.DialAt(next).ShouldBe(next.DialFromTouch);
+    }
+
+    [Fact]
+    public void A_scratch_in_another_mounting_says_nothing_of_the_one_that_was_cut_in()
+    {
+        StoredSurface CutAndMountedAnew()
+        {
+            var surface = new StoredSurface(PartKind.Drum);
+            surface.Limit(LimitKind.Discard, 230.1m);
+            surface.ReadAll(228.6m);
+            surface.Mount();
+            surface.GoOn();
+            surface.Plan();
+            surface.Cut(dark: 0xFFF);
+            surface.Mount();
+            return surface;
+        }
+        var (plain, scratched) = (CutAndMountedAnew(), CutAndMountedAnew());
+        scratched.Scratch(0.01m);
+        scratched.State.Planning.Request(true).Sides[0].ShouldBe(plain.State.Planning.Request(true).Sides[0]);
     }
 }

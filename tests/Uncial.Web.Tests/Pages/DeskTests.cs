@@ -135,7 +135,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         var name = (
             await db.Gauges.Where(g => g.Kind == GaugeKind.Indicator && g.RetiredAt == null).OrderBy(g => g.Id).FirstAsync(Cancel)
         ).Name;
-        await using var indicator = new SimulatedGauge(name, 0, 0.034m, 0.001m);
+        await using var indicator = new SimulatedGauge(name, 0, 0.034m, 0.001m) { GivesUp = TimeSpan.FromMinutes(1) };
         indicator.Open();
         await ListenAsync(name, indicator.Port);
         using var screen = new Screen(shop.Address);

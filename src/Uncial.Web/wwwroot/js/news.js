@@ -21,17 +21,19 @@ export function startNews(does) {
 const lathe = main => main.dataset.lathe ? `&lathe=${main.dataset.lathe}` + main.dataset.targets.split(' ').filter(Boolean).map(t => `&target=${t}`).join('') : '';
 
 function open() {
-  source?.close();
+  const before = source;
   source = null;
+  if (before?.url !== new URL(at, location.href).href) before?.close();
   if (!at) return;
   source = new EventSource(at);
-  source.addEventListener('open', () => { document.body.dataset.news = 'open'; });
+  // The same page listens on until the new connection stands: a gauge that sends meanwhile would be told that nobody is there.
+  source.addEventListener('open', () => { before?.close(); document.body.dataset.news = 'open'; });
   source.addEventListener('part', event => changed(JSON.parse(event.data)));
   source.addEventListener('gauge', event => { const now = JSON.parse(event.data); gauges.set(String(now.gauge), now); paint(); });
   source.addEventListener('holder', event => { const held = JSON.parse(event.data); holders.set(String(held.gauge), held.at); paint(); });
   source.addEventListener('lathe', event => { turns = JSON.parse(event.data); paint(); });
   source.addEventListener('reading', event => land(JSON.parse(event.data)));
-  source.addEventListener('error', () => { delete document.body.dataset.news; gauges.clear(); turns = null; paint(); });
+  source.addEventListener('error', () => { before?.close(); delete document.body.dataset.news; gauges.clear(); turns = null; paint(); });
 }
 
 // The screen that somebody stands at is the one that took the gauge up last.
