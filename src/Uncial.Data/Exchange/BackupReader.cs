@@ -1,7 +1,5 @@
 using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.EntityFrameworkCore.Infrastructure;
-using Microsoft.EntityFrameworkCore.Migrations;
 using Npgsql;
 
 namespace Uncial.Data.Exchange;
@@ -39,17 +37,6 @@ public static partial class BackupReader
                 newest = name;
         }
         return newest;
-    }
-
-    /// <summary>Makes the tables of a version in an empty database.</summary>
-    /// <returns>False where this program does not know the version.</returns>
-    public static async Task<bool> MakeTablesAsync(UncialDb owner, string version, CancellationToken cancel)
-    {
-        ArgumentNullException.ThrowIfNull(owner);
-        if (!owner.Database.GetMigrations().Contains(version))
-            return false;
-        await owner.GetService<IMigrator>().MigrateAsync(version, cancel);
-        return true;
     }
 
     /// <summary>Reads the rows in. Triggers and keys between tables rest meanwhile; the keys are checked when they are put back.</summary>

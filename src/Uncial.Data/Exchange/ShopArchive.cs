@@ -117,7 +117,7 @@ public static class ShopArchive
 
     /// <summary>
     /// Reads a shop into a database in which nothing was done yet. All or nothing: a fault leaves the database as it was. A file of an older
-    /// version goes into tables of that version (<see cref="BackupReader.MakeTablesAsync"/>); they are brought up to date and checked afterwards,
+    /// version goes into tables of that version (<see cref="Migrations.Earlier.EarlierVersions.MakeTablesAsync"/>); they are brought up to date and checked afterwards,
     /// so that such a database is thrown away where this finds a fault.
     /// </summary>
     /// <param name="db">The database under its owner's login, with the tables of the file's version and without jobs and operators.</param>

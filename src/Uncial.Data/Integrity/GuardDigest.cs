@@ -17,7 +17,7 @@ public static class GuardDigest
         union all select 'key ' || c.conname || ' of ' || c.conrelid::regclass::text, md5(pg_get_constraintdef(c.oid) || c.convalidated::text) from pg_constraint c where c.connamespace = 'public'::regnamespace and c.contype in ('c', 'f', 'p', 'u', 'x')
         union all select 'index ' || i.indexname, md5(i.indexdef) from pg_indexes i where i.schemaname = 'public'
         union all select 'rights of ' || c.relname, md5(coalesce((select string_agg(a::text, ',' order by a::text) from unnest(c.relacl) a), '') || pg_get_userbyid(c.relowner)
-                || coalesce((select string_agg(a.attname || ':' || coalesce(a.attacl::text, ''), ',' order by a.attnum) from pg_attribute a where a.attrelid = c.oid and a.attnum > 0), ''))
+                || coalesce((select string_agg(a.attname || ':' || coalesce(a.attacl::text, ''), ',' order by a.attname) from pg_attribute a where a.attrelid = c.oid and a.attnum > 0 and not a.attisdropped), ''))
             from pg_class c join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public' and c.relkind in ('r', 'p', 'v', 'm', 'S')
         union all select 'rule ' || r.rulename || ' of ' || r.ev_class::regclass::text, 'x' from pg_rewrite r join pg_class c on c.oid = r.ev_class join pg_namespace n on n.oid = c.relnamespace where n.nspname = 'public'
         union all select 'event trigger ' || evtname, 'x' from pg_event_trigger

@@ -50,7 +50,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("data_protection_keys", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.BinEmptied", b =>
+            modelBuilder.Entity("Uncial.Data.Model.BinEmptied", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -80,7 +80,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("bins_emptied", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.BoardAdapter", b =>
+            modelBuilder.Entity("Uncial.Data.Model.BoardAdapter", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -116,7 +116,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("adapters", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.BookEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.BookEntry", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -218,7 +218,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("book", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Certificate", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Certificate", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -272,7 +272,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("certificates", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.ChainLink", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ChainLink", b =>
                 {
                     b.Property<int>("PartId")
                         .HasColumnType("integer")
@@ -303,7 +303,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("chain", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.ChatterEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ChatterEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -367,7 +367,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("chatters", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Confirmation", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Confirmation", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -494,7 +494,7 @@ namespace Uncial.Data.Migrations
                         });
                 });
 
-            modelBuilder.Entity("Uncial.Data.CutDraft", b =>
+            modelBuilder.Entity("Uncial.Data.Model.CutDraft", b =>
                 {
                     b.Property<int>("SurfaceId")
                         .HasColumnType("integer")
@@ -521,7 +521,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("cut_drafts", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.CutStart", b =>
+            modelBuilder.Entity("Uncial.Data.Model.CutStart", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -591,7 +591,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("cut_starts", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.CutStop", b =>
+            modelBuilder.Entity("Uncial.Data.Model.CutStop", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -641,7 +641,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("cut_stops", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.EnrolledScreen", b =>
+            modelBuilder.Entity("Uncial.Data.Model.EnrolledScreen", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -691,7 +691,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("screens", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.FactCounter", b =>
+            modelBuilder.Entity("Uncial.Data.Model.FactCounter", b =>
                 {
                     b.Property<int>("PartId")
                         .HasColumnType("integer")
@@ -707,7 +707,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("fact_counters", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Finding", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Finding", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -776,7 +776,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("findings", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.FindingWithdrawal", b =>
+            modelBuilder.Entity("Uncial.Data.Model.FindingWithdrawal", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -830,7 +830,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("finding_withdrawals", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.FinishEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.FinishEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -883,7 +883,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("finishes", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Gauge", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Gauge", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -971,7 +971,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("gauges", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.InsertEvent", b =>
+            modelBuilder.Entity("Uncial.Data.Model.InsertEvent", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1018,7 +1018,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("insert_events", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Job", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Job", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -1073,7 +1073,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("jobs", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.LimitEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.LimitEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1165,7 +1165,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("limit_entries", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.LimitSettlement", b =>
+            modelBuilder.Entity("Uncial.Data.Model.LimitSettlement", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1230,7 +1230,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("limit_settlements", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.LogLine", b =>
+            modelBuilder.Entity("Uncial.Data.Model.LogLine", b =>
                 {
                     b.Property<int>("PartId")
                         .HasColumnType("integer")
@@ -1291,7 +1291,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("log_lines", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.MountEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.MountEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1365,7 +1365,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("mounts", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Operator", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Operator", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -1409,7 +1409,7 @@ namespace Uncial.Data.Migrations
                         });
                 });
 
-            modelBuilder.Entity("Uncial.Data.Outcome", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Outcome", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1494,7 +1494,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("outcomes", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.OutcomeWithdrawal", b =>
+            modelBuilder.Entity("Uncial.Data.Model.OutcomeWithdrawal", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1559,7 +1559,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("outcome_withdrawals", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Part", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Part", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -1633,7 +1633,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("parts", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.PassEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PassEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1745,7 +1745,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("passes", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.PeopleEvent", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PeopleEvent", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1789,7 +1789,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("people_events", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Photo", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Photo", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -1823,7 +1823,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("photos", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Pin", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Pin", b =>
                 {
                     b.Property<int>("OperatorId")
                         .HasColumnType("integer")
@@ -1848,7 +1848,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("pins", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.PinDelay", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PinDelay", b =>
                 {
                     b.Property<int>("OperatorId")
                         .HasColumnType("integer")
@@ -1873,7 +1873,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("pin_delays", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.PinTry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PinTry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1928,7 +1928,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("pin_tries", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.PlanEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PlanEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -1998,7 +1998,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("plans", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.PrintEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PrintEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2042,7 +2042,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("prints", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.ReadingEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ReadingEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2178,7 +2178,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("readings", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.ReadingFlag", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ReadingFlag", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2225,7 +2225,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("reading_flags", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.RuleChange", b =>
+            modelBuilder.Entity("Uncial.Data.Model.RuleChange", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2279,7 +2279,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("rule_changes", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Session", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Session", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2334,7 +2334,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("sessions", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.SetUpDecision", b =>
+            modelBuilder.Entity("Uncial.Data.Model.SetUpDecision", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2392,7 +2392,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("set_up_decisions", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.SetUpEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.SetUpEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2504,7 +2504,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("set_up_checks", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Shop", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Shop", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -2549,7 +2549,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("shops", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.ShopLathe", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ShopLathe", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -2590,7 +2590,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("lathes", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.ShopLink", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ShopLink", b =>
                 {
                     b.Property<long>("Number")
                         .HasColumnType("bigint")
@@ -2640,7 +2640,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("shop_chain", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.ShopTechnique", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ShopTechnique", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -2676,7 +2676,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("techniques", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Signature", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Signature", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2761,7 +2761,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("signatures", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Withdrawal", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2815,7 +2815,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("withdrawals", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.WorkSurface", b =>
+            modelBuilder.Entity("Uncial.Data.Model.WorkSurface", b =>
                 {
                     b.Property<int>("Id")
                         .ValueGeneratedOnAdd()
@@ -2882,7 +2882,7 @@ namespace Uncial.Data.Migrations
                     b.ToTable("surfaces", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.ZeroCheckEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ZeroCheckEntry", b =>
                 {
                     b.Property<long>("Id")
                         .ValueGeneratedOnAdd()
@@ -2937,9 +2937,9 @@ namespace Uncial.Data.Migrations
                     b.ToTable("zero_checks", (string)null);
                 });
 
-            modelBuilder.Entity("Uncial.Data.BinEmptied", b =>
+            modelBuilder.Entity("Uncial.Data.Model.BinEmptied", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -2949,9 +2949,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.BoardAdapter", b =>
+            modelBuilder.Entity("Uncial.Data.Model.BoardAdapter", b =>
                 {
-                    b.HasOne("Uncial.Data.Shop", null)
+                    b.HasOne("Uncial.Data.Model.Shop", null)
                         .WithMany("Board")
                         .HasForeignKey("ShopId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -2959,9 +2959,9 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_adapters_shops_shop_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.BookEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.BookEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -2971,18 +2971,18 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Certificate", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Certificate", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_certificates_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Outcome", null)
+                    b.HasOne("Uncial.Data.Model.Outcome", null)
                         .WithOne("Certificate")
-                        .HasForeignKey("Uncial.Data.Certificate", "OutcomeId")
+                        .HasForeignKey("Uncial.Data.Model.Certificate", "OutcomeId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_certificates_outcomes_outcome_id");
@@ -2990,9 +2990,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.ChainLink", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ChainLink", b =>
                 {
-                    b.HasOne("Uncial.Data.Part", null)
+                    b.HasOne("Uncial.Data.Model.Part", null)
                         .WithMany()
                         .HasForeignKey("PartId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3000,23 +3000,23 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_chain_parts_part_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.ChatterEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ChatterEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_chatters_operators_by_id");
 
-                    b.HasOne("Uncial.Data.ShopLathe", null)
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
                         .WithMany()
                         .HasForeignKey("LatheId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_chatters_lathes_lathe_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Chatters")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3026,16 +3026,16 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Confirmation", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Confirmation", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_confirmations_operators_by_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Confirmations")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3045,9 +3045,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.CutDraft", b =>
+            modelBuilder.Entity("Uncial.Data.Model.CutDraft", b =>
                 {
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany()
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3055,30 +3055,30 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_cut_drafts_surfaces_surface_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.CutStart", b =>
+            modelBuilder.Entity("Uncial.Data.Model.CutStart", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_cut_starts_operators_by_id");
 
-                    b.HasOne("Uncial.Data.ShopLathe", null)
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
                         .WithMany()
                         .HasForeignKey("LatheId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_cut_starts_lathes_lathe_id");
 
-                    b.HasOne("Uncial.Data.PlanEntry", "Plan")
+                    b.HasOne("Uncial.Data.Model.PlanEntry", "Plan")
                         .WithMany()
                         .HasForeignKey("PlanId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_cut_starts_plans_plan_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("CutStarts")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3090,18 +3090,18 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Plan");
                 });
 
-            modelBuilder.Entity("Uncial.Data.CutStop", b =>
+            modelBuilder.Entity("Uncial.Data.Model.CutStop", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_cut_stops_operators_by_id");
 
-                    b.HasOne("Uncial.Data.CutStart", null)
+                    b.HasOne("Uncial.Data.Model.CutStart", null)
                         .WithOne("Stop")
-                        .HasForeignKey("Uncial.Data.CutStop", "StartId")
+                        .HasForeignKey("Uncial.Data.Model.CutStop", "StartId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_cut_stops_cut_starts_start_id");
@@ -3109,31 +3109,31 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.EnrolledScreen", b =>
+            modelBuilder.Entity("Uncial.Data.Model.EnrolledScreen", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", null)
+                    b.HasOne("Uncial.Data.Model.Operator", null)
                         .WithMany()
                         .HasForeignKey("EnrolledById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_screens_operators_enrolled_by_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Finding", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Finding", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_findings_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Photo", null)
+                    b.HasOne("Uncial.Data.Model.Photo", null)
                         .WithMany()
                         .HasForeignKey("PhotoId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_findings_photos_photo_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Findings")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3143,23 +3143,23 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.FindingWithdrawal", b =>
+            modelBuilder.Entity("Uncial.Data.Model.FindingWithdrawal", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_finding_withdrawals_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Finding", null)
+                    b.HasOne("Uncial.Data.Model.Finding", null)
                         .WithOne("Withdrawal")
-                        .HasForeignKey("Uncial.Data.FindingWithdrawal", "FindingId")
+                        .HasForeignKey("Uncial.Data.Model.FindingWithdrawal", "FindingId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_finding_withdrawals_findings_finding_id");
 
-                    b.HasOne("Uncial.Data.Signature", "Signature")
+                    b.HasOne("Uncial.Data.Model.Signature", "Signature")
                         .WithMany()
                         .HasForeignKey("SignatureId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3170,16 +3170,16 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Signature");
                 });
 
-            modelBuilder.Entity("Uncial.Data.FinishEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.FinishEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_finishes_operators_by_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Finishes")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3189,9 +3189,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Gauge", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Gauge", b =>
                 {
-                    b.HasOne("Uncial.Data.Shop", null)
+                    b.HasOne("Uncial.Data.Model.Shop", null)
                         .WithMany("Gauges")
                         .HasForeignKey("ShopId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3199,16 +3199,16 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_gauges_shops_shop_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.InsertEvent", b =>
+            modelBuilder.Entity("Uncial.Data.Model.InsertEvent", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_insert_events_operators_by_id");
 
-                    b.HasOne("Uncial.Data.ShopLathe", null)
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
                         .WithMany()
                         .HasForeignKey("LatheId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3218,9 +3218,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Job", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Job", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "ReceivedBy")
+                    b.HasOne("Uncial.Data.Model.Operator", "ReceivedBy")
                         .WithMany()
                         .HasForeignKey("ReceivedById")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3230,34 +3230,34 @@ namespace Uncial.Data.Migrations
                     b.Navigation("ReceivedBy");
                 });
 
-            modelBuilder.Entity("Uncial.Data.LimitEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.LimitEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.BookEntry", null)
+                    b.HasOne("Uncial.Data.Model.BookEntry", null)
                         .WithMany()
                         .HasForeignKey("BookEntryId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_limit_entries_book_book_entry_id");
 
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_limit_entries_operators_by_id");
 
-                    b.HasOne("Uncial.Data.LimitEntry", null)
+                    b.HasOne("Uncial.Data.Model.LimitEntry", null)
                         .WithMany()
                         .HasForeignKey("CopiedFromId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_limit_entries_limit_entries_copied_from_id");
 
-                    b.HasOne("Uncial.Data.Signature", "Signature")
+                    b.HasOne("Uncial.Data.Model.Signature", "Signature")
                         .WithMany()
                         .HasForeignKey("SignatureId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_limit_entries_signatures_signature_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("LimitEntries")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3269,29 +3269,29 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Signature");
                 });
 
-            modelBuilder.Entity("Uncial.Data.LimitSettlement", b =>
+            modelBuilder.Entity("Uncial.Data.Model.LimitSettlement", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_limit_settlements_operators_by_id");
 
-                    b.HasOne("Uncial.Data.LimitEntry", null)
+                    b.HasOne("Uncial.Data.Model.LimitEntry", null)
                         .WithMany()
                         .HasForeignKey("EntryId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_limit_settlements_limit_entries_entry_id");
 
-                    b.HasOne("Uncial.Data.Signature", "Signature")
+                    b.HasOne("Uncial.Data.Model.Signature", "Signature")
                         .WithMany()
                         .HasForeignKey("SignatureId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_limit_settlements_signatures_signature_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Settlements")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3303,11 +3303,11 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Signature");
                 });
 
-            modelBuilder.Entity("Uncial.Data.LogLine", b =>
+            modelBuilder.Entity("Uncial.Data.Model.LogLine", b =>
                 {
-                    b.HasOne("Uncial.Data.Part", "Part")
+                    b.HasOne("Uncial.Data.Model.Part", "Part")
                         .WithOne()
-                        .HasForeignKey("Uncial.Data.LogLine", "PartId")
+                        .HasForeignKey("Uncial.Data.Model.LogLine", "PartId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_log_lines_parts_part_id");
@@ -3315,23 +3315,23 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Part");
                 });
 
-            modelBuilder.Entity("Uncial.Data.MountEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.MountEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_mounts_operators_by_id");
 
-                    b.HasOne("Uncial.Data.ShopLathe", null)
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
                         .WithMany()
                         .HasForeignKey("LatheId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_mounts_lathes_lathe_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Mounts")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3341,29 +3341,29 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Outcome", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Outcome", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_outcomes_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Part", null)
+                    b.HasOne("Uncial.Data.Model.Part", null)
                         .WithMany("Outcomes")
                         .HasForeignKey("PartId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_outcomes_parts_part_id");
 
-                    b.HasOne("Uncial.Data.Signature", "Signature")
+                    b.HasOne("Uncial.Data.Model.Signature", "Signature")
                         .WithMany()
                         .HasForeignKey("SignatureId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_outcomes_signatures_signature_id");
 
-                    b.HasOne("Uncial.Data.Operator", "SignedBy")
+                    b.HasOne("Uncial.Data.Model.Operator", "SignedBy")
                         .WithMany()
                         .HasForeignKey("SignedById")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3376,29 +3376,29 @@ namespace Uncial.Data.Migrations
                     b.Navigation("SignedBy");
                 });
 
-            modelBuilder.Entity("Uncial.Data.OutcomeWithdrawal", b =>
+            modelBuilder.Entity("Uncial.Data.Model.OutcomeWithdrawal", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_outcome_withdrawals_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Outcome", null)
+                    b.HasOne("Uncial.Data.Model.Outcome", null)
                         .WithOne("Withdrawal")
-                        .HasForeignKey("Uncial.Data.OutcomeWithdrawal", "OutcomeId")
+                        .HasForeignKey("Uncial.Data.Model.OutcomeWithdrawal", "OutcomeId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_outcome_withdrawals_outcomes_outcome_id");
 
-                    b.HasOne("Uncial.Data.Signature", "Signature")
+                    b.HasOne("Uncial.Data.Model.Signature", "Signature")
                         .WithMany()
                         .HasForeignKey("SignatureId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_outcome_withdrawals_signatures_signature_id");
 
-                    b.HasOne("Uncial.Data.Operator", "SignedBy")
+                    b.HasOne("Uncial.Data.Model.Operator", "SignedBy")
                         .WithMany()
                         .HasForeignKey("SignedById")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3411,9 +3411,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("SignedBy");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Part", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Part", b =>
                 {
-                    b.HasOne("Uncial.Data.Job", "Job")
+                    b.HasOne("Uncial.Data.Model.Job", "Job")
                         .WithMany("Parts")
                         .HasForeignKey("JobId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -3423,29 +3423,29 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Job");
                 });
 
-            modelBuilder.Entity("Uncial.Data.PassEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PassEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_passes_operators_by_id");
 
-                    b.HasOne("Uncial.Data.ShopLathe", null)
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
                         .WithMany()
                         .HasForeignKey("LatheId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_passes_lathes_lathe_id");
 
-                    b.HasOne("Uncial.Data.PlanEntry", "Plan")
+                    b.HasOne("Uncial.Data.Model.PlanEntry", "Plan")
                         .WithMany()
                         .HasForeignKey("PlanId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_passes_plans_plan_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Passes")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3457,9 +3457,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Plan");
                 });
 
-            modelBuilder.Entity("Uncial.Data.PeopleEvent", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PeopleEvent", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3469,38 +3469,38 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Pin", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Pin", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", null)
+                    b.HasOne("Uncial.Data.Model.Operator", null)
                         .WithOne()
-                        .HasForeignKey("Uncial.Data.Pin", "OperatorId")
+                        .HasForeignKey("Uncial.Data.Model.Pin", "OperatorId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_pins_operators_operator_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.PlanEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PlanEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_plans_operators_by_id");
 
-                    b.HasOne("Uncial.Data.ShopLathe", null)
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
                         .WithMany()
                         .HasForeignKey("LatheId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_plans_lathes_lathe_id");
 
-                    b.HasOne("Uncial.Data.Signature", "Signature")
+                    b.HasOne("Uncial.Data.Model.Signature", "Signature")
                         .WithMany()
                         .HasForeignKey("SignatureId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_plans_signatures_signature_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Plans")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3512,16 +3512,16 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Signature");
                 });
 
-            modelBuilder.Entity("Uncial.Data.PrintEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.PrintEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_prints_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Certificate", null)
+                    b.HasOne("Uncial.Data.Model.Certificate", null)
                         .WithMany("Prints")
                         .HasForeignKey("CertificateId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3531,29 +3531,29 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.ReadingEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ReadingEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_readings_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Gauge", null)
+                    b.HasOne("Uncial.Data.Model.Gauge", null)
                         .WithMany()
                         .HasForeignKey("GaugeId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_readings_gauges_gauge_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("Readings")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_readings_surfaces_surface_id");
 
-                    b.HasOne("Uncial.Data.ZeroCheckEntry", null)
+                    b.HasOne("Uncial.Data.Model.ZeroCheckEntry", null)
                         .WithMany()
                         .HasForeignKey("ZeroCheckId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3562,23 +3562,23 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.ReadingFlag", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ReadingFlag", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_reading_flags_operators_by_id");
 
-                    b.HasOne("Uncial.Data.ReadingEntry", null)
+                    b.HasOne("Uncial.Data.Model.ReadingEntry", null)
                         .WithOne("Flag")
-                        .HasForeignKey("Uncial.Data.ReadingFlag", "ReadingId")
+                        .HasForeignKey("Uncial.Data.Model.ReadingFlag", "ReadingId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_reading_flags_readings_reading_id");
 
-                    b.HasOne("Uncial.Data.ZeroCheckEntry", "ZeroCheck")
+                    b.HasOne("Uncial.Data.Model.ZeroCheckEntry", "ZeroCheck")
                         .WithMany()
                         .HasForeignKey("ZeroCheckId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3590,16 +3590,16 @@ namespace Uncial.Data.Migrations
                     b.Navigation("ZeroCheck");
                 });
 
-            modelBuilder.Entity("Uncial.Data.RuleChange", b =>
+            modelBuilder.Entity("Uncial.Data.Model.RuleChange", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_rule_changes_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Signature", "Signature")
+                    b.HasOne("Uncial.Data.Model.Signature", "Signature")
                         .WithMany()
                         .HasForeignKey("SignatureId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3610,16 +3610,16 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Signature");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Session", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Session", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", null)
+                    b.HasOne("Uncial.Data.Model.Operator", null)
                         .WithMany()
                         .HasForeignKey("OperatorId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_sessions_operators_operator_id");
 
-                    b.HasOne("Uncial.Data.EnrolledScreen", null)
+                    b.HasOne("Uncial.Data.Model.EnrolledScreen", null)
                         .WithMany()
                         .HasForeignKey("ScreenId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3627,29 +3627,29 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_sessions_screens_screen_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.SetUpDecision", b =>
+            modelBuilder.Entity("Uncial.Data.Model.SetUpDecision", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_set_up_decisions_operators_by_id");
 
-                    b.HasOne("Uncial.Data.SetUpEntry", "Check")
+                    b.HasOne("Uncial.Data.Model.SetUpEntry", "Check")
                         .WithMany()
                         .HasForeignKey("CheckId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_set_up_decisions_set_up_checks_check_id");
 
-                    b.HasOne("Uncial.Data.MountEntry", null)
+                    b.HasOne("Uncial.Data.Model.MountEntry", null)
                         .WithMany()
                         .HasForeignKey("MountId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_set_up_decisions_mounts_mount_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("SetUpDecisions")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3661,23 +3661,23 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Check");
                 });
 
-            modelBuilder.Entity("Uncial.Data.SetUpEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.SetUpEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_set_up_checks_operators_by_id");
 
-                    b.HasOne("Uncial.Data.MountEntry", "Mount")
+                    b.HasOne("Uncial.Data.Model.MountEntry", "Mount")
                         .WithMany()
                         .HasForeignKey("MountId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_set_up_checks_mounts_mount_id");
 
-                    b.HasOne("Uncial.Data.WorkSurface", null)
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
                         .WithMany("SetUps")
                         .HasForeignKey("SurfaceId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3689,9 +3689,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Mount");
                 });
 
-            modelBuilder.Entity("Uncial.Data.ShopLathe", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ShopLathe", b =>
                 {
-                    b.HasOne("Uncial.Data.Shop", null)
+                    b.HasOne("Uncial.Data.Model.Shop", null)
                         .WithMany("Lathes")
                         .HasForeignKey("ShopId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3699,9 +3699,9 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_lathes_shops_shop_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.ShopTechnique", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ShopTechnique", b =>
                 {
-                    b.HasOne("Uncial.Data.Shop", null)
+                    b.HasOne("Uncial.Data.Model.Shop", null)
                         .WithMany("OwnTechniques")
                         .HasForeignKey("ShopId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3709,22 +3709,22 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_techniques_shops_shop_id");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Signature", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Signature", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_signatures_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Part", null)
+                    b.HasOne("Uncial.Data.Model.Part", null)
                         .WithMany()
                         .HasForeignKey("PartId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_signatures_parts_part_id");
 
-                    b.HasOne("Uncial.Data.Operator", "SignedBy")
+                    b.HasOne("Uncial.Data.Model.Operator", "SignedBy")
                         .WithMany()
                         .HasForeignKey("SignedById")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3736,23 +3736,23 @@ namespace Uncial.Data.Migrations
                     b.Navigation("SignedBy");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Withdrawal", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Withdrawal", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_withdrawals_operators_by_id");
 
-                    b.HasOne("Uncial.Data.ReadingEntry", null)
+                    b.HasOne("Uncial.Data.Model.ReadingEntry", null)
                         .WithOne("Withdrawal")
-                        .HasForeignKey("Uncial.Data.Withdrawal", "ReadingId")
+                        .HasForeignKey("Uncial.Data.Model.Withdrawal", "ReadingId")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_withdrawals_readings_reading_id");
 
-                    b.HasOne("Uncial.Data.Signature", "Signature")
+                    b.HasOne("Uncial.Data.Model.Signature", "Signature")
                         .WithMany()
                         .HasForeignKey("SignatureId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3763,9 +3763,9 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Signature");
                 });
 
-            modelBuilder.Entity("Uncial.Data.WorkSurface", b =>
+            modelBuilder.Entity("Uncial.Data.Model.WorkSurface", b =>
                 {
-                    b.HasOne("Uncial.Data.Part", "Part")
+                    b.HasOne("Uncial.Data.Model.Part", "Part")
                         .WithMany("Surfaces")
                         .HasForeignKey("PartId")
                         .OnDelete(DeleteBehavior.Cascade)
@@ -3775,16 +3775,16 @@ namespace Uncial.Data.Migrations
                     b.Navigation("Part");
                 });
 
-            modelBuilder.Entity("Uncial.Data.ZeroCheckEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ZeroCheckEntry", b =>
                 {
-                    b.HasOne("Uncial.Data.Operator", "By")
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
                         .WithMany()
                         .HasForeignKey("ById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .IsRequired()
                         .HasConstraintName("fk_zero_checks_operators_by_id");
 
-                    b.HasOne("Uncial.Data.Gauge", null)
+                    b.HasOne("Uncial.Data.Model.Gauge", null)
                         .WithMany("ZeroChecks")
                         .HasForeignKey("GaugeId")
                         .OnDelete(DeleteBehavior.Restrict)
@@ -3794,53 +3794,53 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Certificate", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Certificate", b =>
                 {
                     b.Navigation("Prints");
                 });
 
-            modelBuilder.Entity("Uncial.Data.CutStart", b =>
+            modelBuilder.Entity("Uncial.Data.Model.CutStart", b =>
                 {
                     b.Navigation("Stop");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Finding", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Finding", b =>
                 {
                     b.Navigation("Withdrawal");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Gauge", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Gauge", b =>
                 {
                     b.Navigation("ZeroChecks");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Job", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Job", b =>
                 {
                     b.Navigation("Parts");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Outcome", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Outcome", b =>
                 {
                     b.Navigation("Certificate");
 
                     b.Navigation("Withdrawal");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Part", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Part", b =>
                 {
                     b.Navigation("Outcomes");
 
                     b.Navigation("Surfaces");
                 });
 
-            modelBuilder.Entity("Uncial.Data.ReadingEntry", b =>
+            modelBuilder.Entity("Uncial.Data.Model.ReadingEntry", b =>
                 {
                     b.Navigation("Flag");
 
                     b.Navigation("Withdrawal");
                 });
 
-            modelBuilder.Entity("Uncial.Data.Shop", b =>
+            modelBuilder.Entity("Uncial.Data.Model.Shop", b =>
                 {
                     b.Navigation("Board");
 
@@ -3851,7 +3851,7 @@ namespace Uncial.Data.Migrations
                     b.Navigation("OwnTechniques");
                 });
 
-            modelBuilder.Entity("Uncial.Data.WorkSurface", b =>
+            modelBuilder.Entity("Uncial.Data.Model.WorkSurface", b =>
                 {
                     b.Navigation("Chatters");
 

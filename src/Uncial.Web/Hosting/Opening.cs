@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Data.Demo;
+using Uncial.Data.Migrations.Earlier;
 
 namespace Uncial.Web.Hosting;
 
@@ -45,6 +46,7 @@ internal static class Opening
     {
         ArgumentNullException.ThrowIfNull(db);
         db.Database.SetCommandTimeout(TimeSpan.FromHours(1));
+        await EarlierVersions.UpgradeAsync(db, cancel);
         await db.Database.MigrateAsync(cancel);
         await IntegritySql.ApplyAsync(db, cancel);
         await ShopChain.BeginAsync(db, cancel);

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
+using Uncial.Data.Migrations.Earlier;
 
 namespace Uncial.Web.Hosting;
 
@@ -111,7 +112,7 @@ internal static class ShopCommand
         if (
             !isNew
             || schema is null
-            || !await BackupReader.MakeTablesAsync(db, schema, cancel)
+            || !await EarlierVersions.MakeTablesAsync(db, schema, cancel)
             || schema == db.Database.GetMigrations().Last()
         )
             await Opening.MigrateAsync(db, cancel);
@@ -129,7 +130,7 @@ internal static class ShopCommand
     private static async Task<int> MakeAsync(UncialDb db, TextWriter says, CancellationToken cancel)
     {
         var version = await BackupReader.VersionAsync(Console.In, cancel);
-        if (version is not null && await BackupReader.MakeTablesAsync(db, version, cancel))
+        if (version is not null && await EarlierVersions.MakeTablesAsync(db, version, cancel))
             return 0;
         await says.WriteLineAsync(
             version is null

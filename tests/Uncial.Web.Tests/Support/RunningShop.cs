@@ -20,7 +20,10 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
     protected virtual bool Demo => true;
 
     /// <summary>The cluster's administrator: what no part of the application holds while it serves.</summary>
-    public string Connection => Template.Replace("{0}", database, StringComparison.Ordinal) + ";Pooling=false";
+    public string Connection => ConnectionTo(database);
+
+    /// <summary>The administrator's connection to a database, which may be missing.</summary>
+    public static string ConnectionTo(string database) => Template.Replace("{0}", database, StringComparison.Ordinal) + ";Pooling=false";
 
     /// <summary>What the serving process holds.</summary>
     public string AppConnection => Logins.ApplicationOf(Connection);
@@ -56,7 +59,7 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
 
     private static async Task CreateAsync(string database, string from)
     {
-        await using var admin = new NpgsqlConnection(Template.Replace("{0}", "postgres", StringComparison.Ordinal) + ";Pooling=false");
+        await using var admin = new NpgsqlConnection(ConnectionTo("postgres"));
         await admin.OpenAsync();
         // Whoever is still looking at the one that is copied is shown out.
         var sql =
