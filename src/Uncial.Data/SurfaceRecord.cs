@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Cutting;
 using Uncial.Core.Parts;
 
@@ -7,14 +6,18 @@ namespace Uncial.Data;
 /// <summary>A work surface as it is stored, with the state that Core works out from it. What is added later needs a new record.</summary>
 public sealed class SurfaceRecord
 {
-    /// <summary>Reads a surface whose facts are loaded (see <see cref="WithFacts"/>).</summary>
+    /// <summary>Reads a surface whose facts are loaded (see <see cref="PartQueries"/>).</summary>
     public SurfaceRecord(WorkSurface surface, Part part, Shop shop)
+        : this(surface, part, shop, (shop ?? throw new ArgumentNullException(nameof(shop))).Workshop) { }
+
+    /// <summary>The same for many surfaces, for which what Core takes of the shop is put together once.</summary>
+    public SurfaceRecord(WorkSurface surface, Part part, Shop shop, Workshop workshop)
     {
         ArgumentNullException.ThrowIfNull(surface);
         ArgumentNullException.ThrowIfNull(part);
         ArgumentNullException.ThrowIfNull(shop);
         (Surface, Part, Shop) = (surface, part, shop);
-        State = new(surface.Facts, part.Facts, shop.Workshop);
+        State = new(surface.Facts, part.Facts, workshop);
     }
 
     public WorkSurface Surface { get; }
@@ -50,118 +53,4 @@ public sealed class SurfaceRecord
 
     /// <summary>Takes what the records of its head say into plans and judgement.</summary>
     public void Use(HeadLedger? head) => State = new(State.Facts, State.Part, State.Shop, head);
-
-    /// <summary>Looks up what the shop's records say of the head that cuts it.</summary>
-    /// <returns>Whether a measured cut on record has verified its dial.</returns>
-    public async Task<bool> LoadHeadAsync(UncialDb db, CancellationToken cancel)
-    {
-        Use(await LatheQueries.LedgerAsync(db, Lathe, Kind, cancel));
-        return await LatheQueries.DialIsConfirmedAsync(db, Lathe, Kind, cancel);
-    }
-
-    /// <summary>A query for parts with every fact of their surfaces, in a handful of round trips whatever their number.</summary>
-    public static IQueryable<Part> WithFacts(IQueryable<Part> parts) =>
-        parts
-            .Include(p => p.Job)
-            .Include(p => p.Outcomes)
-                .ThenInclude(o => o.Withdrawal)
-            .Include(p => p.Surfaces.OrderBy(s => s.Id))
-                .ThenInclude(s => s.LimitEntries)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Settlements)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Findings)
-                    .ThenInclude(f => f.Withdrawal)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Readings)
-                    .ThenInclude(r => r.Withdrawal)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Readings)
-                    .ThenInclude(r => r.Flag)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Plans)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Passes)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Confirmations)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Mounts)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.SetUps)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.SetUpDecisions)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.CutStarts)
-                    .ThenInclude(c => c.Stop)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Finishes)
-            .AsSplitQuery();
-
-    /// <summary>The same with the names of those who stated the facts, for the pages that tell them.</summary>
-    public static IQueryable<Part> WithFactsAndNames(IQueryable<Part> parts) =>
-        WithFacts(parts)
-            .Include(p => p.Outcomes)
-                .ThenInclude(o => o.By)
-            .Include(p => p.Outcomes)
-                .ThenInclude(o => o.SignedBy)
-            .Include(p => p.Outcomes)
-                .ThenInclude(o => o.Certificate!.Prints)
-            .Include(p => p.Outcomes)
-                .ThenInclude(o => o.Withdrawal!.By)
-            .Include(p => p.Outcomes)
-                .ThenInclude(o => o.Withdrawal!.SignedBy)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.LimitEntries)
-                    .ThenInclude(l => l.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.LimitEntries)
-                    .ThenInclude(l => l.Signature!.SignedBy)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Settlements)
-                    .ThenInclude(l => l.Signature!.SignedBy)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Readings)
-                    .ThenInclude(r => r.Withdrawal!.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Readings)
-                    .ThenInclude(r => r.Withdrawal!.Signature!.SignedBy)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Settlements)
-                    .ThenInclude(l => l.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Findings)
-                    .ThenInclude(f => f.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Readings)
-                    .ThenInclude(r => r.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Plans)
-                    .ThenInclude(p => p.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Passes)
-                    .ThenInclude(p => p.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Confirmations)
-                    .ThenInclude(c => c.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.SetUpDecisions)
-                    .ThenInclude(c => c.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Mounts)
-                    .ThenInclude(c => c.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.SetUps)
-                    .ThenInclude(c => c.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.CutStarts)
-                    .ThenInclude(c => c.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.CutStarts)
-                    .ThenInclude(c => c.Stop!.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Finishes)
-                    .ThenInclude(c => c.By)
-            .Include(p => p.Surfaces)
-                .ThenInclude(s => s.Chatters)
-                    .ThenInclude(c => c.By);
 }

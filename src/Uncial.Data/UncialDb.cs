@@ -59,6 +59,9 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
 
     private const int MostTries = 4;
 
+    /// <summary>Another context of the same database.</summary>
+    internal UncialDb Sibling() => new(options);
+
     /// <summary>Saves; two that wait for one another (a reading and a check of its gauge) are told apart by trying again.</summary>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {

@@ -4,6 +4,7 @@ using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.Mvc.TagHelpers;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
 using Uncial.Data;
@@ -74,8 +75,12 @@ builder
         options.ModelBinderProviders.Insert(0, new PlainTexts());
         options.Filters.Add(new UnknownHandlers());
     });
+
+// What is drawn of the bench is kept up to this size, in characters.
+builder.Services.Configure<CacheTagHelperOptions>(options => options.SizeLimit = 64 * 1024 * 1024);
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<Reader>();
+builder.Services.AddSingleton<ShopCache>().AddSingleton<BenchStates>();
 builder.Services.AddScoped<ShopFile>();
 builder.Services.AddScoped<LeadSignature>();
 builder.Services.AddProblemDetails();

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Diagnostics;
+using Npgsql;
 
 namespace Uncial.Data.Storage;
 
@@ -20,9 +21,12 @@ public static class UncialDbOptions
         return builder.Options;
     }
 
+    /// <summary>Statements that each connection keeps prepared, so that the database plans them once.</summary>
+    private const int MostPrepared = 200;
+
     public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
         builder
-            .UseNpgsql(connection)
+            .UseNpgsql(new NpgsqlConnectionStringBuilder(connection) { MaxAutoPrepare = MostPrepared }.ConnectionString)
             .UseSnakeCaseNamingConvention()
             // Base classes of rows are left out on purpose: see UncialDb.
             .ConfigureWarnings(warnings => warnings.Ignore(CoreEventId.MappedEntityTypeIgnoredWarning));

@@ -25,7 +25,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static async Task<SurfaceRecord> Open(UncialDb db, string tag)
     {
-        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
+        var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
         return new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
     }
 
@@ -215,7 +215,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Close(db, record, OutcomeKind.Released, "please", true, owner)).ShouldBe("UN004");
         // Nor with a judgement forged by hand: the constraint looks at the figures, the guard at the readings.
         var forged =
-            $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, decision, at, by_id) values ({record.Surface.Id}, 0, 'Rotor', {{0}}, 23.0, 23.4, 0.006, 0, 0, 'Release', now(), {owner})";
+            $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, dial_borne_out, decision, at, by_id) values ({record.Surface.Id}, 0, 'Rotor', {{0}}, 23.0, 23.4, 0.006, 0, 0, false, 'Release', now(), {owner})";
         (await Refused(forged.Replace("{0}", "22.999", StringComparison.Ordinal))).ShouldBe(PostgresErrorCodes.CheckViolation);
         await db.Database.ExecuteSqlRawAsync(forged.Replace("{0}", "24.0", StringComparison.Ordinal), Cancel);
         (
@@ -609,7 +609,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         };
         Core.Measuring.DrumAssessment.Assess(twoAxes, ShopRules.Default)
             .Roundness!.ShouldSatisfyAllConditions(r => r.Proven.ShouldBeFalse(), r => r.OutOfRound.ShouldBe(Length.Zero));
-        var parts = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Job!.Number < 3000)).ToListAsync(Cancel);
+        var parts = (await db.Parts.Where(p => p.Job!.Number < 3000).WithFactsAsync(db, Cancel));
         var settings = await db.ShopAsync(Cancel);
         var stations = parts.SelectMany(p => p.Surfaces.Select(s => new SurfaceRecord(s, p, settings).Station)).Distinct().Order();
         stations.ShouldBe([

@@ -19,14 +19,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static async Task<string> JobText(UncialDb db, int number)
     {
-        var job = await db.Jobs.AsNoTracking().SingleAsync(j => j.Number == number, Cancel);
-        job.Parts.AddRange(
-            await SurfaceRecord
-                .WithFactsAndNames(db.Parts.Where(p => p.JobId == job.Id))
-                .AsNoTrackingWithIdentityResolution()
-                .OrderBy(p => p.Id)
-                .ToListAsync(Cancel)
-        );
+        var job = (await db.JobWithFactsAsync(number, Cancel))!;
         return JobFile.Of(job, await db.ShopAsync(Cancel)).Write();
     }
 
@@ -236,7 +229,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
             x => x.Number.ShouldBe(2411),
             x => x.Tags.ShouldBe(["NEW22", "NEW22"])
         );
-        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == job!.Parts[0].Tag)).SingleAsync(Cancel);
+        var part = (await db.Parts.Where(p => p.Tag == job!.Parts[0].Tag).WithFactsAsync(db, Cancel)).Single();
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
         // Cut elsewhere, it begins here with what it is now.
         (record.CutsDone, record.Measuring.Worst!.Value.Millimetres, record.Receiving.Limits!.Discard.Millimetres).ShouldBe(
@@ -353,9 +346,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         (await caller.GetAsync(new Uri("/logbook.csv", UriKind.Relative), Cancel)).RequestMessage!.RequestUri!.AbsolutePath.ShouldBe(
             "/SignIn"
         ); // not for anybody
-        var part = await SurfaceRecord
-            .WithFactsAndNames(db.Parts.Where(p => p.Job!.Number == 2419 && p.Corner == Corner.FrontLeft))
-            .SingleAsync(Cancel);
+        var part = (await db.Parts.Where(p => p.Job!.Number == 2419 && p.Corner == Corner.FrontLeft).WithFactsAsync(db, Cancel)).Single();
         var csv = ReadingsCsv.Write([part], await db.ShopAsync(Cancel)).Split('\n', StringSplitOptions.RemoveEmptyEntries);
         csv.Length.ShouldBe(1 + part.Surfaces[0].Readings.Count);
         csv[1].ShouldStartWith($"{part.Tag},1,drum,size,0,0,,229.2350,8 7/8 + 150t,in,");
@@ -367,9 +358,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var since = DateTimeOffset.UtcNow.AddDays(-30);
         var figures = await ShopFigures.SinceAsync(db, since, Cancel);
-        var surfaces = (await SurfaceRecord.WithFacts(db.Parts).AsNoTrackingWithIdentityResolution().ToListAsync(Cancel))
-            .SelectMany(p => p.Surfaces)
-            .ToList();
+        var surfaces = ((await db.Parts.WithFactsAsync(db, Cancel))).SelectMany(p => p.Surfaces).ToList();
         var cut = surfaces.Where(s => s.Passes.Any(p => p.At >= since)).ToList();
         PlanDocument Plan(PlanEntry plan) => StoredJson.Read<PlanDocument>(plan.Document);
         PlanEntry First(WorkSurface s) => s.Plans.Where(p => s.Passes.Any(x => x.PlanId == p.Id)).MinBy(p => p.Version)!;

@@ -193,7 +193,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Still needed, outer face");
         screen.Press(Keys.Escape);
         await using var db = shop.Db();
-        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(TestContext.Current.CancellationToken);
+        var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, TestContext.Current.CancellationToken)).Single();
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(TestContext.Current.CancellationToken));
         (
             record.Planning.Latest!.Version,

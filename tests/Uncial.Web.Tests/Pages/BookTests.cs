@@ -200,7 +200,7 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         await using (var db = shop.Db())
         {
-            var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
+            var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
             var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
             (
                 record.Receiving.Limits!.Discard.Millimetres,
@@ -220,7 +220,7 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Settled by Ines Varga");
         await using (var db = shop.Db())
         {
-            var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
+            var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
             var shopNow = await db.ShopAsync(Cancel);
             var surface = part.Surfaces[0];
             new SurfaceRecord(surface, part, shopNow).Receiving.Limits!.Discard.Millimetres.ShouldBe(204.7m);

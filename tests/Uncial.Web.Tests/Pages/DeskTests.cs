@@ -210,7 +210,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         var readings = await ReadingsAsync(drum);
         readings.Select(r => r.Typed).ShouldBe(["9 + 7t", "8 7/8 + 132t", "9 + 8t", "9.00 + .009", "9.00 + 8t"]);
         await using var db = shop.Db();
-        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == drum)).SingleAsync(Cancel);
+        var part = (await db.Parts.Where(p => p.Tag == drum).WithFactsAsync(db, Cancel)).Single();
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
         record.Measuring.DrumFigures.Axes.ShouldBe(4);
         record.Measuring.SizesAt(record.Measuring.Places[0]).Count.ShouldBe(2);
@@ -509,7 +509,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press("Dunlin trailer", Keys.Enter);
         screen.UntilHeading("Read at axis 1½");
         await using var db = shop.Db();
-        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Mark == "Quick check")).SingleAsync(Cancel);
+        var part = (await db.Parts.Where(p => p.Mark == "Quick check").WithFactsAsync(db, Cancel)).Single();
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
         (record.Receiving.Limits!.Discard, record.Measuring.Worst).ShouldBe((Length.FromInches(9.0625m), Length.FromInches(9.007m)));
     }

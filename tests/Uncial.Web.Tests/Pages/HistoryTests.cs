@@ -38,8 +38,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         return await ChainCheck.OfPartAsync(db, part, Cancel);
     }
 
-    private static async Task<Part> Open(UncialDb db, string tag) =>
-        await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag).OrderByDescending(p => p.Visit)).FirstAsync(Cancel);
+    private static async Task<Part> Open(UncialDb db, string tag) => (await db.PartAsync(tag, Cancel))!;
 
     /// <summary>A rotor that was read, left uncut, judged and released.</summary>
     private async Task<Part> Released(UncialDb db)

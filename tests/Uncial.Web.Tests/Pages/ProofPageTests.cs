@@ -32,7 +32,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
             await db.ShopAsync(Cancel),
             new Actor(await db.HandAsync("tom"), DateTimeOffset.UtcNow)
         );
-        var part = await SurfaceRecord.WithFacts(db.Parts.Where(p => p.Tag == tag)).SingleAsync(Cancel);
+        var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
         foreach (var old in part.Surfaces[0].Readings.ToList())
             MeasureCommands.Withdraw(Now(), old, "read anew", hand);
@@ -364,7 +364,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         // A scanner sends the address that stands on the tag.
         await using var db = shop.Db();
-        var part = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == "TQA3Q" && p.Visit == 3)).SingleAsync(Cancel);
+        var part = (await db.Parts.Where(p => p.Tag == "TQA3Q" && p.Visit == 3).WithFactsAsync(db, Cancel)).Single();
         var proof = await Proofs.EnsureAsync(db, part, await db.ShopAsync(Cancel), DateTimeOffset.UtcNow, Cancel);
         screen.Fill("Was here before", "http://uncial.example/proof/" + Proofs.CodeOf(proof));
         screen.Press(Keys.Enter);

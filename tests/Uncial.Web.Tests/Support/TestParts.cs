@@ -190,7 +190,7 @@ internal static class TestParts
 
     public static async Task<SurfaceRecord> RecordAsync(this UncialDb db, string tag)
     {
-        var part = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.Tag == tag)).AsTracking().SingleAsync(Cancel);
+        var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
         return new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
     }
 

@@ -22,6 +22,7 @@ public static class GaugeCommands
         var check = new ZeroCheck(gauge.StandardSize!.Value, typed.Value, gauge.ZeroTolerance!.Value);
         var entry = new ZeroCheckEntry
         {
+            GaugeId = gauge.Id,
             Nominal = check.Nominal,
             Shown = check.Shown,
             Typed = typed.Text,
@@ -47,7 +48,7 @@ public static class GaugeCommands
     /// Keeps a check of a gauge on its standard. Where it fails, its readings since the last good check are flagged wherever they were used,
     /// and pages that show them notice.
     /// </summary>
-    /// <param name="db">The database; the gauge is tracked by it, with its latest checks.</param>
+    /// <param name="db">The database; the gauge has its latest checks.</param>
     /// <param name="gauge">The gauge, which has a standard.</param>
     /// <param name="typed">What it showed.</param>
     /// <param name="hand">Who checked.</param>
@@ -108,6 +109,7 @@ public static class GaugeCommands
             )
             .ToListAsync(cancel);
         var check = GaugeCommands.CheckZero(gauge, typed, since, actor);
+        db.ZeroChecks.Add(check);
         await db.SaveChangesAsync(cancel);
         var surfaces = since.Where(r => r.Flag is not null).Select(r => r.SurfaceId).Distinct().ToList();
         if (surfaces.Count > 0)

@@ -9,48 +9,30 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Pages;
 
 /// <summary>The bench: every part that is in the shop, at the station where it waits, and what is next.</summary>
-public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProvider time) : PageModel
 {
-    /// <summary>A part on the bench, at the surface that is furthest behind.</summary>
-    public sealed record OnBench(Part Part, SurfaceRecord Record, int Number, Station Station)
-    {
-        public string Href =>
-            RailView.Href(
-                Record,
-                Number,
-                Station == Station.Mount && Record.Measuring.DiscardVerdict == Verdict.Beyond ? Station.Plan : Station
-            );
-    }
-
     /// <summary>A lane of the board.</summary>
-    public sealed record Lane(Station Station, string Word, IReadOnlyList<OnBench> Parts);
+    public sealed record Lane(Station Station, string Word, IReadOnlyList<BenchPart> Parts);
+
+    /// <summary>How long what was drawn of a job or a lane is kept after it was last shown.</summary>
+    public static TimeSpan KeepDrawn { get; } = TimeSpan.FromMinutes(10);
 
     public IReadOnlyList<Lane> Lanes { get; private set; } = [];
     public IReadOnlyList<Job> Jobs { get; private set; } = [];
-    public OnBench? Next { get; private set; }
+    public BenchPart? Next { get; private set; }
     public DateTimeOffset Now { get; private set; }
-    public IReadOnlyDictionary<int, OnBench> ByPart { get; private set; } = new Dictionary<int, OnBench>();
+    private ILookup<int, BenchPart> byJob = Enumerable.Empty<BenchPart>().ToLookup(p => p.Part.JobId);
 
     public async Task OnGetAsync(CancellationToken cancel)
     {
         Now = time.GetLocalNow();
-        var shop = await file.ShopAsync(cancel);
         var since = new DateTimeOffset(Now.Date, Now.Offset).ToUniversalTime();
         // In the shop now, or out of it today.
-        var parts = await SurfaceRecord
-            .WithFacts(db.Parts.Where(p => db.LogLines.Any(l => l.PartId == p.Id && (l.Outcome == null || l.OutAt >= since))))
-            .AsNoTrackingWithIdentityResolution()
-            .ToListAsync(cancel);
+        var bench = await states.OnBenchAsync(db, since, cancel);
+        var all = bench.Parts;
         var empty = await db.Jobs.AsNoTracking().Where(j => j.Parts.Count == 0).ToListAsync(cancel);
-
-        var all = parts
-            .Select(p => Place(p, shop))
-            .OrderBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue)
-            .ThenBy(p => p.Part.Job!.Number)
-            .ThenBy(p => p.Part.Corner)
-            .ToList();
-        ByPart = all.ToDictionary(p => p.Part.Id);
-        IReadOnlyList<OnBench> At(params Station[] stations) => [.. all.Where(p => stations.Contains(p.Station))];
+        byJob = all.ToLookup(p => p.Part.JobId);
+        IReadOnlyList<BenchPart> At(params Station[] stations) => [.. all.Where(p => stations.Contains(p.Station))];
         Lanes =
         [
             new(Station.Measure, "Measure", At(Station.Receive, Station.Measure)),
@@ -69,6 +51,8 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
                 .OrderBy(j => j.PromisedAt ?? DateTimeOffset.MaxValue)
                 .ThenBy(j => j.Number),
         ];
+        Key =
+            $"{bench.Stamp} {reader.Unit} {Now:yyyyMMdd} {Jobs.Count(j => j.PromisedAt < Now)} {string.Join('|', empty.Select(j => $"{j.Id} {j.Vehicle}"))}";
         // What is on the lathe comes first, then by promise; within a job what is furthest along.
         Next = all.Where(p => p.Station != Station.Done)
             .OrderByDescending(p => p.Station == Station.Cut && p.Record.Planning.Passes.Count > 0)
@@ -83,16 +67,19 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             $"{At(Station.Done).Count} out, {At(Station.Cut).Count} on, {all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
     }
 
-    /// <summary>The surface that is furthest behind decides where the part waits.</summary>
-    private static OnBench Place(Part part, Shop shop)
+    /// <summary>The page that a part is worked on next.</summary>
+    public static string HrefOf(BenchPart part)
     {
-        var records = part.Surfaces.Select((s, i) => new SurfaceRecord(s, part, shop)).ToList();
-        var behind = records.Select((r, i) => (Record: r, Number: i + 1, r.Station)).OrderBy(r => r.Station).First();
-        return new(part, behind.Record, behind.Number, behind.Station);
+        ArgumentNullException.ThrowIfNull(part);
+        return RailView.Href(
+            part.Record,
+            part.Number,
+            part.Station == Station.Mount && part.Record.Measuring.DiscardVerdict == Verdict.Beyond ? Station.Plan : part.Station
+        );
     }
 
     /// <summary>State of a part: its mark, its word, and whether it is beyond.</summary>
-    public (string Mark, string Word, string Css) StateOf(OnBench part)
+    public (string Mark, string Word, string Css) StateOf(BenchPart part)
     {
         ArgumentNullException.ThrowIfNull(part);
         if (part.Part.Outcome is { } outcome)
@@ -153,6 +140,19 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         );
     }
 
+    /// <summary>The parts of a job that are on the bench, in the order in which they were received.</summary>
+    public IReadOnlyList<BenchPart> PartsOf(Job job)
+    {
+        ArgumentNullException.ThrowIfNull(job);
+        return [.. byJob[job.Id].OrderBy(p => p.Part.Id)];
+    }
+
+    /// <summary>Changes whenever anything of lanes and vehicles does.</summary>
+    public string Key { get; private set; } = "";
+
+    /// <summary>Changes whenever anything that is drawn of these parts does.</summary>
+    public string KeyOf(IEnumerable<BenchPart> parts) => $"{reader.Unit} {string.Join(' ', parts.Select(p => p.Stamp))}";
+
     public string Promise(Job job)
     {
         ArgumentNullException.ThrowIfNull(job);
@@ -164,7 +164,7 @@ public class BenchModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             : "By " + local.ToString("ddd HH:mm", System.Globalization.CultureInfo.InvariantCulture);
     }
 
-    public static string VerbOf(OnBench part)
+    public static string VerbOf(BenchPart part)
     {
         ArgumentNullException.ThrowIfNull(part);
         var name = Words.Of(part.Part, part.Record.Surface).ToLowerInvariant();

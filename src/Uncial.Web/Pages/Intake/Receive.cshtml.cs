@@ -312,12 +312,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         if (last.Length is 0 or > 12 || !last.All(char.IsAsciiLetterOrDigit))
             return null;
         // Tags are told apart by letter, not by its size.
-        return await SurfaceRecord
-            .WithFacts(
-                db.Parts.Where(p => EF.Functions.ILike(p.Tag, last) && !db.Parts.Any(later => later.Tag == p.Tag && later.Visit > p.Visit))
-            )
-            .AsNoTrackingWithIdentityResolution()
-            .FirstOrDefaultAsync(cancel);
+        return await db.LastVisitAsync(last, cancel);
     }
 
     public async Task<IActionResult> OnPostLimitsAsync(int surface, CancellationToken cancel)
@@ -474,11 +469,11 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         ViewData["Sub"] = "A new job";
         if (JobNumber is null)
             return null;
-        Job = await db.Jobs.SingleOrDefaultAsync(j => j.Number == JobNumber, cancel);
+        var parts = await db.PartsOfJobAsync(JobNumber.Value, track: true, cancel);
+        Job = parts.Count > 0 ? parts[0].Job : await db.Jobs.SingleOrDefaultAsync(j => j.Number == JobNumber, cancel);
         if (Job is null)
             return NotFound();
         var shop = await file.ShopAsync(cancel);
-        var parts = await SurfaceRecord.WithFactsAndNames(db.Parts.Where(p => p.JobId == Job.Id)).OrderBy(p => p.Id).ToListAsync(cancel);
         Parts = [.. parts.Select(p => (p, (IReadOnlyList<SurfaceRecord>)[.. p.Surfaces.Select(s => new SurfaceRecord(s, p, shop))]))];
         var back = parts.Where(p => p.Visit > 1).Select(p => p.Tag).ToList();
         if (back.Count > 0)

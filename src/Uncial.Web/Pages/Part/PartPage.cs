@@ -94,6 +94,15 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         return null;
     }
 
+    /// <summary>Takes what the measured cuts of the head that cuts it say into plans and judgement.</summary>
+    /// <returns>Whether a measured cut on record has verified its dial.</returns>
+    protected async Task<bool> LoadHeadAsync(CancellationToken cancel)
+    {
+        var (lathe, kind) = (Record.Lathe, Record.Kind);
+        Record.Use(await shop.AnswerAsync($"head {lathe.Id} {kind}", d => LatheQueries.LedgerAsync(d, lathe, kind, cancel), cancel));
+        return await shop.AnswerAsync($"dial {lathe.Id} {kind}", d => LatheQueries.DialIsConfirmedAsync(d, lathe, kind, cancel), cancel);
+    }
+
     /// <summary>What a page does as soon as the part is there.</summary>
     protected virtual void Loaded() { }
 

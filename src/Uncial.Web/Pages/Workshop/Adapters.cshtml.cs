@@ -131,7 +131,7 @@ public class AdaptersModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
-        Shop = await file.ShopAsync(cancel);
+        Shop = await file.ShopAsync(Request, cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Adapters", "", "lathes");
         if (Id is null)
             return null;

@@ -14,16 +14,8 @@ internal static class ShopFiles
     {
         app.MapGet("/files/job/{number:int}", async (int number, UncialDb db, ShopFile file, CancellationToken cancel) =>
             {
-                var job = await db.Jobs.AsNoTracking().SingleOrDefaultAsync(j => j.Number == number, cancel);
-                if (job is null)
+                if (await db.JobWithFactsAsync(number, cancel) is not { } job)
                     return Results.NotFound();
-                job.Parts.AddRange(
-                    await SurfaceRecord
-                        .WithFactsAndNames(db.Parts.Where(p => p.JobId == job.Id))
-                        .AsNoTrackingWithIdentityResolution()
-                        .OrderBy(p => p.Id)
-                        .ToListAsync(cancel)
-                );
                 return Results.File(
                     Encoding.UTF8.GetBytes(JobFile.Of(job, await file.ShopAsync(cancel)).Write()),
                     "application/json",
@@ -33,11 +25,7 @@ internal static class ShopFiles
             .ExcludeFromDescription();
         app.MapGet("/part/{tag}/readings.csv", async (string tag, int? visit, UncialDb db, ShopFile file, CancellationToken cancel) =>
             {
-                var parts = await SurfaceRecord
-                    .WithFactsAndNames(db.Parts.Where(p => p.Tag == tag && (visit == null || p.Visit == visit)))
-                    .AsNoTrackingWithIdentityResolution()
-                    .OrderBy(p => p.Visit)
-                    .ToListAsync(cancel);
+                var parts = await db.VisitsAsync(tag, visit, cancel);
                 return parts.Count == 0
                     ? Results.NotFound()
                     : Results.File(

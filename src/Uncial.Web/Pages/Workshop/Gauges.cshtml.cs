@@ -190,7 +190,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
-        Shop = await file.ShopAsync(cancel);
+        Shop = await file.ShopAsync(Request, cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Gauges", "", "gauges");
         DoubtCounts = await db
             .ReadingFlags.Join(db.Readings, f => f.ReadingId, r => r.Id, (f, r) => r.GaugeId)

@@ -198,7 +198,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
-        Shop = await file.ShopAsync(cancel);
+        Shop = await file.ShopAsync(Request, cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Lathes", "", "lathes");
         Past = await LatheQueries.SetUpsAsync(db, null, cancel);
         if (Id is null)

@@ -229,7 +229,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
 
     private async Task LoadAsync(CancellationToken cancel)
     {
-        Shop = await file.ShopAsync(cancel);
+        Shop = await file.ShopAsync(Request, cancel);
         Changes = await db
             .RuleChanges.AsNoTracking()
             .Include(c => c.By)

@@ -128,7 +128,7 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
-        Shop = await file.ShopAsync(cancel);
+        Shop = await file.ShopAsync(Request, cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Ways to work", "", "lathes");
         if (Id is null)
             return null;

@@ -125,7 +125,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             ModelState.AddModelError(nameof(OffClean), "A part warm from cutting reads wrong: let it cool, clean it, then tick.");
         if (!ModelState.IsValid || Record.Station < Station.Confirm || IsStale())
             return await ShowAsync(cancel);
-        await Record.LoadHeadAsync(Db, cancel);
+        await LoadHeadAsync(cancel);
         var judgement = ConfirmCommands.Confirm(Record, OffClean, Actor, Objections.Count > 0 ? Reason : null);
         if (judgement.Worst is null)
             return await ShowAsync(cancel);
@@ -153,7 +153,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         PickPlace();
         await LoadLeadsAsync(cancel);
         AllRead = Record.Measuring.NextPlace is null;
-        await Record.LoadHeadAsync(Db, cancel);
+        await LoadHeadAsync(cancel);
         Judgement = Record.Confirming.Judge(readingsAreFit: true);
         Repeats = ConfirmState.LookAgain(Judgement);
         AsksOnce = Repeats.Count > 0;

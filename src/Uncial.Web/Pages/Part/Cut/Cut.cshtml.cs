@@ -252,18 +252,26 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (View is CutView.Noise or CutView.Ready)
             Edges =
             [
-                .. (await LatheQueries.InsertsAsync(Db, Record.Lathe, cancel)).Where(e =>
-                    (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn)
-                ),
+                .. (
+                    await ShopFile.AnswerAsync(
+                        $"inserts {Record.Lathe.Id}",
+                        d => LatheQueries.InsertsAsync(d, Record.Lathe, cancel),
+                        cancel
+                    )
+                ).Where(e => (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn)),
             ];
         if (View == CutView.Ready && Record.Planning.Doubt is null)
         {
-            await Record.LoadHeadAsync(Db, cancel);
+            await LoadHeadAsync(cancel);
             EdgeCorrection = Record.State.Head!.Correction(Record.Lathe.Profile.Dial(Record.Kind, true).DepthPerDivision);
         }
         if (View == CutView.Noise)
         {
-            Helped = await LatheQueries.HelpedAsync(Db, Record.Lathe.Id, cancel);
+            Helped = await ShopFile.AnswerAsync(
+                $"helped {Record.Lathe.Id}",
+                d => LatheQueries.HelpedAsync(d, Record.Lathe.Id, cancel),
+                cancel
+            );
             Chatter = Core.Cutting.Chatter.Of(
                 new()
                 {
@@ -452,7 +460,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             return elsewhere;
         if (Record.Planning.Doubt is null || !Record.Planning.CanPlanAnew || Record.Cutting.IsCutting || Record.Cutting.IsCut)
             return await ShowAsync(cancel);
-        await Record.LoadHeadAsync(Db, cancel);
+        await LoadHeadAsync(cancel);
         PlanCommands.PlanForFacts(Record, Actor);
         return await DoneAsync(cancel);
     }

@@ -115,7 +115,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         if (Place is not null || !IsOpen || !MayPlan || Record.Measuring.Worst is not { } worst)
             return;
-        var request = Record.Planning.Request(await Record.LoadHeadAsync(Db, cancel));
+        var request = Record.Planning.Request(await LoadHeadAsync(cancel));
         var plan = PassPlanner.Plan(request);
         var passes = plan.Options.FirstOrDefault(o => o.Key == plan.Recommended)?.Passes ?? [];
         var lathe = Record.Lathe.Profile;

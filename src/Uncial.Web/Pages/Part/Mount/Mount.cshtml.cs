@@ -236,28 +236,30 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         Step = Step is "pick" or "on" || (Record.Mounting.Mount is not null && Step is "check" or "touch") ? Step : due;
         if (Step == "pick" && Chosen is { } chosen)
         {
-            LastKind = await LatheQueries.LastKindAsync(Db, On.Id, cancel);
-            Past = [.. (await LatheQueries.SetUpsAsync(Db, On.Id, cancel)).Where(s => s.Centring == chosen.Centring)];
+            LastKind = await ShopFile.AnswerAsync($"kind {On.Id}", d => LatheQueries.LastKindAsync(d, On.Id, cancel), cancel);
+            Past = [.. (await SetUpsAsync(On.Id, cancel)).Where(s => s.Centring == chosen.Centring)];
             Health = SetUpHealth.Of([.. Past.Select(s => s.SetUpRunout)], Record.Shop.Rules.SetUpTolerance);
         }
         else if (Record.Mounting.Mount is { } mount)
         {
-            LookFirst = RemountAdvice.For(Known.Hubbed, await LatheQueries.CausesAsync(Db, mount.LatheId, cancel));
+            LookFirst = RemountAdvice.For(
+                Known.Hubbed,
+                await ShopFile.AnswerAsync($"causes {mount.LatheId}", d => LatheQueries.CausesAsync(d, mount.LatheId, cancel), cancel)
+            );
             Health = SetUpHealth.Of(
-                [
-                    .. (await LatheQueries.SetUpsAsync(Db, mount.LatheId, cancel))
-                        .Where(s => s.Centring == mount.Centring)
-                        .Select(s => s.SetUpRunout),
-                ],
+                [.. (await SetUpsAsync(mount.LatheId, cancel)).Where(s => s.Centring == mount.Centring).Select(s => s.SetUpRunout)],
                 Record.Shop.Rules.SetUpTolerance
             );
         }
         if (Step == "check")
             ShowCheck();
         if (Step is "on" or "touch")
-            Inserts = await LatheQueries.InsertsAsync(Db, On, cancel);
+            Inserts = await ShopFile.AnswerAsync($"inserts {On.Id}", d => LatheQueries.InsertsAsync(d, On, cancel), cancel);
         return Page();
     }
+
+    private Task<IReadOnlyList<SetUpPast>> SetUpsAsync(int lathe, CancellationToken cancel) =>
+        ShopFile.AnswerAsync($"set-ups {lathe}", d => LatheQueries.SetUpsAsync(d, lathe, cancel), cancel);
 
     private void ShowCheck()
     {

@@ -345,7 +345,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         }
         if (!EnoughRead)
             return;
-        Basis = Record.Planning.Request(await Record.LoadHeadAsync(Db, cancel));
+        Basis = Record.Planning.Request(await LoadHeadAsync(cancel));
         if (!IsBeyond && !BelowFloor && await FellowsAsync(cancel) is [var fellow, ..] && fellow.Planning.ExpectedFinish is { } otherFinish)
             Pair = PairPlan.Of(Basis, otherFinish, Record.Shop.Rules);
         if (Alike && Pair?.Alike is { } alike)
