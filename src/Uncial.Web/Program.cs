@@ -92,7 +92,7 @@ builder.Services.ConfigureHttpJsonOptions(options =>
     options.SerializerOptions.AllowDuplicateProperties = false;
 });
 builder.Services.AddOpenApi("v1");
-builder.Services.AddHealthChecks().AddNpgSql(connection);
+builder.Services.AddHealthChecks().AddNpgSql(UncialDbOptions.Prepared(connection));
 builder.Services.AddRateLimiter(options =>
 {
     options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
@@ -119,7 +119,7 @@ app.Use(
     (context, next) =>
     {
         context.Response.Headers.ContentSecurityPolicy =
-            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; form-action 'self'; base-uri 'none'; object-src 'none'; frame-ancestors 'none'";
+            "default-src 'self'; img-src 'self' data:; form-action 'self'; base-uri 'none'; object-src 'none'; frame-ancestors 'none'";
         context.Response.Headers.XContentTypeOptions = "nosniff";
         context.Response.Headers["Referrer-Policy"] = "same-origin";
         context.Response.Headers["Permissions-Policy"] = "camera=(self), geolocation=(), microphone=(), usb=(), payment=()";

@@ -21,12 +21,16 @@ public static class UncialDbOptions
         return builder.Options;
     }
 
+    /// <summary>A connection as the application uses it everywhere, so that all share one pool.</summary>
+    public static string Prepared(string connection) =>
+        new NpgsqlConnectionStringBuilder(connection) { MaxAutoPrepare = MostPrepared }.ConnectionString;
+
     /// <summary>Statements that each connection keeps prepared, so that the database plans them once.</summary>
     private const int MostPrepared = 200;
 
     public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
         builder
-            .UseNpgsql(new NpgsqlConnectionStringBuilder(connection) { MaxAutoPrepare = MostPrepared }.ConnectionString)
+            .UseNpgsql(Prepared(connection))
             .UseSnakeCaseNamingConvention()
             // Base classes of rows are left out on purpose: see UncialDb.
             .ConfigureWarnings(warnings => warnings.Ignore(CoreEventId.MappedEntityTypeIgnoredWarning));

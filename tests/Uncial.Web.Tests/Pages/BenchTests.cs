@@ -220,25 +220,32 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.SignIn("Marit Sund", "9051");
         screen.Go("/shop");
         screen.IsAccessible();
-        screen.Fill("Drum: not started under", "lots");
+        screen.Fill("Drum: do not start under", "lots");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
         screen.Until(
-            () => screen.Driver.FindElement(By.Name("Lengths[DrumFloor]")).GetAttribute("aria-invalid") == "true",
+            () => screen.Driver.FindElement(By.Name("Values[DrumFloor]")).GetAttribute("aria-invalid") == "true",
             "the field marked"
         );
-        Value(screen, "Lengths[DrumFloor]").ShouldBe("lots");
-        screen.Fill("Drum: not started under", "0.8");
-        screen.Fill("Between eight places", "0.5");
+        Value(screen, "Values[DrumFloor]").ShouldBe("lots");
+        screen.Fill("Drum: do not start under", "0.8");
+        screen.Send(By.XPath("//label[contains(.,'Unread shape')]/input"), Keys.Space);
+        screen.Fill("Between eight points: variation", "0.5");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
-        screen.UntilText("A number from 1 to 12");
-        screen.Fill("Between eight places", "4");
-        screen.Fill("Left and right may differ by", "0.35");
-        screen.Fill("Set-up is true up to", "0.03");
+        screen.UntilText("A number, 1 to 12.");
+        screen.UntilText("Unread shape, 1 wrong");
+        screen.Fill("Between eight points: variation", "4");
+        screen.Send(By.XPath("//label[contains(.,'Cost')]/input"), Keys.Space);
+        screen.Fill("Price of a minute", "1.35");
+        screen.Send(By.XPath("//label[contains(.,'Limits')]/input"), Keys.Space);
+        screen.Fill("Left and right differ by", "0.35");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
         screen.UntilText("Kept.");
-        (Value(screen, "Lengths[DrumFloor]"), Value(screen, "UnreadShare"), Value(screen, "Lengths[AxleDifference]")).ShouldBe(
-            ("0.8", "4", "0.35")
-        );
+        (
+            Value(screen, "Values[DrumFloor]"),
+            Value(screen, "Values[UnreadShareOfVariation]"),
+            Value(screen, "Values[GreatestAxleDifference]")
+        ).ShouldBe(("0.8", "4", "0.35"));
+        Value(screen, "Values[BenchMinutePrice]").ShouldBe("1.35");
         // A laxer rule takes a reason and a PIN, and stands there afterwards.
         screen.Fill("Rotor: machine-to above", "0.3");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
@@ -249,7 +256,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Fill("PIN", "9051");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
         screen.UntilText("laxer machine-to, signed by Marit Sund");
-        Value(screen, "Lengths[RotorMachineTo]").ShouldBe("0.3");
+        Value(screen, "Values[RotorMachineToAboveDiscard]").ShouldBe("0.3");
         screen.Go("/people");
         screen.UntilHeading("Add a person");
         screen.IsAccessible();

@@ -219,7 +219,7 @@ internal sealed partial class PageFuzz(Uri address, int seed)
                         "finding",
                         "Key",
                         "Figures[Nothing]",
-                        "Lengths[",
+                        "Values[",
                         "Typed[x]",
                         "Passes",
                         "technique",

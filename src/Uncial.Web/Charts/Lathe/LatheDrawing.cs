@@ -65,7 +65,7 @@ internal static class LatheDrawing
         );
         var text = DialText.Of(dial, setting);
         svg.Add(
-            $"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(dial.CountsDiameter ? $"{LengthText.Name(dial.Unit)} of diameter" : "turned in, " + LengthText.Name(dial.Unit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700' style='fill:var(--brass-ink)'></text>"
+            $"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(dial.CountsDiameter ? $"{LengthText.Name(dial.Unit)} of diameter" : "turned in, " + LengthText.Name(dial.Unit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text class='in-brass' data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700'></text>"
         );
     }
 

@@ -25,11 +25,11 @@ internal static class LatheTop
             : (214.0, 240.0, 1, 0);
         if (lathe.Kind != LatheKind.Grinder && rotor)
             svg.Add(
-                $"<path d='M{x} 250V226M{x - 8} 234L{x} 225L{x + 8} 234' class='blue-line' fill='none' stroke-width='3'/><text x='{x + 14}' y='246' font-size='15' font-weight='700' style='fill:var(--blue)'>feeds {lever}</text>"
+                $"<path d='M{x} 250V226M{x - 8} 234L{x} 225L{x + 8} 234' class='blue-line' fill='none' stroke-width='3'/><text class='in-blue' x='{x + 14}' y='246' font-size='15' font-weight='700'>feeds {lever}</text>"
             );
         else
             svg.Add(
-                $"<path d='M{x} {y}h{dx * 26}m{-dx * 9} -8l{dx * 9} 8l{-dx * 9} 8' class='blue-line' fill='none' stroke-width='3'/><text x='{(dx > 0 ? x - 8 : x - 36)}' y='{y + 5 + dy}' text-anchor='end' font-size='15' font-weight='700' style='fill:var(--blue)'>feeds {lever}</text>"
+                $"<path d='M{x} {y}h{dx * 26}m{-dx * 9} -8l{dx * 9} 8l{-dx * 9} 8' class='blue-line' fill='none' stroke-width='3'/><text class='in-blue' x='{(dx > 0 ? x - 8 : x - 36)}' y='{y + 5 + dy}' text-anchor='end' font-size='15' font-weight='700'>feeds {lever}</text>"
             );
         var free = 0;
         for (var i = 0; i < lathe.Locks.Count; i++)

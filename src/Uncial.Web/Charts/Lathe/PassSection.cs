@@ -149,7 +149,7 @@ internal static class PassSection
             svg.Add($"<path d='M{Left} {y}H{Right}' class='blue-line' stroke-width='2'/>");
             if (labels.Length <= 6 || i == labels.Length - 1)
                 svg.Add(
-                    $"<path d='M{Right} {y}L{Right + 8} {(labels.Length <= 6 ? labels[i] : y)}' stroke='var(--blue)' stroke-width='1.5'/><text x='{Right + 12}' y='{(labels.Length <= 6 ? labels[i] : y) + 6}' class='fig' font-weight='650' font-size='19' letter-spacing='-1' style='fill:var(--blue)'>{pass.Dial}</text>"
+                    $"<path d='M{Right} {y}L{Right + 8} {(labels.Length <= 6 ? labels[i] : y)}' stroke='var(--blue)' stroke-width='1.5'/><text x='{Right + 12}' y='{(labels.Length <= 6 ? labels[i] : y) + 6}' class='fig in-blue' font-weight='650' font-size='19' letter-spacing='-1'>{pass.Dial}</text>"
                 );
             var previous = i == 0 ? touchY : Y(side.Passes[i - 1].Depth);
             if (Math.Abs(y - previous) >= 17)

@@ -58,9 +58,9 @@ internal static class BoreDrawing
         }
         svg.Add($"<circle cx='{Cx}' cy='{Cy}' r='{Shape - 24}' class='scribe' stroke-dasharray='2 5'/>");
         Path(earlier, "fill='none' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'", true);
-        Path(now, "class='blue-line' style='stroke-width:5'", now.Count >= 6);
+        Path(now, "class='blue-line is-thick'", now.Count >= 6);
         svg.Add(
-            $"<path d='M22 484h34' class='blue-line' style='stroke-width:5'/><text x='64' y='489' font-size='15' fill='var(--ink)'>{(earlier.Count > 0 ? "After" : "Shape")}</text>"
+            $"<path d='M22 484h34' class='blue-line is-thick'/><text x='64' y='489' font-size='15' fill='var(--ink)'>{(earlier.Count > 0 ? "After" : "Shape")}</text>"
         );
         if (earlier.Count > 0)
             svg.Add(
@@ -114,7 +114,7 @@ internal static class BoreDrawing
             x = 10;
         }
         var now = place.State == "now";
-        var ink = now ? "var(--blue)" : "var(--ink)";
+        var ink = now ? "in-blue" : "in-ink";
         var clock = Words.Clock(place.Degrees + (place.Depth > 0 ? 180 : 0));
         var label =
             depths == 1
@@ -155,11 +155,11 @@ internal static class BoreDrawing
         );
         if (place.Figure is { } figure)
             svg.Add(
-                $"<text x='{x}' y='{line + 25}' text-anchor='{ordinary}' class='fig' font-weight='650' font-size='{(figure.Length > 7 ? 23 : 26)}' letter-spacing='-1.5' style='fill:{ink}'>{figure}</text>"
+                $"<text x='{x}' y='{line + 25}' text-anchor='{ordinary}' class='fig {ink}' font-weight='650' font-size='{(figure.Length > 7 ? 23 : 26)}' letter-spacing='-1.5'>{figure}</text>"
             );
         if (word.Length > 0 && side != "middle")
             svg.Add(
-                $"<text x='{x}' y='{line + (place.Figure is null ? 21 : 46)}' text-anchor='{ordinary}' class='word' font-size='16' font-weight='700' style='fill:{(place.State is "toread" or "look" ? "var(--ink-2)" : ink)}'>{word}</text>"
+                $"<text x='{x}' y='{line + (place.Figure is null ? 21 : 46)}' text-anchor='{ordinary}' class='word {(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-size='16' font-weight='700'>{word}</text>"
             );
         if (place.Href is not null)
             svg.Add($"</a>");

@@ -59,7 +59,7 @@ internal static class FindingDrawing
             + $"H{(ridge ? 540 : Right)}"
             + (ridge ? "V31l3 -6q18 -6 35 -1" : "")
             + $"V{Foot}Z";
-        svg.Add($"<path class='casting-2' d='{line}' style='stroke:var(--ink);stroke-width:2'/>");
+        svg.Add($"<path class='casting-2 is-drawn' d='{line}'/>");
         if (found.Contains(FindingKind.HardSpot))
             svg.Add(
                 $"<ellipse cx='356' cy='{Top + 8}' rx='24' ry='7' class='f-spot'/><ellipse cx='410' cy='{Top + 7}' rx='15' ry='5' class='f-spot'/>"

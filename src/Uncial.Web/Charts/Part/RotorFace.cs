@@ -102,7 +102,7 @@ internal static class RotorFace
         svg.Add(Marks.In(place.State, p.X, p.Y, now ? 26 : 18, now ? "is-blue" : ""));
         if (place.Figure is { } figure)
             svg.Add(
-                $"<text x='{t.X}' y='{t.Y + 5}' text-anchor='middle' class='fig' font-weight='650' font-size='15' letter-spacing='-.8' paint-order='stroke' stroke='var(--iron)' stroke-width='4' style='fill:{(now ? "var(--blue)" : "var(--ink)")}'>{figure}</text>"
+                $"<text x='{t.X}' y='{t.Y + 5}' text-anchor='middle' class='fig {(now ? "in-blue" : "in-ink")}' font-weight='650' font-size='15' letter-spacing='-.8' paint-order='stroke' stroke='var(--iron)' stroke-width='4'>{figure}</text>"
             );
         if (place.Href is not null)
             svg.Add($"</a>");
@@ -127,7 +127,7 @@ internal static class RotorFace
             e.Y
         );
         var now = place.State == "now";
-        var ink = now ? "var(--blue)" : "var(--ink)";
+        var ink = now ? "in-blue" : "in-ink";
         if (place.Href is { } href)
             svg.Add(
                 $"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle cx='{Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour).X}' cy='{Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour).Y}' r='{(place.Depth > 0 ? 18 : 26)}' fill='transparent'/>"
@@ -155,7 +155,7 @@ internal static class RotorFace
             var top = hour is < 3 or > 9;
             var line = top ? y - 8 : y + 24;
             svg.Add(
-                $"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' class='fig' font-weight='650' font-size='27' letter-spacing='-1.2' style='fill:{ink}'>{figure}</tspan><tspan dx='8' class='word' font-weight='700' font-size='17' style='fill:{(place.State is "toread" or "look" ? "var(--ink-2)" : ink)}'>{word}</tspan></text>"
+                $"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' class='fig {ink}' font-weight='650' font-size='27' letter-spacing='-1.2'>{figure}</tspan><tspan dx='8' class='word {(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-weight='700' font-size='17'>{word}</tspan></text>"
             );
         }
         else
@@ -163,11 +163,11 @@ internal static class RotorFace
             svg.Add($"<text x='{x}' y='{y - 18}' text-anchor='{side}' font-size='16' class='q'>{clock}</text>");
             if (figure.Length > 0)
                 svg.Add(
-                    $"<text x='{x}' y='{y + 9}' text-anchor='{side}' class='fig' font-weight='650' letter-spacing='-1.2' font-size='{(figure.Length > 6 ? 24 : 27)}' style='fill:{ink}'>{figure}</text>"
+                    $"<text x='{x}' y='{y + 9}' text-anchor='{side}' class='fig {ink}' font-weight='650' letter-spacing='-1.2' font-size='{(figure.Length > 6 ? 24 : 27)}'>{figure}</text>"
                 );
             if (word.Length > 0)
                 svg.Add(
-                    $"<text x='{x}' y='{(figure.Length > 0 ? y + 30 : y + 5)}' text-anchor='{side}' class='word' font-weight='700' font-size='17' style='fill:{(place.State is "toread" or "look" ? "var(--ink-2)" : ink)}'>{word}</text>"
+                    $"<text x='{x}' y='{(figure.Length > 0 ? y + 30 : y + 5)}' text-anchor='{side}' class='word {(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-weight='700' font-size='17'>{word}</text>"
                 );
         }
         if (place.Href is not null)

@@ -86,7 +86,7 @@ internal static class ScratchDrawing
         }
         var middle = Polar.At(Cx, Cy, r, hour);
         svg.Add(
-            $"<g class='grip' data-grip='middle' role='slider' tabindex='0' aria-label='{name}, {(s.Arc is null ? "high spot" : "middle")}' aria-valuemin='0' aria-valuemax='360' aria-valuenow='{Math.Round((double)s.Degrees)}' transform='translate({middle.X} {middle.Y})'><circle r='26' fill='transparent'/><circle class='handle' r='18'/><text y='8' text-anchor='middle' font-size='21' font-weight='750' class='fig' style='fill:var(--blue)'>{s.Number.ToString(System.Globalization.CultureInfo.InvariantCulture)}</text></g></g>"
+            $"<g class='grip' data-grip='middle' role='slider' tabindex='0' aria-label='{name}, {(s.Arc is null ? "high spot" : "middle")}' aria-valuemin='0' aria-valuemax='360' aria-valuenow='{Math.Round((double)s.Degrees)}' transform='translate({middle.X} {middle.Y})'><circle r='26' fill='transparent'/><circle class='handle' r='18'/><text y='8' text-anchor='middle' font-size='21' font-weight='750' class='fig in-blue'>{s.Number.ToString(System.Globalization.CultureInfo.InvariantCulture)}</text></g></g>"
         );
     }
 

@@ -89,7 +89,7 @@ internal static class StackDrawing
             Ring(Left, Left + (room - 12) * k, 0, D(arbor.Diameter) / 2, "casting-2");
             for (var x = room - 12 - D(arbor.Thread); x < room - 12; x += 3)
                 svg.Add(
-                    $"<path class='hair' d='M{Left + x * k} {Cy - D(arbor.Diameter) / 2 * k}l{2 * k} {D(arbor.Diameter) * k}' style='stroke:var(--ink-2)'/>"
+                    $"<path class='hair is-faint' d='M{Left + x * k} {Cy - D(arbor.Diameter) / 2 * k}l{2 * k} {D(arbor.Diameter) * k}'/>"
                 );
         }
 

@@ -3,7 +3,9 @@ using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
+using Uncial.Core;
 using Uncial.Core.Lengths;
+using Uncial.Core.Settings;
 using Uncial.Data;
 using Uncial.Web.Accounts;
 using Uncial.Web.Text;
@@ -17,60 +19,16 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
     /// <summary>Version of the program.</summary>
     public static string Version { get; } = typeof(SettingsModel).Assembly.GetName().Version!.ToString(3);
 
-    /// <summary>
-    /// A length among the settings: its name on the form, its label, how it is read from the shop and whether it may be nothing.
-    /// </summary>
-    public sealed record Setting(string Name, string Label, Func<Shop, Length> Of, bool AllowZero = false);
-
-    public static IReadOnlyList<Setting> RuleSettings { get; } =
-    [
-        new("RotorMachineTo", "Rotor: machine-to above discard", s => s.Rules.RotorMachineToAboveDiscard, true),
-        new("DrumMachineTo", "Drum: machine-to below discard", s => s.Rules.DrumMachineToBelowDiscard, true),
-        new("DrumFloor", "Drum: not started under", s => s.Rules.DrumFloor, true),
-        new("UnlikeNeighbours", "Ask about a reading off its neighbours by", s => s.Rules.UnlikeNeighbours, true),
-        new("AssumedRunout", "Run-out assumed, if not measured", s => s.Rules.AssumedRunout, true),
-        new("SetUpTolerance", "Set-up is true up to", s => s.Rules.SetUpTolerance),
-        new("SecondChucking", "Turned round: second face runs out", s => s.Rules.SecondChuckingRunout, true),
-        new("DepthUncertainty", "Depth of a groove: give or take", s => s.Rules.DepthUncertainty, true),
-        new("RepeatedDepth", "The same, measured three times", s => s.Rules.RepeatedDepthUncertainty, true),
-        new("LookAgain", "None by eye: measure it within", s => s.Rules.LookAgainWithin, true),
-        new("UnseenLobesFull", "Between 8 places: allow at least", s => s.Rules.UnseenLobesFullRound, true),
-        new("UnseenLobes", "Between 3 to 7: allow at least", s => s.Rules.UnseenLobes, true),
-        new("Parallelism", "Turned bright: not parallel by", s => s.Rules.UnknownParallelism, true),
-        new("SecondReading", "Worst place read twice within", s => s.Rules.SecondReadingWithin, true),
-        new("UnknownRelief", "Low land assumed, a face", s => s.Rules.UnknownRelief, true),
-        new("MicrometerRepeat", "Micrometer repeats within, one sigma", s => s.Rules.MicrometerRepeat, true),
-        new("CaliperRepeat", "Caliper repeats within, one sigma", s => s.Rules.CaliperRepeat, true),
-        new("DrumGaugeRepeat", "Drum gauge repeats within, one sigma", s => s.Rules.DrumGaugeRepeat, true),
-        new("HeaviestPass", "Heaviest pass, a side", s => s.Rules.HeaviestPass),
-        new("RubbingDepth", "A bit rubs under", s => s.Rules.RubbingDepth, true),
-        new("AxleDifference", "Left and right may differ by", s => s.Rules.GreatestAxleDifference, true),
-        new("Variation", "Finished rotor may vary by", s => s.Rules.GreatestVariation),
-        new("Runout", "Finished face may run out by", s => s.Rules.GreatestRunout),
-        new("OutOfRound", "Finished drum: out of round up to", s => s.Rules.GreatestOutOfRound),
-        new("Taper", "Finished: taper up to", s => s.Rules.GreatestTaper),
-    ];
-
+    /// <summary>What was typed, by the key of the setting; a setting that is not among them stays as it is.</summary>
     [BindProperty]
-    public Dictionary<string, string?> Lengths { get; set; } = [];
+    public Dictionary<string, string?> Values { get; set; } = [];
 
-    [BindProperty]
-    public bool AcceptHalfRound { get; set; }
+    /// <summary>The group that is shown first.</summary>
+    [BindProperty(SupportsGet = true)]
+    public SettingGroup Group { get; set; }
 
     [BindProperty]
     public string? DefaultTechnique { get; set; }
-
-    [BindProperty]
-    public bool LeadMayRelease { get; set; }
-
-    [BindProperty]
-    public string? UnreadShare { get; set; }
-
-    [BindProperty]
-    public string? ZeroCheckHolds { get; set; }
-
-    [BindProperty]
-    public string? SwarfBin { get; set; }
 
     [BindProperty]
     public int Turn { get; set; }
@@ -98,89 +56,95 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
 
     public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
 
+    /// <summary>Name of a setting's field.</summary>
+    public static string FieldOf(Setting setting) => $"{nameof(Values)}[{setting?.Key}]";
+
+    /// <summary>How many fields of a group hold something that is wrong.</summary>
+    public int WrongIn(SettingGroup group) => ShopSettings.Of(group).Count(s => Wrong(FieldOf(s)) is not null);
+
     /// <summary>What stands in a field: as typed, or as on record with every digit that it has.</summary>
     public string Value(Setting setting)
     {
         ArgumentNullException.ThrowIfNull(setting);
-        return Lengths.GetValueOrDefault(setting.Name)
-            ?? setting.Of(Shop).In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
+        return Values.GetValueOrDefault(setting.Key) ?? Written(setting, Shop.Rules);
     }
+
+    /// <summary>Whether a yes-or-no is ticked.</summary>
+    public bool IsTicked(ChoiceSetting setting)
+    {
+        ArgumentNullException.ThrowIfNull(setting);
+        return Values.GetValueOrDefault(setting.Key) is { } typed
+            ? typed.Contains("true", StringComparison.Ordinal)
+            : setting.Of(Shop.Rules);
+    }
+
+    /// <summary>What a new shop starts with, and the range.</summary>
+    public string Usual(Setting setting) =>
+        setting switch
+        {
+            LengthSetting length => Words.Say(
+                "setting.usual",
+                reader.SizeWith(length.Of(ShopRules.Default)),
+                reader.Size(length.Least),
+                reader.SizeWith(length.Most)
+            ),
+            NumberSetting number => Words.Say(
+                "setting.usual",
+                WithUnit(number, number.Of(ShopRules.Default)),
+                Plain(number.Least),
+                WithUnit(number, number.Most)
+            ),
+            ChoiceSetting choice => Words.Say(
+                "setting.usualChoice",
+                Words.Say(choice.Of(ShopRules.Default) ? "setting.yes" : "setting.no")
+            ),
+            _ => "",
+        };
+
+    private string Written(Setting setting, ShopRules rules) =>
+        setting switch
+        {
+            LengthSetting length => length.Of(rules).In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture),
+            NumberSetting number => Plain(number.Of(rules)),
+            ChoiceSetting choice => choice.Of(rules) ? "true" : "false",
+            _ => "",
+        };
+
+    private static string Plain(decimal number) => number.ToString("0.######", CultureInfo.InvariantCulture);
+
+    private static string WithUnit(NumberSetting setting, decimal number) =>
+        Plain(number) + (Words.Say("setting.unit." + setting.Unit) is { Length: > 0 } unit ? " " + unit : "");
 
     public async Task OnGetAsync(bool kept, CancellationToken cancel)
     {
         await LoadAsync(cancel);
         Kept = kept;
-        (DefaultTechnique, LeadMayRelease, AcceptHalfRound) = (
-            Shop.DefaultTechnique,
-            Shop.Rules.LeadMayReleaseBetweenLimits,
-            Shop.Rules.AcceptHalfRoundScratch
-        );
-        ZeroCheckHolds = Shop.Rules.ZeroCheckHoldsMinutes.ToString(CultureInfo.InvariantCulture);
-        SwarfBin = Shop.Rules.SwarfBinKilograms.ToString("0.##", CultureInfo.InvariantCulture);
-        UnreadShare = Shop.Rules.UnreadShareOfVariation.ToString("0.##", CultureInfo.InvariantCulture);
+        DefaultTechnique = Shop.DefaultTechnique;
     }
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
-        var l = RuleSettings.ToDictionary(s => s.Name, ReadSetting);
+        var rules = ShopSettings.All.Aggregate(Shop.Rules, Read);
+        DefaultTechnique ??= Shop.DefaultTechnique;
         if (Shop.Techniques.All(t => t.Key != DefaultTechnique))
-            ModelState.AddModelError(nameof(DefaultTechnique), "One of the ways to work.");
-        if (
-            !decimal.TryParse(UnreadShare, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var unread)
-            || unread is < 1 or > 12
-        )
-            ModelState.AddModelError(nameof(UnreadShare), "A number from 1 to 12; 6 is usual, less is stricter.");
-        if (!int.TryParse(ZeroCheckHolds, NumberStyles.None, CultureInfo.InvariantCulture, out var holds) || holds > 720)
-            ModelState.AddModelError(nameof(ZeroCheckHolds), "Whole minutes, 0 to 720; 0 asks at every part.");
-        if (!decimal.TryParse(SwarfBin, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var bin) || bin is < 1 or > 5000)
-            ModelState.AddModelError(nameof(SwarfBin), "Kilograms, 1 to 5000.");
+            ModelState.AddModelError(nameof(DefaultTechnique), Words.Say("setting.noTechnique"));
         if (Turn != Shop.Turn)
-            ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again.");
+            ModelState.AddModelError(nameof(Turn), Words.Say("setting.changed"));
         if (!ModelState.IsValid)
-            return Page();
-
-        var rules = Shop.Rules with
         {
-            RotorMachineToAboveDiscard = l["RotorMachineTo"],
-            DrumMachineToBelowDiscard = l["DrumMachineTo"],
-            DrumFloor = l["DrumFloor"],
-            UnlikeNeighbours = l["UnlikeNeighbours"],
-            AssumedRunout = l["AssumedRunout"],
-            DepthUncertainty = l["DepthUncertainty"],
-            RepeatedDepthUncertainty = l["RepeatedDepth"],
-            LookAgainWithin = l["LookAgain"],
-            UnseenLobesFullRound = l["UnseenLobesFull"],
-            UnseenLobes = l["UnseenLobes"],
-            UnknownParallelism = l["Parallelism"],
-            SecondReadingWithin = l["SecondReading"],
-            UnknownRelief = l["UnknownRelief"],
-            MicrometerRepeat = l["MicrometerRepeat"],
-            CaliperRepeat = l["CaliperRepeat"],
-            DrumGaugeRepeat = l["DrumGaugeRepeat"],
-            ZeroCheckHoldsMinutes = holds,
-            HeaviestPass = l["HeaviestPass"],
-            RubbingDepth = l["RubbingDepth"],
-            SwarfBinKilograms = bin,
-            GreatestAxleDifference = l["AxleDifference"],
-            GreatestVariation = l["Variation"],
-            GreatestRunout = l["Runout"],
-            GreatestOutOfRound = l["OutOfRound"],
-            GreatestTaper = l["Taper"],
-            UnreadShareOfVariation = unread,
-            LeadMayReleaseBetweenLimits = LeadMayRelease,
-            SetUpTolerance = l["SetUpTolerance"],
-            SecondChuckingRunout = l["SecondChucking"],
-            AcceptHalfRoundScratch = AcceptHalfRound,
-        };
+            if (ShopSettings.All.FirstOrDefault(s => Wrong(FieldOf(s)) is not null) is { } first)
+                Group = first.Group;
+            return Page();
+        }
         LeadSigned? signed = null;
         if (rules.DerivesLaxerThan(Shop.Rules))
         {
             Leads = await signature.LeadsAsync(cancel);
             if (string.IsNullOrWhiteSpace(Reason))
-                ModelState.AddModelError(nameof(Reason), "Say why machine-to may be laxer from now on.");
+                ModelState.AddModelError(nameof(Reason), Words.Say("setting.sayWhy"));
             else if (Reason.Length > 300)
-                ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+                ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
             if (
                 !ModelState.IsValid
                 || (
@@ -220,11 +184,11 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
         }
         catch (DbUpdateConcurrencyException)
         {
-            ModelState.AddModelError(nameof(DefaultTechnique), "Somebody changed the settings since; look again.");
+            ModelState.AddModelError(nameof(Turn), Words.Say("setting.changed"));
             return Page();
         }
         await transaction.CommitAsync(cancel);
-        return Redirect("/shop?kept=true");
+        return Redirect($"/shop?kept=true&group={Group}");
     }
 
     private async Task LoadAsync(CancellationToken cancel)
@@ -240,13 +204,45 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Shop", Shop.Name, "shop");
     }
 
-    private Length ReadSetting(Setting setting)
+    /// <summary>The rules with what was typed for a setting; what is wrong with it goes to its field.</summary>
+    private ShopRules Read(ShopRules rules, Setting setting)
     {
-        var result = LengthParser.Parse(Lengths.GetValueOrDefault(setting.Name), reader.Unit, setting.AllowZero);
-        if (result.Fault is { } fault)
-            ModelState.AddModelError($"Lengths[{setting.Name}]", Words.Of(fault, reader.Unit));
-        else if (result.Typed!.Value.Millimetres > 5)
-            ModelState.AddModelError($"Lengths[{setting.Name}]", "That is over 5 mm.");
-        return result.Typed?.Value ?? Length.Zero;
+        if (Values.GetValueOrDefault(setting.Key) is not { } text || text == Written(setting, Shop.Rules))
+            return rules;
+        switch (setting)
+        {
+            case LengthSetting length:
+                var result = LengthParser.Parse(text, reader.Unit, allowZero: length.Least == Length.Zero);
+                if (result.Typed is { } typed && length.Allows(typed.Value))
+                    return length.With(rules, typed.Value);
+                ModelState.AddModelError(
+                    FieldOf(setting),
+                    result.Fault is { } fault ? Words.Of(fault, reader.Unit)
+                        : result.Typed!.Value > length.Most ? Words.Say("setting.tooMany", reader.SizeWith(length.Most))
+                        : Words.Say("setting.tooFew", reader.SizeWith(length.Least))
+                );
+                return rules;
+            case NumberSetting number:
+                if (
+                    decimal.TryParse(
+                        text.Trim().Replace(',', '.'),
+                        NumberStyles.AllowDecimalPoint,
+                        CultureInfo.InvariantCulture,
+                        out var value
+                    ) && number.Allows(value)
+                )
+                    return number.With(rules, value);
+                ModelState.AddModelError(
+                    FieldOf(setting),
+                    value >= number.Least && value <= number.Most && value != decimal.Round(value, number.Decimals)
+                        ? Words.Say(number.Decimals == 0 ? "setting.whole" : "setting.decimals", number.Decimals)
+                        : Words.Say("setting.notNumber", Plain(number.Least), WithUnit(number, number.Most))
+                );
+                return rules;
+            case ChoiceSetting choice:
+                return choice.With(rules, IsTicked(choice));
+            default:
+                return rules;
+        }
     }
 }

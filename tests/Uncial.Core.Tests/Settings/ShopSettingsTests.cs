@@ -1,0 +1,64 @@
+using Uncial.Core;
+using Uncial.Core.Lengths;
+using Uncial.Core.Settings;
+
+namespace Uncial.Core.Tests.Settings;
+
+public class ShopSettingsTests
+{
+    /// <summary>A rule without a setting can be changed by nobody; one with two could be changed behind the other's back.</summary>
+    [Fact]
+    public void Every_rule_of_the_shop_has_one_setting()
+    {
+        var rules = typeof(ShopRules)
+            .GetProperties()
+            .Where(p => p.GetMethod is { IsStatic: false } && p.SetMethod is not null)
+            .Select(p => p.Name);
+        ShopSettings.All.Select(s => s.Key).Order().ShouldBe(rules.Where(n => n != "EqualityContract").Order());
+        ShopSettings.All.Select(s => s.Group).Distinct().ShouldBe(Enum.GetValues<SettingGroup>());
+    }
+
+    /// <summary>A setting that wrote another rule than it reads would show one figure and plan with another.</summary>
+    [Fact]
+    public void A_setting_changes_the_rule_that_it_is_named_after_and_no_other()
+    {
+        foreach (var setting in ShopSettings.All)
+        {
+            var (changed, kept) = setting switch
+            {
+                LengthSetting s => (s.With(ShopRules.Default, Other(s)), s.With(ShopRules.Default, s.Of(ShopRules.Default))),
+                NumberSetting s => (s.With(ShopRules.Default, s.Most), s.With(ShopRules.Default, s.Of(ShopRules.Default))),
+                ChoiceSetting s => (
+                    s.With(ShopRules.Default, !s.Of(ShopRules.Default)),
+                    s.With(ShopRules.Default, s.Of(ShopRules.Default))
+                ),
+                _ => throw new InvalidOperationException(setting.Key),
+            };
+            kept.ShouldBe(ShopRules.Default, setting.Key);
+            typeof(ShopRules)
+                .GetProperties()
+                .Where(p => p.GetMethod is { IsStatic: false } && !Equals(p.GetValue(changed), p.GetValue(ShopRules.Default)))
+                .Select(p => p.Name)
+                .ShouldBe([setting.Key]);
+        }
+        static Length Other(LengthSetting setting) => setting.Of(ShopRules.Default) == setting.Most ? setting.Least : setting.Most;
+    }
+
+    [Fact]
+    public void What_a_new_shop_starts_with_lies_inside_the_range_and_what_lies_outside_is_not_kept()
+    {
+        foreach (var s in ShopSettings.All.OfType<LengthSetting>())
+        {
+            s.Allows(s.Of(ShopRules.Default)).ShouldBeTrue(s.Key);
+            s.Allows(s.Most + Length.FromMillimetres(0.001m)).ShouldBeFalse(s.Key);
+            s.Allows(s.Least - Length.FromMillimetres(0.001m)).ShouldBeFalse(s.Key);
+        }
+        foreach (var s in ShopSettings.All.OfType<NumberSetting>())
+        {
+            s.Allows(s.Of(ShopRules.Default)).ShouldBeTrue(s.Key);
+            s.Allows(s.Most + 1).ShouldBeFalse(s.Key);
+            s.Allows(s.Least - 1).ShouldBeFalse(s.Key);
+            s.Allows(s.Least + 0.0001m).ShouldBeFalse(s.Key);
+        }
+    }
+}
