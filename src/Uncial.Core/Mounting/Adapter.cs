@@ -68,6 +68,9 @@ public sealed record Adapter
 /// <summary>The sizes of a part that decide how it is mounted. Null where nobody has measured it.</summary>
 public sealed record MountShape
 {
+    /// <summary>No part that a brake lathe takes, and nothing that mounts one, is larger.</summary>
+    public static Length LargestSize { get; } = Length.FromMillimetres(900m);
+
     /// <summary>Hub and races are one piece with it.</summary>
     public bool Hubbed { get; init; }
 

@@ -107,7 +107,7 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
         foreach (var r in Entering(from))
         {
             surface.Turn++;
-            var said = $"From a file of {File.Shop ?? "another shop"}: {r.Gauge ?? "gauge not named"}, {r.By ?? "hand not named"}";
+            var said = $"From a file of {File.Shop ?? "another shop"}: {r.Gauge ?? "gauge not named"}, {r.By ?? "operator not named"}";
             surface.Readings.Add(
                 new()
                 {

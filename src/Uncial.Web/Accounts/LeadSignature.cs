@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Storage;
 using Uncial.Data;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Accounts;
 
@@ -64,12 +65,12 @@ public sealed class LeadSignature(UncialDb db, PinDesk pins, Reader reader, IHtt
         var lead = (await LeadsAsync(cancel)).FirstOrDefault(l => l.Id == who);
         if (lead is null)
         {
-            wrong.AddModelError(WhoField, "Pick who signs.");
+            wrong.AddModelError(WhoField, Words.Say("sign.pickWhoSigns"));
             return null;
         }
         if (string.IsNullOrEmpty(pin))
         {
-            wrong.AddModelError(PinField, $"PIN of {lead.DisplayName}.");
+            wrong.AddModelError(PinField, Words.Say("sign.pinOf", lead.DisplayName));
             return null;
         }
         var http = context.HttpContext!;
@@ -112,7 +113,7 @@ public sealed class LeadSignature(UncialDb db, PinDesk pins, Reader reader, IHtt
             throw;
         }
         await transaction.DisposeAsync();
-        wrong.AddModelError(PinField, "That is not the PIN.");
+        wrong.AddModelError(PinField, Words.Say("sign.thatIsNotThePin"));
         return null;
     }
 

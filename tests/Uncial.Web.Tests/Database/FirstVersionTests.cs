@@ -30,7 +30,7 @@ public sealed class FirstVersionTests : IDisposable
         using (var person = await new HttpPerson(new($"http://127.0.0.1:{command.Port}")).SignInAsync("tom", "1304"))
         {
             (await person.GetAsync("/part/TQA2P")).Text.ShouldContain("Released");
-            (await person.GetAsync("/certificate/TQA2P")).Text.ShouldContain("Proof of a brake part");
+            (await person.GetAsync("/certificate/TQA2P")).Text.ShouldContain("Certificate of a brake part");
             await person.PostAsync("/preferences?handler=SignOut", [], "/check");
             await person.SignInAsync("tom", "1304");
         }

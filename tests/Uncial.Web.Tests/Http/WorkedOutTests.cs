@@ -26,7 +26,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         using var screen = new Screen(shop.Address);
         screen.SignIn("Ines Varga", "2417");
         screen.Go("/plan/TQB3S");
-        screen.UntilHeading("Pick a way to work");
+        screen.UntilHeading("Pick a technique");
         screen.Send(By.TagName("body"), "w");
         var sheet = screen.Driver.FindElement(By.Id("worked"));
         screen.Until(() => sheet.Displayed, "how it was worked out");
@@ -44,7 +44,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Send(By.TagName("body"), "u");
         screen.Send(By.TagName("body"), "w");
         screen.Until(() => !sheet.Displayed, "the page alone again");
-        screen.UntilHeading("Pick a way to work");
+        screen.UntilHeading("Pick a technique");
     }
 
     [Fact]

@@ -203,8 +203,8 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         record.Station.ShouldBe(Station.Cut);
         // The plan that was stays on record beside the new one, in the part's story.
         screen.Go("/part/" + tag);
-        screen.UntilText("Plan 1: Light hand");
-        screen.UntilText("Plan 2: Light hand");
+        screen.UntilText("Plan 1: Light passes");
+        screen.UntilText("Plan 2: Light passes");
     }
 
     [Fact]

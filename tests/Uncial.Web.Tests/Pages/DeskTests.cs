@@ -118,7 +118,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => Live() == "24.315mm", "the gauge back");
         await micrometer.TurnAsync(unit: LengthUnit.Inch);
         await micrometer.SendAsync();
-        screen.UntilHeading("All 8 places read");
+        screen.UntilHeading("All 8 points read");
         (await ReadingsAsync(rotor))
             .Select(r => r.Typed)
             .ShouldBe(["24.311mm", "24.312mm", "24.313mm", "24.314mm", "24.315mm", "24.30", "24.29", "0.9573in"]);
@@ -263,9 +263,9 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
             screen.Enter(size);
             screen.Until(() => screen.Heading != before, size);
         }
-        screen.UntilHeading("All 8 places read");
+        screen.UntilHeading("All 8 points read");
         screen.Go("/plan/" + first);
-        screen.UntilHeading("Pick a way to work");
+        screen.UntilHeading("Pick a technique");
         screen.Press(Keys.Enter);
         screen.Until(() => screen.Path_.StartsWith("/cut", StringComparison.Ordinal), "the cut");
         screen.UntilText("nobody has said how it is mounted");

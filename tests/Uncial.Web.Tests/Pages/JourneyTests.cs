@@ -22,7 +22,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.UntilHeading("Read at 12 o’clock");
         screen.IsAccessible();
         Read(screen, "24.31", "24.33", "24.36", "24.38", "24+.37", "0.9586614in", "24.32", "24.30");
-        screen.UntilHeading("All 8 places read");
+        screen.UntilHeading("All 8 points read");
         screen.Fill("Run-out, outer", "0.09");
         screen.Press(Keys.Enter, "0.05", Keys.Enter, Keys.Enter, "0.05", Keys.Enter, "0.02", Keys.Enter, "0", Keys.Enter);
         screen.Until(
@@ -33,7 +33,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         );
         screen.Press(Keys.Enter);
         Mount(screen, "12", "6", "0.045", "12", "6", "0.045"); // half-way round at half of the 0.09 that it runs out
-        screen.UntilHeading("Pick a way to work");
+        screen.UntilHeading("Pick a technique");
         screen.Driver.FindElement(By.CssSelector(".way[aria-pressed=true]")).Text.ShouldContain("0.24");
         screen.IsAccessible();
         screen.Press(Keys.Enter);
@@ -62,7 +62,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.IsAccessible();
         screen.Press(Keys.Enter);
         Mount(screen, "12", "all", "0.01", "12", "all", "0.01");
-        screen.UntilHeading("Pick a way to work");
+        screen.UntilHeading("Pick a technique");
         screen.Press(Keys.Enter);
         Cut(screen, "Finish");
         Finish(screen);

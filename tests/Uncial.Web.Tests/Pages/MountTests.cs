@@ -194,7 +194,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         var record = await RecordAsync(tag);
         record.Measuring.Figure(ReadingKind.Eccentricity)!.Value.Millimetres.ShouldBe(0.03m); // half of the 0.06 that it runs out
         screen.Go("/plan/" + tag);
-        screen.UntilHeading("Pick a way to work");
+        screen.UntilHeading("Pick a technique");
         screen.Press(Keys.Enter);
         screen.UntilText("gone on against its check. “No other cone today”");
         screen.UntilText("Spindle feed Free");

@@ -165,7 +165,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Reason", "the reason in focus");
         Sign(screen, "Ines Varga", "2417");
-        screen.UntilText("a lead hand gives the reason");
+        screen.UntilText("a lead gives the reason");
         screen.Fill("Reason", "No other to be had");
         Sign(screen, "Ines Varga", "1304");
         screen.UntilText("That is not the PIN");
@@ -233,7 +233,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         );
         passer.IsAccessible();
         passer.Go("/proof/0123456789abcdef");
-        passer.UntilHeading("No such proof");
+        passer.UntilHeading("No such certificate");
         passer.Fill("Code", Proofs.Spelled(code));
         passer.Press(Keys.Enter);
         passer.UntilHeading("It holds");
@@ -312,14 +312,14 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Hard spots. Blue all round");
         screen.Go("/part/" + bad);
         screen.UntilHeading("Scrapped");
-        screen.Driver.FindElements(By.CssSelector("[data-key=w]")).ShouldBeEmpty(); // scrap is not called back
+        screen.Driver.FindElements(By.CssSelector("[data-key=w]")).ShouldBeEmpty(); // scrap is not recalled
 
         screen.Go("/part/" + kept);
         screen.UntilHeading("Shelved");
         screen.Send(By.TagName("body"), "w");
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Reason", "the reason in focus");
         screen.IsAccessible();
-        screen.Fill("It is called back", "wanted now");
+        screen.Fill("Why it is recalled", "wanted now");
         screen.Click(By.Name("HadLeft"));
         Sign(screen, "Marit Sund", "9051");
         screen.UntilHeading("In the shop");
@@ -334,7 +334,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
             Cancel
         );
         screen.Go("/proof/" + Proofs.CodeOf(certificate));
-        screen.UntilHeading("Called back");
+        screen.UntilHeading("Recalled");
         screen.Go("/logbook?find=" + kept + "&state=here");
         screen.UntilText(kept);
         screen.IsAccessible();

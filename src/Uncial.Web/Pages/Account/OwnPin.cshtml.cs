@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Uncial.Web.Accounts;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
@@ -30,11 +31,11 @@ public class OwnPinModel(PinDesk pins, Reader reader) : PageModel
     {
         Head();
         if (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit))
-            ModelState.AddModelError(nameof(NewPin), "Four to eight digits.");
+            ModelState.AddModelError(nameof(NewPin), Words.Say("signIn.fourToEightDigits"));
         else if (NewPin != Again)
-            ModelState.AddModelError(nameof(Again), "The two are not the same.");
+            ModelState.AddModelError(nameof(Again), Words.Say("signIn.theTwoAreNotThe"));
         if (string.IsNullOrEmpty(OldPin))
-            ModelState.AddModelError(nameof(OldPin), "The PIN that you have now.");
+            ModelState.AddModelError(nameof(OldPin), Words.Say("signIn.thePinThatYouHave"));
         if (!ModelState.IsValid)
             return Page();
         var attempt = await pins.BeginAsync(

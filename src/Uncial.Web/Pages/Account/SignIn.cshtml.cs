@@ -7,6 +7,7 @@ using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Data.Demo;
 using Uncial.Web.Accounts;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
@@ -66,11 +67,11 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         if (Enrols)
             return Page();
         if (Chosen is not { } chosen)
-            ModelState.AddModelError(nameof(Pin), "Pick your name first.");
+            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.pickYourNameFirst"));
         else if (string.IsNullOrEmpty(Pin))
-            ModelState.AddModelError(nameof(Pin), "Type your PIN.");
+            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.typeYourPin"));
         else if (await ScreenAsync(cancel) is not { } screen)
-            ModelState.AddModelError(nameof(Pin), "This screen is not enrolled any more: a lead enrols it.");
+            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.thisScreenIsNotEnrolled"));
         else
         {
             var attempt = await pins.BeginAsync(chosen.Id, Pin, screen, ScreenCookie.AddressOf(HttpContext), "sign-in", cancel);
@@ -82,7 +83,7 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
                 return LocalRedirect(Url.IsLocalUrl(ReturnUrl) ? ReturnUrl : "/");
             }
             else
-                ModelState.AddModelError(nameof(Pin), "That is not the PIN.");
+                ModelState.AddModelError(nameof(Pin), Words.Say("signIn.thatIsNotThePin"));
         }
         return Page();
     }
@@ -102,13 +103,13 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         if (!Enrols)
             return RedirectToPage(new { ReturnUrl });
         if (string.IsNullOrWhiteSpace(ScreenName))
-            ModelState.AddModelError(nameof(ScreenName), "Say where it stands, such as Quay lathe.");
+            ModelState.AddModelError(nameof(ScreenName), Words.Say("signIn.sayWhereItStandsSuch"));
         else if (ScreenName.Length > LongestScreen)
-            ModelState.AddModelError(nameof(ScreenName), $"At most {LongestScreen} letters.");
+            ModelState.AddModelError(nameof(ScreenName), Words.Say("form.atMost", LongestScreen));
         if (Chosen is null)
-            ModelState.AddModelError(nameof(Pin), "Pick the lead who enrols it.");
+            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.pickTheLeadWhoEnrols"));
         else if (string.IsNullOrEmpty(Pin))
-            ModelState.AddModelError(nameof(Pin), $"PIN of {Chosen.Name}.");
+            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.pinOf", Chosen.Name));
         if (!ModelState.IsValid)
             return Page();
         var address = ScreenCookie.AddressOf(HttpContext);
@@ -120,7 +121,7 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         }
         if (await pins.EnrolAsync(attempt, ScreenName!, address, cancel) is not { } token)
         {
-            ModelState.AddModelError(nameof(Pin), "That is not the PIN of a lead.");
+            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.thatIsNotThePin2"));
             return Page();
         }
         ScreenCookie.Keep(HttpContext, token);
@@ -133,11 +134,11 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         if (Names.Count > 0)
             return RedirectToPage();
         if (string.IsNullOrWhiteSpace(ShopTitle) || ShopTitle.Trim().Length > LongestShop)
-            ModelState.AddModelError(nameof(ShopTitle), $"Give the workshop a name of at most {LongestShop} letters.");
+            ModelState.AddModelError(nameof(ShopTitle), Words.Say("signIn.giveTheWorkshopAName", LongestShop));
         if (string.IsNullOrWhiteSpace(OwnerName) || OwnerName.Trim().Length > LongestName)
-            ModelState.AddModelError(nameof(OwnerName), $"Give your name, at most {LongestName} letters.");
+            ModelState.AddModelError(nameof(OwnerName), Words.Say("signIn.giveYourNameAtMost", LongestName));
         if (Pin is null || Pin.Length is < 4 or > 8 || !Pin.All(char.IsAsciiDigit))
-            ModelState.AddModelError(nameof(Pin), "Four to eight digits.");
+            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.fourToEightDigits"));
         if (!ModelState.IsValid)
             return Page();
         var (screen, token, refusal) = await pins.FoundAsync(ShopTitle!, OwnerName!, Pin!, ScreenCookie.AddressOf(HttpContext), cancel);
@@ -145,7 +146,7 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
             return RedirectToPage();
         if (refusal is not null)
         {
-            ModelState.AddModelError(nameof(Pin), "Too easy to guess: no run, no repeated digit, no year.");
+            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.tooEasyToGuessNo"));
             return Page();
         }
         ScreenCookie.Keep(HttpContext, screen!);

@@ -93,7 +93,7 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         if (part.Record.Inspection.End is { } end)
             return ("over", Words.Say("finding." + end.Kind), "is-over");
         if (part.Record.Measuring.Sizes.Count == 0 && part.Record.Measuring.Suspect.Count > 0)
-            return ("close", "Readings in doubt", "is-waiting");
+            return ("close", "Readings suspect", "is-waiting");
         if (part.Record.Measuring.DiscardVerdict == Verdict.Beyond)
             return ("over", "Beyond limit", "is-over");
         return part.Station switch

@@ -146,9 +146,9 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     public async Task<IActionResult> OnPostJobAsync(CancellationToken cancel)
     {
         if (string.IsNullOrWhiteSpace(Vehicle))
-            ModelState.AddModelError(nameof(Vehicle), "Say which vehicle it is.");
+            ModelState.AddModelError(nameof(Vehicle), Words.Say("receive.sayWhichVehicleItIs"));
         else if (Vehicle.Trim().Length > 120)
-            ModelState.AddModelError(nameof(Vehicle), "At most 120 letters.");
+            ModelState.AddModelError(nameof(Vehicle), Words.Say("form.atMost", 120));
         int? kilometres = null;
         if (!string.IsNullOrWhiteSpace(Odometer))
         {
@@ -163,7 +163,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
             )
                 kilometres = km;
             else
-                ModelState.AddModelError(nameof(Odometer), "Whole kilometres, such as 148200.");
+                ModelState.AddModelError(nameof(Odometer), Words.Say("receive.wholeKilometresSuchAs"));
         }
         DateTimeOffset? promised = null;
         if (!string.IsNullOrWhiteSpace(Promised))
@@ -171,7 +171,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
             if (DateTime.TryParse(Promised, CultureInfo.InvariantCulture, out var local))
                 promised = new DateTimeOffset(local, time.LocalTimeZone.GetUtcOffset(local)).ToUniversalTime();
             else
-                ModelState.AddModelError(nameof(Promised), "A day and a time.");
+                ModelState.AddModelError(nameof(Promised), Words.Say("receive.aDayAndATime"));
         }
         if (!ModelState.IsValid)
         {
@@ -213,11 +213,11 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
             return elsewhere;
         var shop = await file.ShopAsync(cancel);
         if (Kind is not ("rotor" or "drum" or "hat"))
-            ModelState.AddModelError(nameof(Kind), "Rotor or drum.");
+            ModelState.AddModelError(nameof(Kind), Words.Say("receive.rotorOrDrum"));
         if (Corner == Corner.Other && string.IsNullOrWhiteSpace(Mark))
-            ModelState.AddModelError(nameof(Mark), "Give it a name or mark.");
+            ModelState.AddModelError(nameof(Mark), Words.Say("receive.giveItANameOr"));
         if (Corner != Corner.Other && Parts.Any(p => p.Part.Corner == Corner && p.Part.Outcome is null))
-            ModelState.AddModelError(nameof(Corner), $"{Words.Say("corner." + Corner)} is in already.");
+            ModelState.AddModelError(nameof(Corner), Words.Say("receive.isInAlready", Words.Say("corner." + Corner)));
         if (Places is < 3 or > 12)
             ModelState.AddModelError(nameof(Places), "3 to 12.");
         if (Axes is < 2 or > 4)
@@ -227,9 +227,9 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var kind = Kind == "drum" ? PartKind.Drum : PartKind.Rotor;
         var entry = FromBook.FirstOrDefault(e => e.Id == Book);
         if (entry is not null && (entry.Kind != kind || entry.InHat))
-            ModelState.AddModelError(nameof(Book), "That entry is of the other kind of part.");
+            ModelState.AddModelError(nameof(Book), Words.Say("receive.thatEntryIsOfThe"));
         else if (entry is not null && !Fits(entry.Axle, Corner))
-            ModelState.AddModelError(nameof(Book), "That entry is of the other axle.");
+            ModelState.AddModelError(nameof(Book), Words.Say("receive.thatEntryIsOfThe2"));
         List<WorkSurface> surfaces = [SurfaceOf(nameof(Main), Main, kind, shop, hand, entry, Marking)];
         if (Kind == "hat")
             surfaces.Add(
@@ -283,7 +283,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         }
         if (last.Corner != Corner.Other && Parts.Any(p => p.Part.Corner == last.Corner && p.Part.Outcome is null))
         {
-            ModelState.AddModelError(nameof(Known), $"{Words.Say("corner." + last.Corner)} is in already.");
+            ModelState.AddModelError(nameof(Known), Words.Say("receive.isInAlready", Words.Say("corner." + last.Corner)));
             return Page();
         }
         var part = ReceiveCommands.TakeInAgain(last, await file.ShopAsync(cancel), new(reader.OperatorId, time.GetUtcNow()));
@@ -296,7 +296,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         catch (DbUpdateException e)
             when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
         {
-            ModelState.AddModelError(nameof(Known), "Somebody else took it in just before you.");
+            ModelState.AddModelError(nameof(Known), Words.Say("receive.somebodyElseTookItIn"));
             return Page();
         }
         return Redirect($"/receive/{Job.Number}/{part.Tag}");
@@ -327,13 +327,13 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var marked = ReadMarking(Marking, record.Kind);
         var entry = FromBook.FirstOrDefault(e => e.Id == Book && e.Kind == record.Kind && e.InHat == record.Surface.InHat);
         if (Book != 0 && entry is null)
-            ModelState.AddModelError(nameof(Book), "That entry is of the other kind of part.");
+            ModelState.AddModelError(nameof(Book), Words.Say("receive.thatEntryIsOfThe"));
         else if (entry is not null && !Fits(entry.Axle, chosen.Part.Corner))
-            ModelState.AddModelError(nameof(Book), "That entry is of the other axle.");
+            ModelState.AddModelError(nameof(Book), Words.Say("receive.thatEntryIsOfThe2"));
         if (!ModelState.IsValid || (typed.Count + marked.Count == 0 && entry is null))
         {
             if (typed.Count + marked.Count == 0 && ModelState.IsValid)
-                ModelState.AddModelError("Main.Discard", "Type at least one limit.");
+                ModelState.AddModelError("Main.Discard", Words.Say("receive.typeAtLeastOneLimit"));
             return Page();
         }
         // What is stated is put together apart from the part first, to see what it would make laxer.
@@ -363,9 +363,9 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         {
             (Loosens, Leads) = (loosens, await signature.LeadsAsync(cancel));
             if (string.IsNullOrWhiteSpace(Reason))
-                ModelState.AddModelError(nameof(Reason), "Say why the laxer figure holds.");
+                ModelState.AddModelError(nameof(Reason), Words.Say("receive.sayWhyTheLaxerFigure"));
             else if (Reason.Length > 300)
-                ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+                ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
             if (
                 !ModelState.IsValid
                 || (
@@ -406,7 +406,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         }
         catch (DbUpdateConcurrencyException)
         {
-            Trouble = "Somebody else added to this part in the same moment. Look again, then press again.";
+            Trouble = Words.Say("receive.somebodyElseAddedToThis");
         }
         catch (DbUpdateException e)
             when (e.InnerException is Npgsql.PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
@@ -437,11 +437,11 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var record = chosen.Surfaces[surface - 1];
         var entry = record.Surface.LimitEntries.Find(l => l.Id == Entry);
         if (entry is null)
-            ModelState.AddModelError(nameof(Entry), "Pick which one holds.");
+            ModelState.AddModelError(nameof(Entry), Words.Say("receive.pickWhichOneHolds"));
         if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), "Say why it holds.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("receive.sayWhyItHolds"));
         else if (Reason.Length > 200)
-            ModelState.AddModelError(nameof(Reason), "At most 200 letters.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 200));
         Settles = true;
         if (
             !ModelState.IsValid
@@ -540,9 +540,9 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         if (kind == PartKind.Rotor && surface.DepthsMm.Length > 0)
         {
             if (surface.Diameter == Length.Zero)
-                ModelState.AddModelError("Main.Across", "Across: several radii need it.");
+                ModelState.AddModelError("Main.Across", Words.Say("receive.acrossSeveralRadiiNeedIt"));
             else if (surface.DepthsMm[^1] >= surface.Diameter.Millimetres / 2)
-                ModelState.AddModelError(nameof(Radii), "That is past the middle of the part.");
+                ModelState.AddModelError(nameof(Radii), Words.Say("receive.thatIsPastTheMiddle"));
         }
         if (entry is not null)
             ReceiveCommands.TakeFromBook(surface, entry, actor);
@@ -568,7 +568,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
     {
         List<(LimitKind Kind, TypedLength Typed)> all = [];
         if (!SourcesByHand.Contains(Source))
-            ModelState.AddModelError("Source", "What the book says comes by its entry.");
+            ModelState.AddModelError("Source", Words.Say("receive.whatTheBookSaysComes"));
         foreach (
             var (limit, text) in new[]
             {
@@ -657,7 +657,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
                         : "How far in from the edge, with a space between, such as 25 45."
                 );
         if (stations.Count > most || stations.Distinct().Count() != stations.Count)
-            ModelState.AddModelError(field, $"One to {(most == 3 ? "three" : "two")} different ones.");
+            ModelState.AddModelError(field, Words.Say("receive.oneToDifferentOnes", (most == 3 ? "three" : "two")));
         return [.. stations.Order()];
     }
 

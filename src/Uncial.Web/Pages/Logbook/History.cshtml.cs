@@ -72,9 +72,9 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
         if (Part.Outcome is not { } outcome || !MayCallBack)
             return Redirect($"/part/{tag}");
         if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), "Say why it is called back.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("history.sayWhyItIsRecalled"));
         else if (Reason.Length > LongestReason)
-            ModelState.AddModelError(nameof(Reason), $"At most {LongestReason} letters.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", LongestReason));
         if (
             !ModelState.IsValid
             || await signature.SignAsync(
@@ -106,7 +106,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
         catch (DbUpdateException e)
             when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
         {
-            Trouble = "Somebody else called it back just before you.";
+            Trouble = Words.Say("history.somebodyElseCalledItBack");
             return Page();
         }
         return Redirect($"/part/{tag}");
@@ -185,7 +185,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                     back.At,
                     back.By?.DisplayName,
                     "over",
-                    "Called back" + (back.HadLeft ? ", it had left the shop" : ""),
+                    "Recalled" + (back.HadLeft ? ", it had left the shop" : ""),
                     back.Reason + (back.SignedBy is { } signed ? $", signed with a PIN by {signed.DisplayName}" : ""),
                     false
                 );
@@ -363,7 +363,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                         Decision.Never => "Beyond discard",
                         _ => "Too close to call",
                     },
-                $"worst {reader.With(c.Worst)}, give or take {reader.Fine(c.Uncertainty)}, discard {reader.With(c.Discard)}"
+                $"worst {reader.With(c.Worst)}, ± {reader.Fine(c.Uncertainty)}, discard {reader.With(c.Discard)}"
                     + (c.Reason is { } why ? $"; gone on because: {why}" : ""),
                 false
             );

@@ -28,7 +28,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     {
         if (!Spans.Contains(Days))
             Days = 90;
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Figures of the shop", $"the last {Days} days", "logbook");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Statistics of the shop", $"the last {Days} days", "logbook");
         var since = time.GetUtcNow().AddDays(-Days);
         var (figures, shop) = (await ShopFigures.SinceAsync(db, since, cancel), await file.ShopAsync(cancel));
         Plots =

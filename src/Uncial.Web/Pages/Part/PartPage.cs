@@ -137,7 +137,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         }
         catch (DbUpdateConcurrencyException)
         {
-            Trouble = "Somebody else added to this part in the same moment. Look again, then press again.";
+            Trouble = Words.Say("part.somebodyElseAddedToThis");
         }
         catch (DbUpdateException e)
             when (e.InnerException is PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
@@ -146,7 +146,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         }
         catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
         {
-            Trouble = "Somebody else did the same just before you. Look again.";
+            Trouble = Words.Say("part.somebodyElseDidTheSame");
         }
         return false;
     }

@@ -51,12 +51,12 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         await AnswerAsync(cancel);
         if (Limits is null || Readings.Count == 0)
         {
-            Trouble = "A limit and a reading first.";
+            Trouble = Words.Say("check.aLimitAndAReading");
             return Page();
         }
         if (string.IsNullOrWhiteSpace(Vehicle) || Vehicle.Trim().Length > 120)
         {
-            ModelState.AddModelError(nameof(Vehicle), "Say which vehicle it is.");
+            ModelState.AddModelError(nameof(Vehicle), Words.Say("check.sayWhichVehicleItIs"));
             return Page();
         }
         var actor = new Actor(reader.OperatorId, time.GetUtcNow());

@@ -124,8 +124,8 @@ public class AdaptersModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
         var result = LengthParser.Parse(text, reader.Unit);
         if (result.Fault is { } fault)
             Bad(field, Words.Of(fault, reader.Unit));
-        else if (result.Typed!.Value.Millimetres > 900)
-            Bad(field, "That is over 900 mm.");
+        else if (result.Typed!.Value > MountShape.LargestSize)
+            Bad(field, Words.Say("adapters.thatIsOverMm", reader.SizeWith(MountShape.LargestSize)));
         return result.Typed?.Value ?? Length.Zero;
     }
 

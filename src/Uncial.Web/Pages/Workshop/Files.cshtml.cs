@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
@@ -67,7 +68,7 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
             return Page();
         if (await db.Jobs.AnyAsync(j => j.Number == number, cancel))
             return Redirect($"/files/job/{number}");
-        ModelState.AddModelError(nameof(Number), $"There is no job {number}.");
+        ModelState.AddModelError(nameof(Number), Words.Say("files.thereIsNoJob", number));
         return Page();
     }
 
@@ -76,12 +77,12 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
         Head();
         if (Upload is not { Length: > 0 })
         {
-            ModelState.AddModelError(nameof(Upload), "Pick a file.");
+            ModelState.AddModelError(nameof(Upload), Words.Say("files.pickAFile"));
             return Page();
         }
         if (Upload.Length > JobFile.LargestFile)
         {
-            ModelState.AddModelError(nameof(Upload), "The file is over 4 MB.");
+            ModelState.AddModelError(nameof(Upload), Words.Say("files.theFileIsOverMb"));
             return Page();
         }
         using var reading = new StreamReader(Upload.OpenReadStream(), new UTF8Encoding(false, throwOnInvalidBytes: true));
@@ -91,7 +92,7 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
         }
         catch (DecoderFallbackException)
         {
-            ModelState.AddModelError(nameof(Upload), "The file is no UTF-8 text.");
+            ModelState.AddModelError(nameof(Upload), Words.Say("files.theFileIsNoUtf"));
             return Page();
         }
         FileName = Path.GetFileName(Upload.FileName);
@@ -114,7 +115,7 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
             when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
         {
             db.ChangeTracker.Clear();
-            ModelState.AddModelError(nameof(Upload), "Another job took that number in the same moment: press again.");
+            ModelState.AddModelError(nameof(Upload), Words.Say("files.anotherJobTookThatNumber"));
             return Page();
         }
         return Redirect($"/receive/{Preview.Number}");

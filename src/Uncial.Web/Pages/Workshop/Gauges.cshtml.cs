@@ -140,9 +140,9 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         };
         var field = unit ?? reader.Unit;
         if (string.IsNullOrWhiteSpace(Typed.Name) || Typed.Name.Trim().Length > 60)
-            ModelState.AddModelError("Typed.Name", "Give it a name of at most 60 letters.");
+            ModelState.AddModelError("Typed.Name", Words.Say("gauges.giveItANameOf"));
         else if (Shop.Gauges.Any(g => g.Id != Chosen?.Id && g.Name == Typed.Name.Trim()))
-            ModelState.AddModelError("Typed.Name", "Another gauge has that name.");
+            ModelState.AddModelError("Typed.Name", Words.Say("gauges.anotherGaugeHasThatName"));
         var resolution = Read("Typed.Resolution", Typed.Resolution, field, required: true, most: 5);
         var certificate = Read("Typed.Certificate", Typed.Certificate, field, most: 5);
         var permissible = Read("Typed.Permissible", Typed.Permissible, field, most: 5);
@@ -155,14 +155,14 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
             if (DateOnly.TryParse(Typed.NextCheck, CultureInfo.InvariantCulture, out var day))
                 next = day;
             else
-                ModelState.AddModelError("Typed.NextCheck", "A day.");
+                ModelState.AddModelError("Typed.NextCheck", Words.Say("gauges.aDay"));
         }
         var (starts, reach) = ReadBar(field);
         var address = string.IsNullOrWhiteSpace(Typed.Address) ? null : Typed.Address.Trim();
         if (address is not null && !IsAddress(address))
-            ModelState.AddModelError("Typed.Address", "An address of the shop’s own network, colon, port; such as 192.168.1.20:5091.");
+            ModelState.AddModelError("Typed.Address", Words.Say("gauges.anAddressOfTheShops"));
         if (Chosen is not null && Chosen.Turn != Turn)
-            ModelState.AddModelError("Typed.Name", "Somebody changed this gauge since; look again.");
+            ModelState.AddModelError("Typed.Name", Words.Say("gauges.somebodyChangedThisGaugeSince"));
         if (!ModelState.IsValid)
             return Page();
 
@@ -304,7 +304,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         if (result.Fault is { } fault)
             ModelState.AddModelError(field, Words.Of(fault, unit));
         else if (result.Typed!.Value.Millimetres > most)
-            ModelState.AddModelError(field, "That is over 5 mm.");
+            ModelState.AddModelError(field, Words.Say("gauges.thatIsOverMm", reader.SizeWith(Length.FromMillimetres(most))));
         return result.Typed?.Value;
     }
 
@@ -326,10 +326,10 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
                 && most.Inches <= 78
             )
                 return ([least, most], reach);
-            ModelState.AddModelError("Typed.Starts", "Least and greatest whole inch, such as 6 to 16.");
+            ModelState.AddModelError("Typed.Starts", Words.Say("gauges.leastAndGreatestWholeInch"));
         }
         else if (starts is null)
-            ModelState.AddModelError("Typed.Starts", "The stations with a space between, or such as 6 to 16 by 0.25.");
+            ModelState.AddModelError("Typed.Starts", Words.Say("gauges.theStationsWithASpace"));
         return (starts ?? [], reach);
     }
 }

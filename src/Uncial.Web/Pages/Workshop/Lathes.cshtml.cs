@@ -181,9 +181,9 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             return elsewhere;
         var profile = ReadProfile();
         if (Turn != (Chosen?.Turn ?? 0))
-            ModelState.AddModelError("Typed.Name", "Somebody changed it since; look again.");
+            ModelState.AddModelError("Typed.Name", Words.Say("lathes.somebodyChangedItSinceLook"));
         if (Typed.Retired && Shop.Lathes.All(l => l.Id == Chosen?.Id || l.RetiredAt is not null))
-            ModelState.AddModelError("Typed.Name", "The shop keeps one lathe in use.");
+            ModelState.AddModelError("Typed.Name", Words.Say("lathes.theShopKeepsOneLathe"));
         if (!ModelState.IsValid || profile is null)
             return Page();
         var lathe = Chosen;
@@ -317,7 +317,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             Bad("Address", "Host, colon, port; such as 192.168.1.20:5094.");
         foreach (var (field, feed) in new[] { ("RoughFeed", Typed.RoughFeed), ("FinishFeed", Typed.FinishFeed) })
             if (!feeds.Any(f => f.Number == feed?.Trim()))
-                Bad(field, "One of the feed numbers.");
+                Bad(field, Words.Say("lathes.oneOfTheFeedNumbers"));
         var surface = Number("FastestSurface", Typed.FastestSurface, 1, 500);
         var (approach, change, turns) = (
             Number("Approach", Typed.Approach, 0, 60),
@@ -341,7 +341,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             }
         )
             if (string.IsNullOrWhiteSpace(text) || text.Trim().Length > 60)
-                Bad(field, "At most 60 letters.");
+                Bad(field, Words.Say("form.atMost", 60));
         if (Shop.Lathes.Any(l => l.Id != Chosen?.Id && l.Profile.Name == Typed.Name?.Trim()))
             Bad("Name", "Another lathe has that name.");
         if (!Typed.CutsRotors && !Typed.CutsDrums)
@@ -441,7 +441,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         if (result.Fault is { } fault)
             Bad(field, Words.Of(fault, reader.Unit));
         else if (result.Typed!.Value.Millimetres > most)
-            Bad(field, $"That is over {reader.SizeWith(Length.FromMillimetres(most))}.");
+            Bad(field, Words.Say("lathes.thatIsOver", reader.SizeWith(Length.FromMillimetres(most))));
         return result.Typed?.Value ?? Length.Zero;
     }
 
@@ -454,7 +454,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             && least.Value <= greatest.Value
         )
             return new(least.Value, greatest.Value);
-        Bad(field, "From least to greatest, such as 180 to 380.");
+        Bad(field, Words.Say("lathes.fromLeastToGreatestSuch"));
         return new(Length.Zero, Length.Zero);
     }
 
@@ -462,7 +462,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     {
         if (decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n >= least && n <= most)
             return n;
-        Bad(field, $"A number from {N(least)} to {N(most)}.");
+        Bad(field, Words.Say("lathes.aNumberFromTo", N(least), N(most)));
         return 0;
     }
 

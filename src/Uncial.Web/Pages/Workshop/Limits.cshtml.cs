@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Parts;
 using Uncial.Data;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
@@ -121,7 +122,7 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         var before = Chosen is null ? null : current.Find(e => e.Id == Chosen.Id);
         if (current.Find(e => e.Place == entry.Place) is { } same && same.Id != before?.Id)
         {
-            Trouble = "The book has that part of that vehicle already: change it there.";
+            Trouble = Words.Say("book.theBookHasThatPart");
             return Page();
         }
         // The one before ends and the new one begins together or not at all.
@@ -137,7 +138,7 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         catch (DbUpdateException e)
             when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
         {
-            Trouble = "Somebody else entered it in the same moment. Look again.";
+            Trouble = Words.Say("book.somebodyElseEnteredItIn");
             return Page();
         }
         await transaction.CommitAsync(cancel);
@@ -165,12 +166,12 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             return elsewhere;
         if (Upload is not { Length: > 0 })
         {
-            ModelState.AddModelError(nameof(Upload), "Pick a file.");
+            ModelState.AddModelError(nameof(Upload), Words.Say("book.pickAFile"));
             return Page();
         }
         if (Upload.Length > BookCsv.LargestFile)
         {
-            ModelState.AddModelError(nameof(Upload), "The file is over 2 MB.");
+            ModelState.AddModelError(nameof(Upload), Words.Say("book.theFileIsOverMb"));
             return Page();
         }
         using var text = new StreamReader(Upload.OpenReadStream(), new UTF8Encoding(false, throwOnInvalidBytes: true));
@@ -180,7 +181,7 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         }
         catch (DecoderFallbackException)
         {
-            ModelState.AddModelError(nameof(Upload), "The file is no UTF-8 text: save it as CSV, UTF-8.");
+            ModelState.AddModelError(nameof(Upload), Words.Say("book.theFileIsNoUtf"));
             return Page();
         }
         FileName = Path.GetFileName(Upload.FileName);

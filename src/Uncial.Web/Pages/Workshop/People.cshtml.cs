@@ -4,6 +4,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Web.Accounts;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
@@ -88,16 +89,16 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
         if (act != PeopleAct.Added && Chosen is null)
             return NotFound();
         if (act is PeopleAct.Added or PeopleAct.Renamed && (string.IsNullOrWhiteSpace(NewName) || NewName.Trim().Length > LongestName))
-            ModelState.AddModelError(nameof(NewName), $"Give the name, at most {LongestName} letters.");
+            ModelState.AddModelError(nameof(NewName), Words.Say("people.giveTheNameAtMost", LongestName));
         if (
             act is PeopleAct.Added or PeopleAct.PinChanged
             && (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit))
         )
-            ModelState.AddModelError(nameof(NewPin), "Four to eight digits.");
+            ModelState.AddModelError(nameof(NewPin), Words.Say("people.fourToEightDigits"));
         if (act is PeopleAct.Added or PeopleAct.RoleChanged && !RolesToGive.Contains(NewRole))
-            ModelState.AddModelError(nameof(NewRole), "Pick a role that you may give.");
+            ModelState.AddModelError(nameof(NewRole), Words.Say("people.pickARoleThatYou"));
         if (takesPin && string.IsNullOrEmpty(OwnPin))
-            ModelState.AddModelError(nameof(OwnPin), "Your own PIN, so that nobody does this in your name.");
+            ModelState.AddModelError(nameof(OwnPin), Words.Say("people.yourOwnPinSoThat"));
         if (!ModelState.IsValid)
             return Page();
         PinAttempt? attempt = null;
@@ -123,7 +124,7 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
         switch (result)
         {
             case PeopleResult.WrongPin:
-                ModelState.AddModelError(nameof(OwnPin), "That is not your PIN.");
+                ModelState.AddModelError(nameof(OwnPin), Words.Say("people.thatIsNotYourPin"));
                 break;
             case PeopleResult.WeakPin:
                 ModelState.AddModelError(nameof(NewPin), Say(result));

@@ -122,14 +122,14 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     {
         if (int.TryParse(string.IsNullOrWhiteSpace(text) ? "0" : text, NumberStyles.None, CultureInfo.InvariantCulture, out var n))
             return n;
-        Bad(field, "A whole number, 0 to 100.");
+        Bad(field, Words.Say("techniques.aWholeNumberTo"));
         return 0;
     }
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
         Shop = await file.ShopAsync(Request, cancel);
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Ways to work", "", "lathes");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Techniques", "", "lathes");
         if (Id is null)
             return null;
         Chosen = Shop.OwnTechniques.Find(t => t.Id == Id);

@@ -93,7 +93,7 @@ function paint() {
   head.innerHTML = '<svg class="mark" viewBox="0 0 24 24" aria-hidden="true"><rect x="3.5" y="3.5" width="17" height="17" class="m-line" stroke-dasharray="4 3"/></svg>';
   const b = document.createElement('b');
   b.textContent = items.length === 1 ? '1 reading waits' : `${items.length} readings wait`;
-  head.append(b, ` since ${since}. ${stuck.length ? 'Some ask something.' : others.length ? 'Those of another hand go in when that hand signs in.' : 'They go in by themselves.'}`);
+  head.append(b, ` since ${since}. ${stuck.length ? 'Some ask something.' : others.length ? 'Those of somebody else go in when that hand signs in.' : 'They go in by themselves.'}`);
   const list = document.createElement('ol');
   for (const item of items) {
     const li = document.createElement('li');

@@ -118,11 +118,11 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             return elsewhere;
         await PairAsync(cancel);
         if (Objections.Count > 0 && string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), "Say why it goes on all the same.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("confirm.sayWhyItGoesOn"));
         if (Reason?.Length > 300)
-            ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
         if (!OffClean)
-            ModelState.AddModelError(nameof(OffClean), "A part warm from cutting reads wrong: let it cool, clean it, then tick.");
+            ModelState.AddModelError(nameof(OffClean), Words.Say("confirm.aPartWarmFromCutting"));
         if (!ModelState.IsValid || Record.Station < Station.Confirm || IsStale())
             return await ShowAsync(cancel);
         await LoadHeadAsync(cancel);

@@ -302,7 +302,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             return Redirect(Href(Record.Station));
         if (Turn != Record.Surface.Turn && Record.Cutting.Start is { Stopped: null, ByName: { } other } running && running.ById != Actor.Id)
         {
-            Trouble = $"{other} started this pass at {running.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture)}.";
+            Trouble = Words.Say("cut.startedThisPassAt", other, running.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture));
             return await ShowAsync(cancel);
         }
         return IsStale() ? await ShowAsync(cancel) : null;

@@ -4,6 +4,7 @@ using Uncial.Core.Inspection;
 using Uncial.Core.Parts;
 using Uncial.Data;
 using Uncial.Web.Accounts;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
@@ -47,13 +48,13 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         if (!Findings.CanBeOn(Kind, Record.Kind))
-            ModelState.AddModelError(nameof(Kind), "Such a part has none.");
+            ModelState.AddModelError(nameof(Kind), Words.Say("inspect.suchAPartHasNone"));
         var depth =
             Findings.HasDepth(Kind) && !string.IsNullOrWhiteSpace(Depth)
                 ? ReadLength(nameof(Depth), Depth, Reader.Unit, allowZero: true)
                 : null;
         if (Note?.Length > 200)
-            ModelState.AddModelError(nameof(Note), "At most 200 letters.");
+            ModelState.AddModelError(nameof(Note), Words.Say("form.atMost", 200));
         var photo = await ReadPhotoAsync(cancel);
         if (!ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
@@ -93,9 +94,9 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             return elsewhere;
         var found = Part.Surfaces.SelectMany(s => s.Findings).FirstOrDefault(f => f.Id == finding && f.Withdrawal is null);
         if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), "Say why it is none after all.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("inspect.sayWhyItIsNone"));
         else if (Reason.Length > 200)
-            ModelState.AddModelError(nameof(Reason), "At most 200 letters.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 200));
         if (found is null || !ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
         // What would end the part's way is taken back by a lead, with a PIN.
@@ -132,9 +133,9 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (End is not { } end)
             return Redirect(Request.Path);
         if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), "Say why, as it will stand in its story.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("inspect.sayWhyAsItWill"));
         else if (Reason.Length > 300)
-            ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
         if (!ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
         ReleaseCommands.Close(
@@ -169,7 +170,7 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             return null;
         if (file.Length > Data.Model.Photo.LargestBytes)
         {
-            ModelState.AddModelError(nameof(Photo), "The photo is over 4 MB: take a smaller one.");
+            ModelState.AddModelError(nameof(Photo), Words.Say("inspect.thePhotoIsOverMb"));
             return null;
         }
         using var memory = new MemoryStream((int)file.Length);
@@ -183,7 +184,7 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                 At = Actor.At,
                 ById = Actor.Id,
             };
-        ModelState.AddModelError(nameof(Photo), "A JPEG, PNG or WebP picture.");
+        ModelState.AddModelError(nameof(Photo), Words.Say("inspect.aJpegPngOrWebp"));
         return null;
     }
 }

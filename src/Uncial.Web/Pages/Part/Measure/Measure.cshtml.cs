@@ -86,7 +86,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             )
                 price = money;
             else
-                ModelState.AddModelError(nameof(NewPrice), "A price, such as 84.50.");
+                ModelState.AddModelError(nameof(NewPrice), Words.Say("measure.aPriceSuchAs"));
         }
         if (!string.IsNullOrWhiteSpace(KmSinceNew))
         {
@@ -101,7 +101,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             )
                 km = far;
             else
-                ModelState.AddModelError(nameof(KmSinceNew), "Whole kilometres, such as 64000.");
+                ModelState.AddModelError(nameof(KmSinceNew), Words.Say("measure.wholeKilometresSuchAs"));
         }
         if (!ModelState.IsValid)
             return await ShowAsync(cancel);

@@ -127,7 +127,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (Part.Outcome is not null)
             return Redirect(Request.Path);
         if (shape.Register <= shape.Hole)
-            ModelState.AddModelError("Shape.Register", "The face lies round the hole: it is wider.");
+            ModelState.AddModelError("Shape.Register", Words.Say("mount.theFaceLiesRoundThe"));
         if (!ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
         Part.Shape = shape;
@@ -143,11 +143,11 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         Step = "on";
         await PickAsync(cancel);
         if (Chosen is null && string.IsNullOrWhiteSpace(ByHand))
-            ModelState.AddModelError(nameof(ByHand), "Say what it is centred by.");
+            ModelState.AddModelError(nameof(ByHand), Words.Say("mount.sayWhatItIsCentred"));
         if (ByHand?.Trim().Length > 60)
-            ModelState.AddModelError(nameof(ByHand), "At most 60 letters.");
+            ModelState.AddModelError(nameof(ByHand), Words.Say("form.atMost", 60));
         if (Record.Mounting.Mount is not null && Found is null)
-            ModelState.AddModelError(nameof(Found), "Say what was found, so that the lathe’s history knows.");
+            ModelState.AddModelError(nameof(Found), Words.Say("mount.sayWhatWasFoundSo"));
         if (!ModelState.IsValid || Record.Part.Outcome is not null || IsStale())
             return await ShowAsync(cancel);
         if (Record.Station == Station.Cut && Record.Planning.Passes.Count > 0)
@@ -315,7 +315,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (needsSecond && Marks.Manner != SetUpManner.TwoArcs && !string.IsNullOrWhiteSpace(Marks.Turned))
         {
             if (ClockText.Turn(Marks.Turned) is not { } turn)
-                ModelState.AddModelError("Marks.Turned", "Degrees such as 180, or half.");
+                ModelState.AddModelError("Marks.Turned", Words.Say("mount.degreesSuchAsOrHalf"));
             else if (!SetUpCheck.TurnTells(turn))
                 ModelState.AddModelError("Marks.Turned", Words.Say("api.turn"));
             else
@@ -329,16 +329,16 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         var (place, extent, depth) = (ClockText.Place(at), (decimal?)null, (Length?)null);
         var (hasArc, hasLength) = (Marks.Manner != SetUpManner.Indicator, Marks.Manner is not (SetUpManner.Angles or SetUpManner.TwoArcs));
         if (place is null && !string.IsNullOrWhiteSpace(at))
-            ModelState.AddModelError($"Marks.{which}At", "By the clock, such as 2½ or 75°.");
+            ModelState.AddModelError($"Marks.{which}At", Words.Say("mount.byTheClockSuchAs"));
         if (hasArc && (extent = ClockText.Arc(arc)) is null && !string.IsNullOrWhiteSpace(arc))
-            ModelState.AddModelError($"Marks.{which}Arc", "Hours such as 2.7, or all.");
+            ModelState.AddModelError($"Marks.{which}Arc", Words.Say("mount.hoursSuchAsOrAll"));
         if (hasLength && !string.IsNullOrWhiteSpace(length))
         {
             var allowZero = Marks.Manner == SetUpManner.Indicator;
             depth = ReadLength($"Marks.{which}Length", length, Reader.Unit, allowZero)?.Value;
             if (depth?.Millimetres > 3)
             {
-                ModelState.AddModelError($"Marks.{which}Length", "That is over 3 mm: no scratch or run-out is.");
+                ModelState.AddModelError($"Marks.{which}Length", Words.Say("mount.thatIsOverMmNo"));
                 depth = null;
             }
         }
@@ -471,8 +471,8 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         var result = LengthParser.Parse(text, Reader.Unit, allowZero);
         if (result.Fault is { } fault)
             ModelState.AddModelError(field, Words.Of(fault, Reader.Unit));
-        else if (result.Typed!.Value.Millimetres > 900)
-            ModelState.AddModelError(field, "That is over 900 mm.");
+        else if (result.Typed!.Value > MountShape.LargestSize)
+            ModelState.AddModelError(field, Words.Say("mount.thatIsOverMm", Reader.SizeWith(MountShape.LargestSize)));
         return result.Typed?.Value;
     }
 }

@@ -271,9 +271,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         {
             Leads = await signature.LeadsAsync(cancel);
             if (string.IsNullOrWhiteSpace(Reason))
-                ModelState.AddModelError(nameof(Reason), "Say why it is cut all the same.");
+                ModelState.AddModelError(nameof(Reason), Words.Say("plan.sayWhyItIsCut"));
             else if (Reason.Length > 300)
-                ModelState.AddModelError(nameof(Reason), "At most 300 letters.");
+                ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
             if (
                 !ModelState.IsValid
                 || (

@@ -227,9 +227,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         PickPlace();
         var entry = Record.Surface.Readings.Find(r => r.Id == reading && r.Withdrawal is null);
         if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), "Say why it is withdrawn.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("measure.sayWhyItIsWithdrawn"));
         else if (Reason.Length > LongestReason)
-            ModelState.AddModelError(nameof(Reason), $"At most {LongestReason} letters.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", LongestReason));
         if (entry is null || !ModelState.IsValid || IsStale())
             return await ShowAsync(cancel);
         var takes = Record.Measuring.WithdrawalOf(entry);
@@ -270,7 +270,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             return elsewhere;
         if (Undoable is not { } last)
         {
-            Trouble = "There is nothing of yours to withdraw.";
+            Trouble = Words.Say("measure.thereIsNothingOfYours");
             return await ShowAsync(cancel);
         }
         // One that decided is not undone with a key: its place comes up to be read again first.
@@ -399,7 +399,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (Record.Measuring.SizesAt(place) is [.., var newest] && newest.Id > Seen)
         {
             Question =
-                $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? "Another hand")} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one place.";
+                $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? "Somebody else")} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one point.";
             Insisted = Entry;
             return true;
         }

@@ -68,7 +68,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (Record.Part.Outcome is not null)
             return Redirect($"/part/{Tag}");
         if (Reason?.Length > LongestReason)
-            ModelState.AddModelError(nameof(Reason), $"At most {LongestReason} letters.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", LongestReason));
         if (IsStale())
             return Page();
         LeadSigned? signed = null;
@@ -94,11 +94,11 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     private OutcomeAside AsScrap()
     {
         if (CausePicked is null)
-            ModelState.AddModelError(nameof(Cause), "Pick why it is scrap.");
+            ModelState.AddModelError(nameof(Cause), Words.Say("release.pickWhyItIsScrap"));
         if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), "Say in a few words what is wrong with it.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("release.sayInAFewWords"));
         if (!Marked)
-            ModelState.AddModelError(nameof(Marked), "Make it unusable first, then tick: it must not come back.");
+            ModelState.AddModelError(nameof(Marked), Words.Say("release.makeItUnusableFirstThen"));
         return new(Cause: CausePicked);
     }
 
@@ -114,7 +114,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             if (string.IsNullOrWhiteSpace(text))
                 ModelState.AddModelError(field, what);
             else if (text.Length > LongestPlace)
-                ModelState.AddModelError(field, $"At most {LongestPlace} letters.");
+                ModelState.AddModelError(field, Words.Say("form.atMost", LongestPlace));
         return new(Place: Place, Preservative: Preservative);
     }
 
@@ -132,7 +132,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (!NeedsLead)
             return null;
         if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), "Between the limits a lead hand gives the reason.");
+            ModelState.AddModelError(nameof(Reason), Words.Say("release.betweenTheLimitsALead"));
         if (!ModelState.IsValid)
             return null;
         var subject = Signature.OfConfirmations(
