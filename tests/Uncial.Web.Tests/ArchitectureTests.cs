@@ -7,7 +7,7 @@ using Uncial.Simulation;
 namespace Uncial.Web.Tests;
 
 /// <summary>The layers of docs/architecture.md: what may know what, and no folder in which nothing is found.</summary>
-public class ArchitectureTests
+public partial class ArchitectureTests
 {
     private const int FilesSideBySide = 12;
 
@@ -82,4 +82,32 @@ public class ArchitectureTests
             .Where(d => d.Files > FilesSideBySide)
             .ShouldBeEmpty();
     }
+
+    /// <summary>A key without words would be a fault in front of the customer.</summary>
+    [Fact]
+    public void Every_text_that_a_page_names_has_its_words()
+    {
+        var web = Path.Combine(Screen.Root(), "src/Uncial.Web");
+        var keys = Directory
+            .EnumerateFiles(web, "*.cs*", SearchOption.AllDirectories)
+            .Where(f => !f.Contains("/obj/", StringComparison.Ordinal) && !f.Contains("/bin/", StringComparison.Ordinal))
+            .SelectMany(f => NamedText().Matches(File.ReadAllText(f)).Select(m => m.Groups[1].Value))
+            .Distinct()
+            .ToList();
+        keys.Count.ShouldBeGreaterThan(500);
+        keys.Where(k => !Uncial.Web.Text.Words.Has(k)).ShouldBeEmpty();
+    }
+
+    /// <summary>A setting without a text would stop the page of settings.</summary>
+    [Fact]
+    public void Every_setting_says_what_it_is_and_does() =>
+        Uncial
+            .Core.Settings.ShopSettings.All.SelectMany(s =>
+                new[] { $"setting.{s.Key}", $"setting.{s.Key}.what", $"setting.group.{s.Group}" }
+            )
+            .Where(k => !Uncial.Web.Text.Words.Has(k))
+            .ShouldBeEmpty();
+
+    [System.Text.RegularExpressions.GeneratedRegex("""Words\.Say\("([\w.]+)"[,)]""")]
+    private static partial System.Text.RegularExpressions.Regex NamedText();
 }

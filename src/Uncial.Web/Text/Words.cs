@@ -1,3 +1,5 @@
+using System.Collections;
+using System.Collections.Frozen;
 using System.Globalization;
 using System.Resources;
 using Uncial.Core;
@@ -8,20 +10,41 @@ using Uncial.Core.Reasoning;
 
 namespace Uncial.Web.Text;
 
-/// <summary>The words of the shop, from the resource file. What Core names by code gets its sentence here, in the reader's unit.</summary>
+/// <summary>
+/// The words of the shop, from the resource files beside this one, one for each area. What Core names by code gets its sentence here, in the
+/// reader's unit.
+/// </summary>
 public static class Words
 {
-    private static readonly ResourceManager Resources = new("Uncial.Web.Text.Words", typeof(Words).Assembly);
+    private const string Resources = ".resources";
 
+    private static readonly FrozenDictionary<string, string> All = Load();
+
+    /// <summary>A sentence by its key, with figures put in.</summary>
+    /// <exception cref="KeyNotFoundException">No file has the key: a fault of the program.</exception>
     public static string Say(string key, params object?[] with) =>
         string.Format(
             CultureInfo.InvariantCulture,
-            Resources.GetString(key, CultureInfo.InvariantCulture) ?? throw new KeyNotFoundException($"No words for '{key}'."),
+            All.TryGetValue(key, out var words) ? words : throw new KeyNotFoundException($"No words for '{key}'."),
             with
         );
 
+    /// <summary>Whether there are words for a key.</summary>
+    public static bool Has(string key) => All.ContainsKey(key);
+
     /// <summary>The sentence, or the name itself where a shop has made up its own.</summary>
-    public static string SayOr(string key, string otherwise) => Resources.GetString(key, CultureInfo.InvariantCulture) ?? otherwise;
+    public static string SayOr(string key, string otherwise) => All.GetValueOrDefault(key, otherwise);
+
+    private static FrozenDictionary<string, string> Load() =>
+        typeof(Words)
+            .Assembly.GetManifestResourceNames()
+            .Where(n => n.StartsWith(typeof(Words).Namespace!, StringComparison.Ordinal) && n.EndsWith(Resources, StringComparison.Ordinal))
+            .SelectMany(n =>
+                new ResourceManager(n[..^Resources.Length], typeof(Words).Assembly)
+                    .GetResourceSet(CultureInfo.InvariantCulture, createIfNotExists: true, tryParents: false)!
+                    .Cast<DictionaryEntry>()
+            )
+            .ToFrozenDictionary(e => (string)e.Key, e => (string)e.Value!, StringComparer.Ordinal);
 
     public static string Of(Note note, LengthUnit unit)
     {
