@@ -15,6 +15,12 @@ public readonly record struct ZeroCheck(Length Nominal, Length Shown, Length Tol
     /// <summary>The gauge is good; otherwise its readings since its last good check are in doubt.</summary>
     public bool Passes => Correction.Abs() <= Tolerance;
 
+    /// <summary>No gauge that is in use is off by so much: it is another standard, or another unit.</summary>
+    private static readonly Length WrongStandard = Length.FromMillimetres(1m);
+
+    /// <summary>What was shown is so far off that it was probably read on another standard, or in another unit.</summary>
+    public bool IsOfAnotherStandard => Correction.Abs() > WrongStandard;
+
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps
     {

@@ -34,8 +34,23 @@ public sealed class MeasureState
 
     private bool IsRotor => Kind == PartKind.Rotor;
 
+    /// <summary>Points of a rotor that must be read before it is planned.</summary>
+    private const int FewestPoints = 3;
+
+    /// <summary>Axes of a drum that must be read before it is planned.</summary>
+    private const int FewestAxes = 2;
+
     /// <summary>Sizes that stand, read since the last cut, the oldest first.</summary>
     public IReadOnlyList<ReadingFact> Sizes { get; }
+
+    /// <summary>Enough is read for a plan.</summary>
+    public bool IsEnoughForPlan => IsRotor ? RotorFigures.Places >= FewestPoints : DrumFigures.Axes >= FewestAxes;
+
+    /// <summary>A drum with too little left is not started; one that was cut already goes by its limits.</summary>
+    public bool IsBelowFloor => !IsRotor && surface.CutsDone == 0 && Limits is not null && Sizes.Count > 0 && DrumFigures.BelowFloor;
+
+    /// <summary>The part may be planned: enough is read, it is not beyond, a drum is not below the floor, and it is still here.</summary>
+    public bool MayBePlanned => IsEnoughForPlan && DiscardVerdict != Verdict.Beyond && !IsBelowFloor && !surface.Part.HasLeft;
 
     /// <summary>Sizes that stand, read before the first cut.</summary>
     public IReadOnlyList<ReadingFact> SizesBefore { get; }

@@ -235,8 +235,7 @@ public static class LatheQueries
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(part);
         var (vehicle, kind) = (part.Job!.Vehicle, part.Surfaces[0].Kind);
-        var front = part.Corner is Corner.FrontLeft or Corner.FrontRight;
-        var rear = part.Corner is Corner.RearLeft or Corner.RearRight;
+        var corners = Enum.GetValues<Core.Parts.Corner>().Where(c => Core.Parts.Corners.Axle(c) == Core.Parts.Corners.Axle(part.Corner)).ToList();
         return await db
             .Parts.AsNoTracking()
             .Where(p =>
@@ -244,11 +243,7 @@ public static class LatheQueries
                 && p.Shape != null
                 && p.Job!.Vehicle == vehicle
                 && p.Surfaces.Any(s => !s.InHat && s.Kind == kind)
-                && (
-                    front ? p.Corner == Corner.FrontLeft || p.Corner == Corner.FrontRight
-                    : rear ? p.Corner == Corner.RearLeft || p.Corner == Corner.RearRight
-                    : p.Corner == Corner.Other
-                )
+                && corners.Contains(p.Corner)
             )
             .OrderByDescending(p => p.Id)
             .Select(p => p.Shape)

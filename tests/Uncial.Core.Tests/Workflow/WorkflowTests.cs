@@ -267,4 +267,32 @@ public class WorkflowTests
         scratched.Scratch(0.01m);
         scratched.State.Planning.Request(true).Sides[0].ShouldBe(plain.State.Planning.Request(true).Sides[0]);
     }
+
+    [Theory]
+    [InlineData(2, 24.3, false)] // two points say nothing of a face
+    [InlineData(3, 24.3, true)]
+    [InlineData(3, 22.9, false)] // beyond discard
+    public void A_rotor_is_planned_once_three_points_are_read_and_none_is_beyond(int points, double size, bool may)
+    {
+        var surface = new StoredSurface(PartKind.Rotor);
+        surface.Limit(LimitKind.Discard, 23m);
+        surface.Limit(LimitKind.MachineTo, 23.4m);
+        for (var i = 0; i < points; i++)
+            surface.Read(120 * i, (decimal)size);
+        surface.State.Measuring.MayBePlanned.ShouldBe(may);
+        surface.HasLeft = true;
+        surface.State.Measuring.MayBePlanned.ShouldBeFalse();
+    }
+
+    [Theory]
+    [InlineData(229.24, false)] // 0.76 left, the floor is 0.75
+    [InlineData(229.26, true)]
+    public void A_drum_with_less_than_the_floor_to_its_discard_diameter_is_not_started(double size, bool below)
+    {
+        var surface = new StoredSurface(PartKind.Drum);
+        surface.Limit(LimitKind.Discard, 230m);
+        surface.State.Measuring.IsBelowFloor.ShouldBeFalse();
+        surface.ReadAll((decimal)size);
+        (surface.State.Measuring.IsBelowFloor, surface.State.Measuring.MayBePlanned).ShouldBe((below, !below));
+    }
 }

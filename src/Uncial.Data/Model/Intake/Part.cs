@@ -6,16 +6,6 @@ using Uncial.Core.Mounting;
 
 namespace Uncial.Data.Model;
 
-/// <summary>Where a part belongs on the vehicle.</summary>
-public enum Corner
-{
-    FrontLeft,
-    FrontRight,
-    RearLeft,
-    RearRight,
-    Other,
-}
-
 /// <summary>A removed rotor or drum with its tag.</summary>
 public class Part
 {

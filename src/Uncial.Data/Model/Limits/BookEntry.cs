@@ -6,14 +6,6 @@ using Uncial.Core.Parts;
 
 namespace Uncial.Data.Model;
 
-/// <summary>Axle of a vehicle that a limit is for.</summary>
-public enum Axle
-{
-    Any,
-    Front,
-    Rear,
-}
-
 /// <summary>
 /// The limits of one work surface of a vehicle as some paper gives them. A correction adds an entry and ends the one before; what was used
 /// stays on record.

@@ -228,7 +228,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var entry = FromBook.FirstOrDefault(e => e.Id == Book);
         if (entry is not null && (entry.Kind != kind || entry.InHat))
             ModelState.AddModelError(nameof(Book), Words.Say("receive.thatEntryIsOfThe"));
-        else if (entry is not null && !Fits(entry.Axle, Corner))
+        else if (entry is not null && !entry.Axle.Takes(Corner))
             ModelState.AddModelError(nameof(Book), Words.Say("receive.thatEntryIsOfThe2"));
         List<WorkSurface> surfaces = [SurfaceOf(nameof(Main), Main, kind, shop, hand, entry, Marking)];
         if (Kind == "hat")
@@ -328,7 +328,7 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         var entry = FromBook.FirstOrDefault(e => e.Id == Book && e.Kind == record.Kind && e.InHat == record.Surface.InHat);
         if (Book != 0 && entry is null)
             ModelState.AddModelError(nameof(Book), Words.Say("receive.thatEntryIsOfThe"));
-        else if (entry is not null && !Fits(entry.Axle, chosen.Part.Corner))
+        else if (entry is not null && !entry.Axle.Takes(chosen.Part.Corner))
             ModelState.AddModelError(nameof(Book), Words.Say("receive.thatEntryIsOfThe2"));
         if (!ModelState.IsValid || (typed.Count + marked.Count == 0 && entry is null))
         {
@@ -415,14 +415,6 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         }
         return false;
     }
-
-    private static bool Fits(Axle axle, Corner corner) =>
-        axle switch
-        {
-            Axle.Front => corner is not (Corner.RearLeft or Corner.RearRight),
-            Axle.Rear => corner is not (Corner.FrontLeft or Corner.FrontRight),
-            _ => true,
-        };
 
     /// <summary>What was typed is about which source holds, not about limits.</summary>
     public bool Settles { get; private set; }

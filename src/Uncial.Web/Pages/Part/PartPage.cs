@@ -198,15 +198,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     /// <summary>The same surface of the part on the other side of the axle; none where there is no other side here.</summary>
     protected async Task<IReadOnlyList<SurfaceRecord>> FellowsAsync(CancellationToken cancel)
     {
-        var other = Part.Corner switch
-        {
-            Corner.FrontLeft => Corner.FrontRight,
-            Corner.FrontRight => Corner.FrontLeft,
-            Corner.RearLeft => Corner.RearRight,
-            Corner.RearRight => Corner.RearLeft,
-            _ => Corner.Other,
-        };
-        return other == Corner.Other
+        return Part.Corner.Opposite() is not { } other
             ? []
             :
             [

@@ -94,19 +94,17 @@ function began(left) {
   return at;
 }
 
-// A hand that is still ticking off the start must not end the pass with the same stroke.
-const fewestSeconds = 2;
-
 function run() {
   const done = document.querySelector('[data-only-key][data-start]');
-  if (done) done.disabled = Date.now() - began(done) < fewestSeconds * 1000;
+  if (done) done.disabled = Date.now() - began(done) < Number(done.dataset.fewest) * 1000;
   const left = document.querySelector('[data-countdown]');
   if (left) {
     const gone = Math.max(0, Math.floor((Date.now() - began(left)) / 1000));
     const seconds = Number(left.dataset.seconds);
     const over = gone > seconds;
     left.querySelector('[data-left]').textContent = clock(over ? gone - seconds : seconds - gone);
-    left.querySelector('[data-left-word]').textContent = over ? 'Over its time by' : 'Left in this pass';
+    const word = left.querySelector('[data-left-word]');
+    word.textContent = over ? word.dataset.over : word.dataset.left;
     left.classList.toggle('is-over-time', over);
     const bar = left.querySelector('[data-bar]');
     if (bar) {
@@ -126,14 +124,10 @@ function tell(timer) {
   const left = Number(timer.dataset.timer) - (began ? Math.floor((Date.now() - began) / 1000) : 0);
   const over = began > 0 && left <= 0;
   timer.querySelector('[data-clock-left]').textContent = clock(Math.max(0, left));
-  timer.querySelector('[data-timer-word]').textContent = over ? 'Done' : began ? 'Runs' : 'Start';
+  const word = timer.querySelector('[data-timer-word]');
+  word.textContent = over ? word.dataset.over : began ? word.dataset.runs : word.dataset.start;
   timer.toggleAttribute('data-over', over);
   timer.toggleAttribute('data-runs', began > 0 && !over);
-  if (over && !timer.dataset.ticked) {
-    timer.dataset.ticked = '';
-    const tick = timer.closest('li').querySelector('input[type=checkbox]');
-    if (!tick.checked) { tick.checked = true; keep(); }
-  }
 }
 
 function stopTimer(timer) { beganOf(timer).value = ''; tell(timer); }
@@ -143,7 +137,6 @@ document.addEventListener('click', event => {
   if (!timer) return;
   const field = beganOf(timer);
   field.value = field.value ? '' : String(Date.now());
-  delete timer.dataset.ticked;
   tell(timer);
   keep();
 });
@@ -154,7 +147,7 @@ setInterval(run, 250);
 export function followLathe(now) {
   const word = document.querySelector('[data-live-lathe-word]');
   if (!word) return;
-  word.textContent = now?.word ?? 'Read-out: silent, go by the scale';
+  word.textContent = now?.word ?? word.dataset.silent;
   word.closest('[data-live-lathe]').dataset.state = now?.state ?? 'lost';
   document.querySelectorAll('[data-live-dial]').forEach((mark, i) => {
     const dial = now?.state === 'connected' ? now.dials[mark.ownerSVGElement.querySelectorAll('[data-live-dial]').length === 1 && now.dials.length === 2 ? Number(mark.dataset.liveDial) : i] : null;

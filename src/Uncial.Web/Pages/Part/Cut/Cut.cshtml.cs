@@ -492,15 +492,12 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     private static string? Short(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim()[..Math.Min(text.Trim().Length, 300)];
 
     /// <summary>Whether the next pass may not be given on what is known without a size.</summary>
-    private bool MustMeasure(AfterPass after)
-    {
-        if (after.Next == NextStep.GoOn)
-            return Following is { MeasureFirst: true };
-        // The newest plan is still without an id: it was only just made.
-        var made =
-            after.Next == NextStep.PlanAnew ? StoredJson.Read<PlanDocument>(Record.Surface.Plans.MaxBy(p => p.Version)!.Document) : null;
-        return made is not null && (made.Option.Passes.Count == 0 || made.Option.Start != PlanStart.Free);
-    }
+    private bool MustMeasure(AfterPass after) =>
+        after.MustMeasure(
+            Following,
+            // The newest plan is still without an id: it was only just made.
+            after.Next == NextStep.PlanAnew ? Record.Surface.Plans.MaxBy(p => p.Version)!.Contents.Option : null
+        );
 
     private Length? GrooveOf(string field, string? text) =>
         string.IsNullOrWhiteSpace(text) || LookedFor.IsNotLooked(text) ? null

@@ -217,16 +217,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
-        if (
-            Record.Measuring.DiscardVerdict == Verdict.Beyond
-            || (
-                !IsRotor
-                && Record.CutsDone == 0
-                && Record.Receiving.Limits is not null
-                && Record.Measuring.Sizes.Count > 0
-                && Record.Measuring.DrumFigures.BelowFloor
-            )
-        )
+        if (Record.Measuring.DiscardVerdict == Verdict.Beyond || Record.Measuring.IsBelowFloor)
             return Redirect(Href(Station.Plan));
         await PickAsync(cancel);
         var due =

@@ -77,15 +77,15 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     public bool Runs { get; private set; }
 
     public bool IsBeyond => Record.Measuring.DiscardVerdict == Verdict.Beyond;
-    public bool EnoughRead => IsRotor ? Record.Measuring.RotorFigures.Places >= 3 : Record.Measuring.DrumFigures.Axes >= 2;
+    public bool EnoughRead => Record.Measuring.IsEnoughForPlan;
 
     /// <summary>A drum with too little left is not started; one that is on the lathe already goes by its limits.</summary>
-    public bool BelowFloor => !IsRotor && Record.CutsDone == 0 && Record.Measuring.DrumFigures.BelowFloor;
+    public bool BelowFloor => Record.Measuring.IsBelowFloor;
 
     /// <summary>The chosen way is within the metal there is, but its bound is past machine-to before anything can be measured.</summary>
     public bool NeedsSignature => Chosen is { Feasible: true, Start: PlanStart.Blocked };
 
-    public bool MayCut => EnoughRead && !IsBeyond && !BelowFloor && Record.Part.Outcome is null;
+    public bool MayCut => Record.Measuring.MayBePlanned;
 
     public PassRun RunOf(PassKind kind) => Record.Lathe.Profile.Run(kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
 

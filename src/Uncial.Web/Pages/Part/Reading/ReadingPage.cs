@@ -438,10 +438,10 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
 
     private string? WrongStandard(Gauge gauge, Length shown)
     {
-        var off = (shown - gauge.StandardSize!.Value).Abs();
-        return off.Millimetres <= 1
-            ? null
-            : $"That is {Reader.With(off)} off its standard of {Reader.With(gauge.StandardSize.Value)}. Is it the right standard, and the right unit? Press Enter again if the gauge shows it.";
+        var check = new ZeroCheck(gauge.StandardSize!.Value, shown, gauge.ZeroTolerance!.Value);
+        return check.IsOfAnotherStandard
+            ? Words.Say("zero.anotherStandard", Reader.With(check.Correction.Abs()), Reader.With(check.Nominal))
+            : null;
     }
 
     /// <summary>Keeps the figures of whole faces or the bore that were typed anew.</summary>

@@ -1,0 +1,17 @@
+// Corner and kind of a part pick its entry of the limit book. Which corners an entry is for is said by the server.
+document.addEventListener('change', event => {
+  const book = event.target.matches('[name=Corner],[name=Kind]') ? event.target.form.querySelector('[data-book]') : null;
+  if (book) pickEntry(book);
+});
+
+function pickEntry(book) {
+  const corner = book.form.querySelector('[name=Corner]:checked')?.value || 'Other';
+  const part = book.form.querySelector('[name=Kind]:checked')?.value === 'drum' ? 'drum' : 'rotor';
+  const fits = [...book.options].find(o => o.dataset.part === part && o.dataset.corners.split(' ').includes(corner));
+  book.value = fits?.value ?? '0';
+}
+
+
+export function startBook() {
+  document.querySelectorAll('[data-book]').forEach(book => { if (book.value === '0' && !book.closest('form').querySelector('.is-wrong')) pickEntry(book); });
+}
