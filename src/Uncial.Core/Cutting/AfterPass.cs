@@ -47,7 +47,9 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
     /// <param name="following">The pass of the running plan that would come next; null where there is none.</param>
     /// <param name="made">The plan that was made anew, where <see cref="Next"/> asks for one; otherwise null.</param>
     public bool MustMeasure(PlannedPass? following, PlanOption? made) =>
-        Next == NextStep.GoOn ? following is { MeasureFirst: true } : made is not null && (made.Passes.Count == 0 || made.Start != PlanStart.Free);
+        Next == NextStep.GoOn
+            ? following is { MeasureFirst: true }
+            : made is not null && (made.Passes.Count == 0 || made.Start != PlanStart.Free);
 
     /// <summary>Reads the metal after a pass.</summary>
     /// <param name="plan">The request that the running plan was made from.</param>

@@ -1,5 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
 
 namespace Uncial.Data.Demo;
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
 using Uncial.Core.Release;
 
 namespace Uncial.Data.Demo;

@@ -235,7 +235,9 @@ public static class LatheQueries
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(part);
         var (vehicle, kind) = (part.Job!.Vehicle, part.Surfaces[0].Kind);
-        var corners = Enum.GetValues<Core.Parts.Corner>().Where(c => Core.Parts.Corners.Axle(c) == Core.Parts.Corners.Axle(part.Corner)).ToList();
+        var corners = Enum.GetValues<Core.Parts.Corner>()
+            .Where(c => Core.Parts.Corners.Axle(c) == Core.Parts.Corners.Axle(part.Corner))
+            .ToList();
         return await db
             .Parts.AsNoTracking()
             .Where(p =>

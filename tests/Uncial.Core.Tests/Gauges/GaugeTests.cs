@@ -283,6 +283,9 @@ public class GaugeTests
     [InlineData(25, 26.0, false)]
     [InlineData(25, 26.001, true)]
     [InlineData(25.4, 1.0, true)] // read in inches
-    public void A_check_that_is_more_than_a_millimetre_off_was_read_on_another_standard_or_in_another_unit(double nominal, double shown, bool other) =>
-        new ZeroCheck(Mm.Of((decimal)nominal), Mm.Of((decimal)shown), Mm.Of(0.01m)).IsOfAnotherStandard.ShouldBe(other);
+    public void A_check_that_is_more_than_a_millimetre_off_was_read_on_another_standard_or_in_another_unit(
+        double nominal,
+        double shown,
+        bool other
+    ) => new ZeroCheck(Mm.Of((decimal)nominal), Mm.Of((decimal)shown), Mm.Of(0.01m)).IsOfAnotherStandard.ShouldBe(other);
 }

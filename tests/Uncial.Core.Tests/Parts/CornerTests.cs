@@ -23,6 +23,8 @@ public class CornerTests
     {
         Axle.Front.Takes(Corner.RearLeft).ShouldBeFalse();
         Axle.Rear.Takes(Corner.FrontRight).ShouldBeFalse();
-        (Axle.Front.Takes(Corner.FrontLeft), Axle.Front.IsFor(Corner.FrontLeft), Axle.Any.Takes(Corner.RearLeft)).ShouldBe((true, true, true));
+        (Axle.Front.Takes(Corner.FrontLeft), Axle.Front.IsFor(Corner.FrontLeft), Axle.Any.Takes(Corner.RearLeft)).ShouldBe(
+            (true, true, true)
+        );
     }
 }

@@ -58,7 +58,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/plan/TQB4T");
         screen.UntilHeading("No way to cut it");
         screen.UntilText("Measure the run-out on the lathe: what was assumed may win 0.10 mm. Enough.");
-        screen.UntilText("A finer gauge, or repeats: up to 0.007 mm of doubt. Not enough alone.");
+        screen.UntilText("A finer gauge, or repeats: up to 0.007 mm less uncertainty. Not enough alone.");
         screen.IsAccessible();
         screen.Offline(true);
         screen.Send(By.TagName("body"), "s");

@@ -289,7 +289,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         screen.Go("/cut/" + first);
         screen.Until(() => screen.Path_.StartsWith("/measure", StringComparison.Ordinal), "measured again before it is cut");
-        screen.UntilText("in doubt");
+        screen.UntilText("suspect");
         screen.Enter("25.001");
         screen.UntilHeading("Read at 12 ");
         screen.Enter("24.31");

@@ -3,6 +3,7 @@ using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
 using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
 
 namespace Uncial.Data.Model;
 

@@ -496,7 +496,9 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         after.MustMeasure(
             Following,
             // The newest plan is still without an id: it was only just made.
-            after.Next == NextStep.PlanAnew ? Record.Surface.Plans.MaxBy(p => p.Version)!.Contents.Option : null
+            after.Next == NextStep.PlanAnew
+                ? Record.Surface.Plans.MaxBy(p => p.Version)!.Contents.Option
+                : null
         );
 
     private Length? GrooveOf(string field, string? text) =>
