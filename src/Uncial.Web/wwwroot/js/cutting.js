@@ -104,7 +104,7 @@ function run() {
     const over = gone > seconds;
     left.querySelector('[data-left]').textContent = clock(over ? gone - seconds : seconds - gone);
     const word = left.querySelector('[data-left-word]');
-    word.textContent = over ? word.dataset.over : word.dataset.left;
+    word.textContent = over ? word.dataset.over : word.dataset.running;
     left.classList.toggle('is-over-time', over);
     const bar = left.querySelector('[data-bar]');
     if (bar) {
@@ -125,7 +125,7 @@ function tell(timer) {
   const over = began > 0 && left <= 0;
   timer.querySelector('[data-clock-left]').textContent = clock(Math.max(0, left));
   const word = timer.querySelector('[data-timer-word]');
-  word.textContent = over ? word.dataset.over : began ? word.dataset.runs : word.dataset.start;
+  word.textContent = over ? word.dataset.over : began ? word.dataset.runs : word.dataset.idle;
   timer.toggleAttribute('data-over', over);
   timer.toggleAttribute('data-runs', began > 0 && !over);
 }
