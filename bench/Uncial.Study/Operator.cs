@@ -112,7 +112,7 @@ internal sealed partial class Operator
     }
 
     /// <summary>
-    /// What a page of a part reckons with, measured: its record made anew as after loading, with its plan, what a new plan would start
+    /// What a page of a part computes with, measured: its record made anew as after loading, with its plan, what a new plan would start
     /// from, and the
     /// judgement.
     /// </summary>
@@ -147,7 +147,7 @@ internal sealed partial class Operator
             var record = new SurfaceRecord(surface, person.part, person.shop);
             _ = (
                 record.Station,
-                record.Planning.Doubt,
+                record.Planning.Change,
                 record.Planning.Request(true),
                 record.Confirming.Judge(true),
                 record.Confirming.DialNote

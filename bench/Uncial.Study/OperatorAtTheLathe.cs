@@ -122,7 +122,7 @@ internal sealed partial class Operator
             var record = Now();
             if (record.Planning.Document is not { } plan || record.Planning.Passes.Count >= plan.Option.Passes.Count)
                 break;
-            if (record.Planning.Doubt is not null)
+            if (record.Planning.Change is not null)
             {
                 if (!record.Planning.CanPlanAnew)
                     break;

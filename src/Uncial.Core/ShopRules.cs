@@ -71,7 +71,7 @@ public sealed record ShopRules
     /// <summary>Relief of a face that nobody looked at, in the bound on the size after a pass.</summary>
     public Length UnknownRelief { get; init; } = Mm(0.05m);
 
-    /// <summary>Whether a part that is inside discard but past machine-to may leave with a lead hand's reason.</summary>
+    /// <summary>Whether a part that is inside discard but past machine-to may leave with a lead's reason.</summary>
     public bool LeadMayReleaseBetweenLimits { get; init; } = true;
 
     /// <summary>Run-out of a set-up up to which cutting may start.</summary>

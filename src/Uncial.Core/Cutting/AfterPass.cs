@@ -38,7 +38,7 @@ public enum NextStep
 public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList<Note> Notes)
 {
     /// <summary>The size measured now rules out that the dial counts twice or half the depth.</summary>
-    public bool BearsDialOut { get; init; }
+    public bool VerifiesDial { get; init; }
 
     /// <summary>How it was worked out, in order.</summary>
     public IReadOnlyList<Step> Steps { get; init; } = [];
@@ -106,7 +106,7 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             var ledger = new Ledger(plan, depth, steps);
             var stop = measured is { } size && Contradicts(ledger, size);
             var request = Carried(left, ledger);
-            AfterPass Result(NextStep next) => new(next, request, notes) { BearsDialOut = ledger.ConfirmsDial, Steps = steps.All };
+            AfterPass Result(NextStep next) => new(next, request, notes) { VerifiesDial = ledger.ConfirmsDial, Steps = steps.All };
             if (stop)
                 return Result(NextStep.Stop);
             if (left.All(l => l == Length.Zero))

@@ -9,7 +9,7 @@ public enum StartRefusal
     /// <summary>The part is measured first: the pass could reach past machine-to, or the part was turned round.</summary>
     MeasureFirst,
 
-    /// <summary>Its bound is past machine-to, nothing is left to measure, and no lead hand has signed.</summary>
+    /// <summary>Its bound is past machine-to, nothing is left to measure, and no lead has signed.</summary>
     PastMachineTo,
 
     /// <summary>Its bound is past discard: it is never given, to anyone.</summary>
@@ -23,7 +23,7 @@ public static class PassStart
     /// <param name="request">What its plan rests on.</param>
     /// <param name="pass">The pass.</param>
     /// <param name="measured">A size was taken since the last cut.</param>
-    /// <param name="hasSignature">A lead hand has signed for a first pass that could end past machine-to.</param>
+    /// <param name="hasSignature">A lead has signed for a first pass that could end past machine-to.</param>
     /// <returns>Why not, or null where it may be started.</returns>
     public static StartRefusal? Refuses(PlanRequest request, PlannedPass pass, bool measured, bool hasSignature)
     {

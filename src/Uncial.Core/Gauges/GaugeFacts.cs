@@ -3,7 +3,7 @@ using Uncial.Core.Parts;
 
 namespace Uncial.Core.Gauges;
 
-/// <summary>What a gauge is, as far as the doubt in its readings goes.</summary>
+/// <summary>What a gauge is, as far as the uncertainty of its readings goes.</summary>
 public enum GaugeKind
 {
     /// <summary>Micrometer: the thickness of a rotor on a land.</summary>

@@ -4,7 +4,7 @@ using Uncial.Core.Reasoning;
 namespace Uncial.Core.Gauges;
 
 /// <summary>
-/// The doubt in one reading. Source: JCGM 100, standard uncertainties added in squares, expanded with k = 2 and never below one step of
+/// The uncertainty of one reading. Source: JCGM 100, standard uncertainties added in squares, expanded with k = 2 and never below one step of
 /// the gauge.
 /// </summary>
 /// <param name="Expanded">Expanded uncertainty U, rounded up at the last millionth of a millimetre.</param>
@@ -14,7 +14,7 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
     /// <summary>Expansion of grey iron for each kelvin.</summary>
     public const decimal ExpansionPerKelvin = 11e-6m;
 
-    /// <summary>Works the doubt out.</summary>
+    /// <summary>Works the uncertainty out.</summary>
     /// <param name="gauge">The gauge, with what is known of it.</param>
     /// <param name="size">Size that is read, above 0: its expansion counts.</param>
     /// <param name="repeats">Readings at the spot that its size is the mean of, 1 or more.</param>

@@ -12,7 +12,7 @@ public readonly record struct ZeroCheck(Length Nominal, Length Shown, Length Tol
     /// <summary>To be added to every reading: the standard's size less what was shown.</summary>
     public Length Correction => Nominal - Shown;
 
-    /// <summary>The gauge is good; otherwise its readings since its last good check are in doubt.</summary>
+    /// <summary>The gauge is good; otherwise its readings since its last good check are suspect.</summary>
     public bool Passes => Correction.Abs() <= Tolerance;
 
     /// <summary>No gauge that is in use is off by so much: it is another standard, or another unit.</summary>
@@ -44,7 +44,7 @@ public readonly record struct ZeroCheck(Length Nominal, Length Shown, Length Tol
     public Length Correct(Length reading) => reading + Correction;
 
     /// <summary>
-    /// Which readings of a gauge are in doubt: those taken between a good check (or the beginning) and a check that failed, and those after
+    /// Which readings of a gauge are suspect: those taken between a good check (or the beginning) and a check that failed, and those after
     /// a failed check until the next good one. Readings after the last good check stand until a check says otherwise.
     /// </summary>
     /// <param name="checks">The number of each check of the gauge and whether it passed, in any order.</param>

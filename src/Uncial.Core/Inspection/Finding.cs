@@ -88,8 +88,8 @@ public static class Findings
             _ => Consequence.None,
         };
 
-    /// <summary>The part's journey ends with it: it is scrapped or refused.</summary>
-    public static bool EndsTheJourney(FindingKind kind) => Means(kind) is Consequence.Scrap or Consequence.Refuse;
+    /// <summary>The part's workflow ends with it: it is scrapped or refused.</summary>
+    public static bool StopsThePart(FindingKind kind) => Means(kind) is Consequence.Scrap or Consequence.Refuse;
 
     /// <summary>Whether such a part can have it: a drum has no fins.</summary>
     public static bool CanBeOn(FindingKind kind, PartKind part) => kind != FindingKind.Fins || part == PartKind.Rotor;

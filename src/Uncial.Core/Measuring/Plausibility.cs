@@ -4,7 +4,7 @@ using Uncial.Core.Parts;
 namespace Uncial.Core.Measuring;
 
 /// <summary>Why a size is questioned before it is kept.</summary>
-public enum Doubt
+public enum Implausible
 {
     /// <summary>Smaller than such a part can be.</summary>
     TooSmall,
@@ -30,7 +30,7 @@ public static class Plausibility
     /// </summary>
     /// <param name="size">The size as read.</param>
     /// <param name="limits">Limits of the surface; without a nominal size machine-to stands in for it.</param>
-    public static Doubt? Question(Length size, Limits limits)
+    public static Implausible? Question(Length size, Limits limits)
     {
         ArgumentNullException.ThrowIfNull(limits);
         var expected = limits.Nominal ?? limits.MachineTo;
@@ -40,8 +40,8 @@ public static class Plausibility
             return null;
         var slipped = ratio > 1 ? ratio / Length.MillimetresPerInch : ratio * Length.MillimetresPerInch;
         if (slipped > 0.7m && slipped < 1.1m)
-            return Doubt.WrongUnit;
-        return ratio < low ? Doubt.TooSmall : Doubt.TooLarge;
+            return Implausible.WrongUnit;
+        return ratio < low ? Implausible.TooSmall : Implausible.TooLarge;
     }
 
     /// <summary>
@@ -54,8 +54,8 @@ public static class Plausibility
     /// <param name="lastVisit">Worst size when the part left last; null where it was not here before.</param>
     /// <param name="uncertainty">Expanded uncertainty of one reading.</param>
     /// <param name="rules">The shop's rules: how far off is asked about.</param>
-    /// <returns>The doubt and the size that it is held against, or null.</returns>
-    public static (Doubt Doubt, Length Against)? Question(
+    /// <returns>The uncertainty and the size that it is held against, or null.</returns>
+    public static (Implausible Why, Length Against)? Question(
         PartKind kind,
         Length size,
         IReadOnlyList<Length> neighbours,
@@ -74,11 +74,11 @@ public static class Plausibility
             // What the neighbours differ by among themselves is no doubt.
             var far = step + (greatest - least);
             if (Limits.Margin(kind, size, best) > far)
-                return (Doubt.OnTheRidge, best);
+                return (Implausible.OnTheRidge, best);
             if (Limits.Margin(kind, worst, size) > far)
-                return (Doubt.UnlikeItsNeighbours, worst);
+                return (Implausible.UnlikeItsNeighbours, worst);
         }
-        return lastVisit is { } before && Limits.Margin(kind, size, before) > step ? (Doubt.OnTheRidge, before) : null;
+        return lastVisit is { } before && Limits.Margin(kind, size, before) > step ? (Implausible.OnTheRidge, before) : null;
     }
 
     private const int FewestNeighbours = 2;
@@ -86,7 +86,7 @@ public static class Plausibility
     /// <summary>
     /// Questions a limit that no part of the kind has: thickness 3 … 80 mm, inside diameter 100 … 700 mm. Most often the unit slipped.
     /// </summary>
-    public static Doubt? QuestionLimit(Length limit, PartKind kind)
+    public static Implausible? QuestionLimit(Length limit, PartKind kind)
     {
         var (low, high) = kind == PartKind.Rotor ? (3m, 80m) : (100m, 700m);
         if (limit.Millimetres >= low && limit.Millimetres <= high)
@@ -94,7 +94,7 @@ public static class Plausibility
         var slipped =
             limit.Millimetres < low ? limit.Millimetres * Length.MillimetresPerInch : limit.Millimetres / Length.MillimetresPerInch;
         if (slipped >= low && slipped <= high)
-            return Doubt.WrongUnit;
-        return limit.Millimetres < low ? Doubt.TooSmall : Doubt.TooLarge;
+            return Implausible.WrongUnit;
+        return limit.Millimetres < low ? Implausible.TooSmall : Implausible.TooLarge;
     }
 }

@@ -96,7 +96,7 @@ public sealed record SetUpCheck(
 
         List<Note> notes = [];
         var verdict = ByLength(setUp.Magnitude, tolerance);
-        if (Doubtful(first, second, turn, tolerance, division, verdict))
+        if (IsUncertain(first, second, turn, tolerance, division, verdict))
             notes.Add(new("uncertain"));
         var (v1, v2) = (Mm(first.Vector().Magnitude), Mm(second.Vector().Magnitude));
         var (p, s) = (Mm(part.Magnitude), Mm(setUp.Magnitude));
@@ -201,7 +201,7 @@ public sealed record SetUpCheck(
         : SetUpVerdict.SetUpAtFault;
 
     /// <summary>Whether arcs read half a finger wrong, or dials half a division, would give another verdict.</summary>
-    private static bool Doubtful(RunoutMark first, RunoutMark second, double turn, Length tolerance, Length division, SetUpVerdict verdict)
+    private static bool IsUncertain(RunoutMark first, RunoutMark second, double turn, Length tolerance, Length division, SetUpVerdict verdict)
     {
         var step = (double)division.Millimetres * (first.Runout is null ? 0.5 : 1);
         double[] arcs = first.Runout is null ? [-7.5, 0, 7.5] : [0];

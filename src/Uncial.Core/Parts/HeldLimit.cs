@@ -2,7 +2,7 @@ using Uncial.Core.Lengths;
 
 namespace Uncial.Core.Parts;
 
-/// <summary>Of several sources for one limit, which holds: the strictest, until a lead hand has settled it.</summary>
+/// <summary>Of several sources for one limit, which holds: the strictest, until a lead has settled it.</summary>
 public static class HeldLimit
 {
     /// <summary>The strictest of the figures: the thickest for a rotor, the smallest for a drum. A part is scrap where any source says so.</summary>

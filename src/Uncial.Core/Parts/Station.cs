@@ -1,6 +1,6 @@
 namespace Uncial.Core.Parts;
 
-/// <summary>The stations of a part's journey, in order.</summary>
+/// <summary>The stations of a part's workflow, in order.</summary>
 public enum Station
 {
     /// <summary>Taken in, limits looked up.</summary>
@@ -24,7 +24,7 @@ public enum Station
     /// <summary>Released, shelved or scrapped.</summary>
     Release,
 
-    /// <summary>Out of the journey.</summary>
+    /// <summary>Out of the workflow.</summary>
     Done,
 }
 

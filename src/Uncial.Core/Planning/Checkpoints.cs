@@ -183,7 +183,7 @@ internal sealed class Checkpoints
         // Measured between the chuckings, too: the second stands on the first.
         var measureFirst =
             passes.Count > 0 && kind != PassKind.SparkOut && (past || turnFirst || (passes.Count == 1 && Start == PlanStart.Shortened));
-        // A measurement settles a dial that nobody has borne out; what lies behind it is planned anew then, and refuses nothing now.
+        // A measurement settles a dial that nobody has verified ; what lies behind it is planned anew then, and refuses nothing now.
         SettlesAtCheckpoint |= measureFirst && !request.Dial.Confirmed;
         PastDiscard |= !SettlesAtCheckpoint && request.Discard is { } discard && Limits.Margin(request.Kind, bound, discard) < Length.Zero;
         if (measureFirst)

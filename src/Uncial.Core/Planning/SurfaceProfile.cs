@@ -7,7 +7,7 @@ namespace Uncial.Core.Planning;
 /// <summary>
 /// The surface of one side once round, as depth below first touch: its shape from the readings (thin lies deep), its height from the figures
 /// (run-out, groove, relief). A picture of what is known, for drawing: where readings say nothing of the shape, one high and one low side
-/// are drawn, as the clean share is reckoned.
+/// are drawn, as the clean share is computed.
 /// </summary>
 public sealed class SurfaceProfile
 {

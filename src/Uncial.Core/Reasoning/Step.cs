@@ -6,7 +6,7 @@ namespace Uncial.Core.Reasoning;
 
 /// <summary>
 /// One step of how a result was worked out: a quantity, the formula with its numbers in, and what it comes to. Steps are made where the
-/// result is made, in the order in which it is made, so that what is shown is what was reckoned.
+/// result is made, in the order in which it is made, so that what is shown is what was computed.
 /// </summary>
 /// <param name="Quantity">Name in camelCase of what is worked out, such as <c>touch</c>; worded at the edge.</param>
 /// <param name="Formula">Formula with places <c>{0}</c>, <c>{1}</c> … for the terms; empty where the figure was read or found.</param>

@@ -11,7 +11,7 @@ public enum Decision
     /// <summary>Inside both limits for sure.</summary>
     Release,
 
-    /// <summary>Inside discard for sure, not inside machine-to: a lead hand may release it with a reason.</summary>
+    /// <summary>Inside discard for sure, not inside machine-to: a lead may release it with a reason.</summary>
     LeadOnly,
 
     /// <summary>Not sure: measure more or better. Nobody overrides this.</summary>

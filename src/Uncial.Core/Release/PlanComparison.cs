@@ -5,7 +5,7 @@ using Uncial.Core.Planning;
 
 namespace Uncial.Core.Release;
 
-/// <summary>What may go wrong with a way to work.</summary>
+/// <summary>What may go wrong with a technique.</summary>
 public enum PlanRisk
 {
     /// <summary>It could reach past machine-to, so it is measured in between, or may not be started.</summary>

@@ -45,7 +45,7 @@ public sealed class ConfirmState
     public DialAgreement? Dial => DialAndMetal is { } d ? DialCheck.Compare(d.ByDial, d.BySize, d.Slack) : null;
 
     /// <summary>The sizes rule out that the dial counts twice or half the depth.</summary>
-    public bool DialBorneOut => DialAndMetal is { } d && DialCheck.BearsOut(d.ByDial, d.BySize, d.Slack);
+    public bool DialVerified => DialAndMetal is { } d && DialCheck.Verifies(d.ByDial, d.BySize, d.Slack);
 
     /// <summary>Says where the dial seems to count twice or half the depth, or drifts; null where it agrees.</summary>
     public Note? DialNote =>

@@ -10,7 +10,7 @@ public sealed class InspectState
         Findings = [.. facts.Findings.Where(f => f.Withdrawn is null && f.Kind != FindingKind.Nothing).Ordered()];
         IsDone = facts.Findings.Any(f => f.Withdrawn is null);
         End = part
-            .Findings.Where(f => f.Withdrawn is null && Inspection.Findings.EndsTheJourney(f.Kind))
+            .Findings.Where(f => f.Withdrawn is null && Inspection.Findings.StopsThePart(f.Kind))
             .OrderBy(f => f.Kind)
             .FirstOrDefault();
     }

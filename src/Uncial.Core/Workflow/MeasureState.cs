@@ -226,7 +226,7 @@ public sealed class MeasureState
     /// <param name="size">As typed.</param>
     /// <param name="place">Where it was read.</param>
     /// <param name="lastVisit">Worst size when the part left last; null where it was not here before.</param>
-    public (Doubt Doubt, Length? Against)? QuestionOf(Length size, ReadingPlace place, Length? lastVisit)
+    public (Implausible Why, Length? Against)? QuestionOf(Length size, ReadingPlace place, Length? lastVisit)
     {
         if (Limits is not { } limits)
             return null;
@@ -234,7 +234,7 @@ public sealed class MeasureState
             return (doubt, null);
         var neighbours = Sizes.Where(r => r.Station == place.Station && !IsAt(r, place)).Select(r => r.Value).ToList();
         return Plausibility.Question(Kind, size, neighbours, lastVisit, UsualUncertainty, shop.Rules) is { } unlike
-            ? (unlike.Doubt, unlike.Against)
+            ? (unlike.Why, unlike.Against)
             : null;
     }
 

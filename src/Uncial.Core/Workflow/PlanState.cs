@@ -8,7 +8,7 @@ using Uncial.Core.Planning;
 namespace Uncial.Core.Workflow;
 
 /// <summary>What a plan rests on and is not so any more.</summary>
-public enum PlanDoubt
+public enum PlanChange
 {
     /// <summary>A reading was taken, withdrawn or flagged since.</summary>
     Reading,
@@ -79,7 +79,7 @@ public sealed class PlanState
     }
 
     /// <summary>Why the plan that runs does not hold for its next pass; null where it does, or nothing of it is left to cut.</summary>
-    public PlanDoubt? Doubt => Latest is null || IsCutToItsEnd ? null : DoubtOf(Latest);
+    public PlanChange? Change => Latest is null || IsCutToItsEnd ? null : ChangeOf(Latest);
 
     /// <summary>There are readings to make a new plan from.</summary>
     public bool CanPlanAnew => Measuring.SizesBefore.Count > 0 || Measuring.Sizes.Count > 0;
@@ -125,7 +125,7 @@ public sealed class PlanState
         get
         {
             if (Document is { Option.Passes: [.., var last] })
-                return surface.CutsDone > 0 && Measuring.Sizes.Count > 0 && Doubt is null && IsCutToItsEnd
+                return surface.CutsDone > 0 && Measuring.Sizes.Count > 0 && Change is null && IsCutToItsEnd
                     ? Measuring.Worst
                     : last.SizeAfter;
             if (Document is { } plan)
@@ -160,26 +160,26 @@ public sealed class PlanState
         var document = plan.Contents;
         if (document.Option.Passes.Count == 0 || surface.Part.HasLeft)
             return Measuring.Suspect.Any(r => plan.IsAfter(r) && r.Flagged!.IsAfter(plan));
-        return (surface.CutsDone == 0 || !document.GoesOn) && DoubtOf(plan) is not null;
+        return (surface.CutsDone == 0 || !document.GoesOn) && ChangeOf(plan) is not null;
     }
 
-    private PlanDoubt? DoubtOf(PlanFact plan)
+    private PlanChange? ChangeOf(PlanFact plan)
     {
         var request = plan.Contents.Request;
         if (Mounting.Mount is { } mount && mount.IsAfter(plan))
-            return PlanDoubt.Mount;
+            return PlanChange.Mount;
         if (IsOtherDial(request.Dial))
-            return PlanDoubt.Dial;
+            return PlanChange.Dial;
         if (facts.Readings.Any(r => r.IsAfter(plan) ? r.Stands : r.Withdrawn?.IsAfter(plan) == true || r.Flagged?.IsAfter(plan) == true))
-            return PlanDoubt.Reading;
+            return PlanChange.Reading;
         if (
             surface.Receiving.Limits is { } limits
             && (limits.MachineTo != request.MachineTo || (request.Discard is { } discard && limits.Discard != discard))
         )
-            return PlanDoubt.Limit;
+            return PlanChange.Limit;
         if (facts.Findings.Any(f => f.IsAfter(plan) ? IsFound(f) : f.Withdrawn?.IsAfter(plan) == true))
-            return PlanDoubt.Finding;
-        return Mounting.SetUp is { } check && check.IsAfter(plan) ? PlanDoubt.SetUp : null;
+            return PlanChange.Finding;
+        return Mounting.SetUp is { } check && check.IsAfter(plan) ? PlanChange.SetUp : null;
 
         static bool IsFound(FindingFact finding) => finding.Withdrawn is null && finding.Kind != FindingKind.Nothing;
     }

@@ -213,7 +213,7 @@ public static class ShopChain
             )
         )
         {
-            if (Proofs.Hash(row[1]!) != row[2])
+            if (CertificateStore.Hash(row[1]!) != row[2])
                 fault($"certificate {row[0]} is not the text under its hash");
             if (row[3] is null || row[3] != row[4])
                 fault($"certificate {row[0]} closes on a link that is not there");

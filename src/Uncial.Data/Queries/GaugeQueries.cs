@@ -32,7 +32,7 @@ public static class GaugeQueries
         return rows.ToDictionary(r => r.ById, r => new Repeatability(r.Squares, r.Degrees));
     }
 
-    /// <summary>Looks up what repeats on record say of a gauge in a hand: the person's own from twenty degrees of freedom on, otherwise everybody's.</summary>
+    /// <summary>Looks up what repeats on record say of a gauge of a person: the person's own from twenty degrees of freedom on, otherwise everybody's.</summary>
     public static async Task LoadRepeatsAsync(UncialDb db, Gauge gauge, int person, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(gauge);

@@ -71,17 +71,17 @@ public static class LatheQueries
         ).FirstOrDefaultAsync(cancel);
     }
 
-    /// <summary>Whether a measured cut on record has borne the dial of a head out, since it was entered, changed or realigned.</summary>
+    /// <summary>Whether a measured cut on record has verified the dial of a head , since it was entered, changed or realigned.</summary>
     public static async Task<bool> DialIsConfirmedAsync(UncialDb db, ShopLathe lathe, Core.Parts.PartKind kind, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(lathe);
         var since = lathe.Profile.DialOf(kind).Since ?? DateTimeOffset.MinValue;
-        return await db.Confirmations.AnyAsync(c => c.DialBorneOut && c.LatheId == lathe.Id && c.Kind == kind && c.At >= since, cancel)
+        return await db.Confirmations.AnyAsync(c => c.DialVerified && c.LatheId == lathe.Id && c.Kind == kind && c.At >= since, cancel)
             || await (
                 from p in db.Passes
                 join s in db.Surfaces on p.SurfaceId equals s.Id
-                where p.DialBorneOut && p.LatheId == lathe.Id && s.Kind == kind && p.At >= since
+                where p.DialVerified && p.LatheId == lathe.Id && s.Kind == kind && p.At >= since
                 select p.Id
             ).AnyAsync(cancel);
     }

@@ -2,7 +2,7 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Uncial.Data.Queries;
 
-/// <summary>Metal and minutes of a way to work: of surfaces that were cut by it from their first plan on. Millimetres, all sides together; minutes in the cut.</summary>
+/// <summary>Metal and minutes of a technique: of surfaces that were cut by it from their first plan on. Millimetres, all sides together; minutes in the cut.</summary>
 public sealed record MetalUse(string Technique, int Surfaces, decimal Taken, decimal Needed, int PlanHeld, decimal Minutes);
 
 /// <summary>What a lathe did: surfaces cut and the minutes that their passes took, parts mounted and those mounted more than once.</summary>

@@ -47,7 +47,7 @@ public sealed record ListeningScreen(int Id, string Name);
 internal sealed record GaugeHolder(int Screen, string Name, DateTimeOffset SeenAt);
 
 /// <summary>
-/// Tells the open pages what happens meanwhile: a fact that another hand added to the surface that they show, and what the gauges send.
+/// Tells the open pages what happens meanwhile: a fact that somebody else added to the surface that they show, and what the gauges send.
 /// </summary>
 public sealed class News(TimeProvider time)
 {

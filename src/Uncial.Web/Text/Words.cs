@@ -94,7 +94,7 @@ public static class Words
             : $"{name}, {SayOr("side." + subject, SayOr("pass." + char.ToUpperInvariant(subject[0]) + subject[1..], subject)).ToLowerInvariant()}";
     }
 
-    /// <summary>How a step is reckoned: its formula with the numbers in, or in words where there is none.</summary>
+    /// <summary>How a step is computed: its formula with the numbers in, or in words where there is none.</summary>
     public static string How(Step step, LengthUnit unit)
     {
         ArgumentNullException.ThrowIfNull(step);
@@ -111,14 +111,14 @@ public static class Words
     public static string Of(LengthFault fault, LengthUnit unit) =>
         Say("fault." + fault, unit == LengthUnit.Inch ? "0.957 or 8 7/8 + 132t" : "24.31 or 24+.31");
 
-    public static string Of(Doubt doubt, Length value, Limits limits, LengthUnit unit)
+    public static string Of(Implausible doubt, Length value, Limits limits, LengthUnit unit)
     {
         ArgumentNullException.ThrowIfNull(limits);
         return Say("doubt." + doubt, With(value, unit), With(limits.Nominal ?? limits.MachineTo, unit));
     }
 
     /// <summary>A doubt about a reading, and the size that it is held against.</summary>
-    public static string Of(Doubt doubt, Length value, Length against, LengthUnit unit) =>
+    public static string Of(Implausible doubt, Length value, Length against, LengthUnit unit) =>
         Say("doubt." + doubt, With(value, unit), With(against, unit));
 
     public static string Technique(string key) => SayOr("technique." + key, key);
@@ -140,8 +140,8 @@ public static class Words
             : $"{Say("corner." + part.Corner)} {Of(surface)}";
     }
 
-    /// <summary>The part of a proof in words.</summary>
-    public static string Of(ProofDocument proof)
+    /// <summary>The part of a certificate in words.</summary>
+    public static string Of(CertificateDocument proof)
     {
         ArgumentNullException.ThrowIfNull(proof);
         var kind = Say("kind." + proof.Surfaces[0].Kind);
@@ -149,7 +149,7 @@ public static class Words
     }
 
     /// <summary>Where a limit was read: one source, several that agree, or several that do not.</summary>
-    public static string SourcesOf(ProofLimit limit)
+    public static string SourcesOf(CertificateLimit limit)
     {
         ArgumentNullException.ThrowIfNull(limit);
         var sources = string.Join(" and ", limit.Sources.Select(s => Say("source." + s).ToLowerInvariant()));
@@ -179,7 +179,7 @@ public static class Words
     }
 
     /// <summary>A reading that was withdrawn: what, why, who.</summary>
-    public static string WithdrawnOf(ProofWithdrawal withdrawn, Reader reader)
+    public static string WithdrawnOf(CertificateWithdrawal withdrawn, Reader reader)
     {
         ArgumentNullException.ThrowIfNull(withdrawn);
         ArgumentNullException.ThrowIfNull(reader);
@@ -194,7 +194,7 @@ public static class Words
     }
 
     /// <summary>A reading whose gauge failed on its standard afterwards.</summary>
-    public static string SuspectOf(ProofSize reading, Reader reader)
+    public static string SuspectOf(CertificateSize reading, Reader reader)
     {
         ArgumentNullException.ThrowIfNull(reading);
         ArgumentNullException.ThrowIfNull(reader);

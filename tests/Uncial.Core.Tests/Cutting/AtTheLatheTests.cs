@@ -406,7 +406,7 @@ public class AtTheLatheTests
         var cleaned = SurfaceProfile.CleanedBy(lands, [Mm.Of(0.05m), Mm.Of(0.10m)]);
         (cleaned[36], cleaned[84], cleaned.Count(c => c < 0)).ShouldBe((0, 1, 0));
         SurfaceProfile.CleanedBy(profile.GrooveFloor, [Mm.Of(0.05m), Mm.Of(0.10m)])[84].ShouldBe(-1);
-        // With nothing read of the shape: one high and one low side, as the clean share is reckoned.
+        // With nothing read of the shape: one high and one low side, as the clean share is computed.
         var unread = SurfaceProfile.Of(PartKind.Rotor, side, []);
         unread.ShapeIsRead.ShouldBeFalse();
         var share = SurfaceProfile.CleanedBy(unread.Lands(0), [Mm.Of(0.045m)]).Count(c => c == 0) / 96.0;

@@ -207,7 +207,7 @@ public class CuttingTests
                 ShopRules.Default
             );
         }
-        Measured(unproven, 0).ShouldSatisfyAllConditions(a => a.BearsDialOut.ShouldBeTrue(), a => a.Request.Dial.Confirmed.ShouldBeTrue());
+        Measured(unproven, 0).ShouldSatisfyAllConditions(a => a.VerifiesDial.ShouldBeTrue(), a => a.Request.Dial.Confirmed.ShouldBeTrue());
         var shallow = Measured(
             unproven with
             {
@@ -217,15 +217,15 @@ public class CuttingTests
             },
             0
         );
-        shallow.BearsDialOut.ShouldBeFalse(); // 0.06 of metal: half or twice of it is within what may be misread
+        shallow.VerifiesDial.ShouldBeFalse(); // 0.06 of metal: half or twice of it is within what may be misread
         shallow.Request.Dial.Confirmed.ShouldBeFalse();
-        // Half the metal: the dial counts diameter. It is said, and it is not borne out.
+        // Half the metal: the dial counts diameter. It is said, and it is not verified .
         var passes = PassPlanner.Plan(unproven).Options[0].Passes[0];
         var half = Measured(unproven, -(passes.Depth[0] + passes.Depth[1]).Millimetres / 2);
         half.Notes.ShouldContain(n => n.Code == "dialFactorOfTwo");
-        half.BearsDialOut.ShouldBeFalse();
-        DialCheck.BearsOut(Mm.Of(0.20m), Mm.Of(0.16m), Mm.Of(0.026m)).ShouldBeTrue(); // a drift is no factor of two
-        DialCheck.BearsOut(Mm.Of(0.20m), Mm.Of(0.11m), Mm.Of(0.026m)).ShouldBeFalse();
+        half.VerifiesDial.ShouldBeFalse();
+        DialCheck.Verifies(Mm.Of(0.20m), Mm.Of(0.16m), Mm.Of(0.026m)).ShouldBeTrue(); // a drift is no factor of two
+        DialCheck.Verifies(Mm.Of(0.20m), Mm.Of(0.11m), Mm.Of(0.026m)).ShouldBeFalse();
         // A touch that rests on assumed run-outs may be off by them: no alarm for that.
         (Request with { Sides = [Request.Sides[0] with { RunoutAssumed = true }, Request.Sides[1]] }).DialSlack.ShouldBe(Mm.Of(0.071m));
     }

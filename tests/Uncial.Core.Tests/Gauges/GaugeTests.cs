@@ -89,7 +89,7 @@ public class GaugeTests
     [Fact]
     public void Few_repeats_take_a_larger_factor()
     {
-        // All of the doubt is of repeats: 10 degrees of freedom make Student's 2.23, 30 make 2.05 at least.
+        // All of the uncertainty is of repeats: 10 degrees of freedom make Student's 2.23, 30 make 2.05 at least.
         default(Repeatability).CoverageFactor(Mm.Of(0.003m), Mm.Of(0.003m)).ShouldBe(2.23m, 0.01m);
         new Repeatability(0.001m, 20).CoverageFactor(Mm.Of(0.003m), Mm.Of(0.003m)).ShouldBe(2.05m, 0.01m);
         default(Repeatability).CoverageFactor(Mm.Of(0.010m), Mm.Of(0.003m)).ShouldBe(2m); // little of it is

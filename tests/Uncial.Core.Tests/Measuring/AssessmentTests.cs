@@ -220,11 +220,11 @@ public class AssessmentTests
 
     [Theory]
     [InlineData(24.3, null)]
-    [InlineData(0.957, Doubt.WrongUnit)]
-    [InlineData(617.2, Doubt.WrongUnit)]
-    [InlineData(14.3, Doubt.TooSmall)]
-    [InlineData(34.3, Doubt.TooLarge)]
-    public void A_size_that_cannot_well_be_is_questioned(decimal size, Doubt? doubt) =>
+    [InlineData(0.957, Implausible.WrongUnit)]
+    [InlineData(617.2, Implausible.WrongUnit)]
+    [InlineData(14.3, Implausible.TooSmall)]
+    [InlineData(34.3, Implausible.TooLarge)]
+    public void A_size_that_cannot_well_be_is_questioned(decimal size, Implausible? doubt) =>
         Plausibility.Question(Mm.Of(size), Mm.Rotor(23m, 23.4m, 26m)).ShouldBe(doubt);
 
     [Fact]
@@ -246,19 +246,19 @@ public class AssessmentTests
     [Fact]
     public void A_reading_on_the_ridge_or_far_from_its_neighbours_is_asked_about()
     {
-        Doubt? Of(PartKind kind, decimal size, decimal? last = null, params decimal[] others) =>
+        Implausible? Of(PartKind kind, decimal size, decimal? last = null, params decimal[] others) =>
             Plausibility
                 .Question(kind, Mm.Of(size), [.. others.Select(Mm.Of)], last is { } l ? Mm.Of(l) : null, Mm.Of(0.01m), ShopRules.Default)
-                ?.Doubt;
-        Of(PartKind.Rotor, 24.75m, null, 24.31m, 24.33m).ShouldBe(Doubt.OnTheRidge);
-        Of(PartKind.Rotor, 24.13m, null, 24.31m, 24.33m).ShouldBe(Doubt.UnlikeItsNeighbours); // 31 turned about
+                ?.Why;
+        Of(PartKind.Rotor, 24.75m, null, 24.31m, 24.33m).ShouldBe(Implausible.OnTheRidge);
+        Of(PartKind.Rotor, 24.13m, null, 24.31m, 24.33m).ShouldBe(Implausible.UnlikeItsNeighbours); // 31 turned about
         Of(PartKind.Rotor, 24.42m, null, 24.31m, 24.33m).ShouldBeNull(); // 0.09 over, of 0.12 that it may be
         Of(PartKind.Rotor, 24.60m, null, 24.31m, 24.50m).ShouldBeNull(); // neighbours that differ as much themselves
         Of(PartKind.Rotor, 24.75m, null, 24.31m).ShouldBeNull();
-        Of(PartKind.Drum, 228.20m, null, 228.62m, 228.64m).ShouldBe(Doubt.OnTheRidge);
-        Of(PartKind.Drum, 229.10m, null, 228.62m, 228.64m).ShouldBe(Doubt.UnlikeItsNeighbours);
+        Of(PartKind.Drum, 228.20m, null, 228.62m, 228.64m).ShouldBe(Implausible.OnTheRidge);
+        Of(PartKind.Drum, 229.10m, null, 228.62m, 228.64m).ShouldBe(Implausible.UnlikeItsNeighbours);
         // No part grows between its visits.
-        Of(PartKind.Rotor, 24.31m, last: 24.15m).ShouldBe(Doubt.OnTheRidge);
+        Of(PartKind.Rotor, 24.31m, last: 24.15m).ShouldBe(Implausible.OnTheRidge);
         Of(PartKind.Rotor, 24.20m, last: 24.15m).ShouldBeNull();
     }
 

@@ -228,7 +228,7 @@ public class PlannerTests
         );
         (after.Next, after.Request.Dial.Confirmed).ShouldBe((NextStep.PlanAnew, true));
         Option(PassPlanner.Plan(after.Request), "light").CanStart.ShouldBeTrue();
-        // A dial that is borne out is not let off what lies behind a measurement: that bound would hold.
+        // A dial that is verified is not let off what lies behind a measurement: that bound would hold.
         PassPlanner
             .Plan(request with { Touch = Mm.Of(24.5m), TouchBound = Mm.Of(24.2m), Worst = Mm.Of(24.2m), Dial = Dial })
             .Options.ShouldContain(o => o.Refusal == PlanRefusal.DiscardBound);

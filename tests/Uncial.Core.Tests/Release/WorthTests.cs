@@ -108,7 +108,7 @@ public class WorthTests
     {
         foreach (var kind in Enum.GetValues<FindingKind>())
         {
-            Findings.EndsTheJourney(kind).ShouldBe(kind is FindingKind.Crack or FindingKind.NoTurn);
+            Findings.StopsThePart(kind).ShouldBe(kind is FindingKind.Crack or FindingKind.NoTurn);
             (Findings.Means(kind) == Consequence.None).ShouldBe(kind == FindingKind.Nothing);
         }
         Findings.Means(FindingKind.Crack).ShouldBe(Consequence.Scrap);

@@ -102,7 +102,7 @@ public class WorkflowTests
     public void A_plan_that_nothing_was_cut_by_ends_with_what_it_rests_on_and_one_that_was_begun_says_why()
     {
         var surface = Planned();
-        surface.State.Planning.Doubt.ShouldBeNull();
+        surface.State.Planning.Change.ShouldBeNull();
         surface.Read(0, 24.1m);
         (surface.State.Planning.Latest, surface.State.Station).ShouldBe((null, Station.Plan));
 
@@ -110,9 +110,9 @@ public class WorkflowTests
         begun.Cut();
         begun.State.Planning.IsCutToItsEnd.ShouldBeFalse();
         begun.Limit(LimitKind.MachineTo, 23.6m, LimitSource.LimitBook);
-        begun.State.Planning.Doubt.ShouldBe(PlanDoubt.Limit);
+        begun.State.Planning.Change.ShouldBe(PlanChange.Limit);
         begun.Mount();
-        begun.State.Planning.Doubt.ShouldBe(PlanDoubt.Mount);
+        begun.State.Planning.Change.ShouldBe(PlanChange.Mount);
     }
 
     [Fact]

@@ -42,7 +42,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     /// <summary>A rotor against discard 22 and machine-to 22.3, read all round and left uncut; judged where asked for.</summary>
     private static async Task<SurfaceRecord> Rotor(UncialDb db, string size, bool confirm = true)
     {
-        var actor = new Actor(await db.HandAsync("tom"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await db.PersonAsync("tom"), DateTimeOffset.UtcNow);
         var surface = new WorkSurface
         {
             Kind = PartKind.Rotor,
@@ -111,7 +111,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task A_limit_is_not_made_laxer_without_a_lead_and_shows_where_it_was()
     {
         await using var db = shop.Db();
-        var (record, tom) = (await Rotor(db, "21.50"), await db.HandAsync("tom"));
+        var (record, tom) = (await Rotor(db, "21.50"), await db.PersonAsync("tom"));
         var (job, tag) = (record.Part.Job!.Number, record.Part.Tag);
         // By SQL: the same source anew, the book with a figure of one's own, another part's or no signature, a signature written by
         // oneself.
@@ -177,7 +177,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task What_the_certificate_says_of_limits_and_withdrawn_readings()
     {
         await using var db = shop.Db();
-        var (record, tom) = (await Rotor(db, "24.00", confirm: false), await db.HandAsync("tom"));
+        var (record, tom) = (await Rotor(db, "24.00", confirm: false), await db.PersonAsync("tom"));
         var (tag, actor) = (record.Part.Tag, new Actor(tom, DateTimeOffset.UtcNow));
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         async Task<string?> Withdraw(ReadingEntry reading, string? lead)
@@ -361,7 +361,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task A_judgement_ends_with_the_limits_and_rules_that_it_was_made_by()
     {
         await using var db = shop.Db();
-        var tom = await db.HandAsync("tom");
+        var tom = await db.PersonAsync("tom");
         var record = await Rotor(db, "22.60");
         record.Confirming.Holding!.Decision.ShouldBe(Decision.Release);
         (await AsApplication(State(record, LimitKind.MachineTo, 22.9m, tom))).ShouldBeNull(); // stricter, free
@@ -395,11 +395,11 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             {
                 After = here.Shop.Rules with { UnreadShareOfVariation = 4 },
                 At = DateTimeOffset.UtcNow,
-                ById = await there.HandAsync("tom"),
+                ById = await there.PersonAsync("tom"),
             }
         );
         await there.SaveChangesAsync(Cancel);
-        (await Run(fresh.AppConnection, Release(here, await there.HandAsync("tom")))).ShouldBe("UN019");
+        (await Run(fresh.AppConnection, Release(here, await there.PersonAsync("tom")))).ShouldBe("UN019");
         (await AsApplication(Release(other, tom))).ShouldBeNull();
     }
 
@@ -407,7 +407,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task Order_is_by_number_and_a_clock_that_goes_back_changes_nothing()
     {
         await using var db = shop.Db();
-        var (tom, ines) = (await db.HandAsync("tom"), await db.HandAsync("ines"));
+        var (tom, ines) = (await db.PersonAsync("tom"), await db.PersonAsync("ines"));
         var record = await Rotor(db, "24.00");
         var past = DateTimeOffset.UtcNow.AddHours(-1);
         // A lead settles for the laxer source; then, by a clock that went back, a stricter figure is read on the part: it holds.
@@ -522,7 +522,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task A_part_that_has_left_takes_nothing_but_a_recall()
     {
         await using var db = shop.Db();
-        var tom = await db.HandAsync("tom");
+        var tom = await db.PersonAsync("tom");
         var record = await Rotor(db, "24.00");
         InspectCommands.RecordFinding(record, FindingKind.Glaze, Side.Outer, 0, null, default, null, null, new(tom, DateTimeOffset.UtcNow));
         await db.SaveChangesAsync(Cancel);
@@ -586,7 +586,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var ilse = await shop.AddPersonAsync("ilse", "Ilse Brandt", "7316", Roles.Lead);
         await using var db = shop.Db();
-        var (tom, record) = (await db.HandAsync("tom"), await Rotor(db, "22.20"));
+        var (tom, record) = (await db.PersonAsync("tom"), await Rotor(db, "22.20"));
         var desk = new PinDesk(new(UncialDbOptions.For(shop.AppConnection)));
         var screen = (await desk.EnrolForDemoAsync("here", Cancel))!;
         async Task<string?> SignIn(int who, string pin) =>

@@ -183,7 +183,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Refused($"insert into cut_stops (start_id, kind, at, by_id) values ({first.Id}, 'NotCut', now(), {first.ById})")).ShouldBe(
             PostgresErrorCodes.UniqueViolation
         );
-        // Nor by the journey: what is being cut is not started again.
+        // Nor by the workflow: what is being cut is not started again.
         var actor = new Actor(await Id(db, "tom"), DateTimeOffset.UtcNow);
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
         CutCommands
@@ -271,15 +271,15 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             await db.SaveChangesAsync(Cancel);
             return record.Surface.Confirmations[^1];
         }
-        (await Cut("working", 1m)).DialBorneOut.ShouldBeTrue();
-        (await Cut("working", 0.9m)).DialBorneOut.ShouldBeTrue(); // a drift is no factor of two
-        (await Cut("working", 2m)).DialBorneOut.ShouldBeFalse();
-        (await Cut("working", 0.5m)).DialBorneOut.ShouldBeFalse();
+        (await Cut("working", 1m)).DialVerified.ShouldBeTrue();
+        (await Cut("working", 0.9m)).DialVerified.ShouldBeTrue(); // a drift is no factor of two
+        (await Cut("working", 2m)).DialVerified.ShouldBeFalse();
+        (await Cut("working", 0.5m)).DialVerified.ShouldBeFalse();
         var here = await db.ShopAsync(Cancel);
         var lathe = here.Lathes[0];
         (await LatheQueries.DialIsConfirmedAsync(db, lathe, PartKind.Rotor, Cancel)).ShouldBeTrue();
         (await LatheQueries.DialIsConfirmedAsync(db, lathe, PartKind.Drum, Cancel)).ShouldBe(
-            await db.Confirmations.AnyAsync(c => c.Kind == PartKind.Drum && c.DialBorneOut && c.LatheId == lathe.Id, Cancel)
+            await db.Confirmations.AnyAsync(c => c.Kind == PartKind.Drum && c.DialVerified && c.LatheId == lathe.Id, Cancel)
         ); // each head by itself
         (await LatheQueries.DialIsConfirmedAsync(db, here.Lathes[1], PartKind.Rotor, Cancel)).ShouldBeFalse(); // each lathe by itself
         // The account of the head has every one of them, and begins anew when the head is realigned.
@@ -516,7 +516,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             }
             (await Close(db, record, allowed, kind.ToString(), false, ines)).ShouldBeNull();
         }
-        // Taken back by a lead hand it is none, and the part may go.
+        // Taken back by a lead it is none, and the part may go.
         var sound = await Rotor(db, "24.2", ines);
         actor = new(ines, DateTimeOffset.UtcNow.AddSeconds(1));
         ConfirmCommands.Confirm(await db.LookAtAsync(sound, actor), true, actor);

@@ -321,7 +321,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
                 .ThenInclude(o => o.Withdrawal)
             .Where(p => p.Job!.Number < 3000)
             .ToListAsync(Cancel);
-        var tom = await db.HandAsync("tom");
+        var tom = await db.PersonAsync("tom");
         var today = DateOnly.FromDateTime(DateTime.Now);
         async Task<IEnumerable<string>> Found(LogFilter filter) =>
             (await Logbook.PageAsync(db, filter, 0, 500, Cancel)).Lines.Where(l => l.Job < 3000).Select(l => $"{l.Tag} {l.Visit}").Order();

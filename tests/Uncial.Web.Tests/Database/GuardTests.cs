@@ -78,7 +78,7 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
         (await lead.PostAsync($"/people/{pia}?handler=Disable", [("OwnPin", "1304")])).Text.ShouldContain("That is not your PIN");
         using var owner = await new HttpPerson(shop.Address).SignInAsync("marit", "9051");
         await using var db = shop.Db();
-        (await owner.PostAsync($"/people/{await db.HandAsync("marit")}?handler=Disable", [("OwnPin", "9051")])).Text.ShouldContain(
+        (await owner.PostAsync($"/people/{await db.PersonAsync("marit")}?handler=Disable", [("OwnPin", "9051")])).Text.ShouldContain(
             "The last owner keeps the role"
         );
         using var tom = await new HttpPerson(shop.Address).SignInAsync("tom", "1304");
@@ -411,7 +411,7 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
             })
         ).InnerException.ShouldBeOfType<Npgsql.PostgresException>().SqlState.ShouldBe("UN025");
         // Readings and failing checks of one gauge, at once: whatever was stored by then is flagged, and what comes after is too.
-        var tom = await db.HandAsync("tom");
+        var tom = await db.PersonAsync("tom");
         for (var round = 0; round < 8; round++)
         {
             var gauge = new Gauge

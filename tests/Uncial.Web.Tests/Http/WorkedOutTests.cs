@@ -71,7 +71,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Enter);
         screen.UntilHeading("Not looked at yet");
         await using (var db = shop.Db())
-            await db.LookAtAsync(await db.RecordAsync("TQB4T"), new(await db.HandAsync("ines"), DateTimeOffset.UtcNow));
+            await db.LookAtAsync(await db.RecordAsync("TQB4T"), new(await db.PersonAsync("ines"), DateTimeOffset.UtcNow));
         screen.Go("/confirm/TQB4T");
         screen.UntilText("for grooves and low lands");
         screen.UntilText("scuffed only");

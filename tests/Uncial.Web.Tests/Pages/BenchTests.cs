@@ -7,7 +7,7 @@ using Uncial.Data;
 
 namespace Uncial.Web.Tests;
 
-/// <summary>The demo shop in use: wrong entries, two hands on one part, a server that is away, and who may do what.</summary>
+/// <summary>The demo shop in use: wrong entries, two people on one part, a server that is away, and who may do what.</summary>
 public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
 {
     private async Task<string> Tag(int job, Corner corner)

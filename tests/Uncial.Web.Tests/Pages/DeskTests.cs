@@ -426,7 +426,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         (await ReadingsAsync(rotor))
             .Select(r => (r.Kind, r.Value))
             .ShouldBe([(ReadingKind.GrooveOuter, Mm(0.25m)), (ReadingKind.GrooveInner, Mm(0.25m))]);
-        // No plan, no cut, no release past a crack; only a lead hand takes it back.
+        // No plan, no cut, no release past a crack; only a lead takes it back.
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("value") == "Crack", "the kinds in focus");
         screen.Press(" ");
         screen.UntilText("scrap, whatever it measures");

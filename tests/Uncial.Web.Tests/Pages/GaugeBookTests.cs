@@ -194,12 +194,12 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
             r => r.Measuring.Sizes.ShouldBe([early])
         );
         // Confirm and the certificate name what does not count.
-        Proofs
+        CertificateStore
             .Of(await desk.RecordAsync())
             .Suspect.Select(s => (s.Size, s.Gauge))
             .ShouldBe(Enumerable.Repeat((Mm(24.309m), (string?)desk.Gauge.Name), 8));
 
-        // Typed before the failed check, come in after it was set right: as much in doubt as the others.
+        // Typed before the failed check, come in after it was set right: as much suspect as the others.
         await desk.CheckAsync(30, "25.000");
         await db.Entry(desk.Part.Surfaces[0]).ReloadAsync(Cancel);
         async Task<bool> IsFlagged(ReadingEntry reading) => await db.ReadingFlags.AnyAsync(f => f.ReadingId == reading.Id, Cancel);
@@ -250,7 +250,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
         await db.SaveChangesAsync(Cancel);
         await Confirm(9);
         (await Release(10)).ShouldBeNull();
-        // The gauge fails after the part has left: its story says so.
+        // The gauge fails after the part has left: its history says so.
         await desk.CheckAsync(20, "25.010");
         desk.Part.Surfaces[0].Readings.Where(r => r.Kind == ReadingKind.Size).ShouldAllBe(r => r.Flag != null);
     }

@@ -47,7 +47,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         var (part, settings, hand) = (
             await Open(db, tag),
             await db.ShopAsync(Cancel),
-            new Actor(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
+            new Actor(await db.PersonAsync("ines"), DateTimeOffset.UtcNow)
         );
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
         foreach (var place in Now().Measuring.Places)
@@ -171,30 +171,30 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var other = shop.Db();
         // Two screens that ask at once get one and the same proof.
         var (mine, theirs) = (
-            await Proofs.EnsureAsync(db, part, settings, DateTimeOffset.UtcNow, Cancel),
-            await Proofs.EnsureAsync(other, await Open(other, part.Tag), settings, DateTimeOffset.UtcNow, Cancel)
+            await CertificateStore.EnsureAsync(db, part, settings, DateTimeOffset.UtcNow, Cancel),
+            await CertificateStore.EnsureAsync(other, await Open(other, part.Tag), settings, DateTimeOffset.UtcNow, Cancel)
         );
         theirs.Hash.ShouldBe(mine.Hash);
-        var proof = Proofs.Read(mine);
+        var proof = CertificateStore.Read(mine);
         (proof.Tag, proof.Outcome, proof.Surfaces[0].Now, proof.Surfaces[0].Sizes.Count, proof.By).ShouldBe(
             (part.Tag, OutcomeKind.Released, Length.FromMillimetres(24.31m), 8, "Ines Varga")
         );
-        (await Proofs.CheckAsync(db, mine, Cancel)).Holds.ShouldBeTrue();
-        (await Proofs.FindAsync(db, Proofs.Spelled(mine.Hash[..16]).ToUpperInvariant(), Cancel))!.Id.ShouldBe(mine.Id);
+        (await CertificateStore.CheckAsync(db, mine, Cancel)).Holds.ShouldBeTrue();
+        (await CertificateStore.FindAsync(db, CertificateStore.Spelled(mine.Hash[..16]).ToUpperInvariant(), Cancel))!.Id.ShouldBe(mine.Id);
         foreach (var code in new[] { mine.Hash[..15], "zz", new string('g', 64), mine.Hash + "0", "" })
-            (await Proofs.FindAsync(db, code, Cancel)).ShouldBeNull(code);
+            (await CertificateStore.FindAsync(db, code, Cancel)).ShouldBeNull(code);
         // The certificate forged; a reading behind it changed; the end of its chain cut off with the outcome.
         await Attack($"update certificates set document = replace(document, '24.31', '25.31') where id = {mine.Id}");
         await using (var look = shop.Db())
             (
-                await Proofs.CheckAsync(look, await look.Certificates.SingleAsync(c => c.Id == mine.Id, Cancel), Cancel)
+                await CertificateStore.CheckAsync(look, await look.Certificates.SingleAsync(c => c.Id == mine.Id, Cancel), Cancel)
             ).ShouldSatisfyAllConditions(s => s.HashHolds.ShouldBeFalse(), s => s.Holds.ShouldBeFalse());
         var second = await Released(db);
-        var held = await Proofs.EnsureAsync(db, second, settings, DateTimeOffset.UtcNow, Cancel);
+        var held = await CertificateStore.EnsureAsync(db, second, settings, DateTimeOffset.UtcNow, Cancel);
         await Attack(
             $"update readings set value_mm = 25 where id = (select max(id) from readings where surface_id = {second.Surfaces[0].Id})"
         );
-        (await Proofs.CheckAsync(db, held, Cancel)).ShouldSatisfyAllConditions(
+        (await CertificateStore.CheckAsync(db, held, Cancel)).ShouldSatisfyAllConditions(
             s => s.HashHolds.ShouldBeTrue(),
             s => s.ChainHolds.ShouldBeFalse()
         );
@@ -205,7 +205,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var part = await Released(db);
-        var (tom, ines) = (await db.HandAsync("tom"), await db.HandAsync("ines"));
+        var (tom, ines) = (await db.PersonAsync("tom"), await db.PersonAsync("ines"));
         string CallBack(string reason, int by, string signed = "null") =>
             $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id, signed_by_id) values ({part.Outcome!.Id}, '{reason}', true, now(), {by}, {signed})";
         (await Try(shop.Connection, CallBack("pulls left", tom))).ShouldBe("UN013");
@@ -259,7 +259,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task A_release_rests_on_the_readings_that_were_judged_and_on_nothing_that_came_with_a_file()
     {
         await using var db = shop.Db();
-        var ines = await db.HandAsync("ines");
+        var ines = await db.PersonAsync("ines");
         var tag = await shop.ReadPartAsync();
         var part = await Open(db, tag);
         string Release() =>

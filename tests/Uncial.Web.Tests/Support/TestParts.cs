@@ -23,7 +23,7 @@ internal static class TestParts
 
     public static Length Mm(decimal mm) => Length.FromMillimetres(mm);
 
-    public static async Task<int> HandAsync(this UncialDb db, string user) =>
+    public static async Task<int> PersonAsync(this UncialDb db, string user) =>
         (await db.Operators.SingleAsync(u => u.UserName == user, Cancel)).Id;
 
     /// <summary>Forgets an end that the database refused.</summary>
@@ -143,7 +143,7 @@ internal static class TestParts
                 Typed(runout!),
                 LengthUnit.Millimetre,
                 null,
-                new(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
+                new(await db.PersonAsync("ines"), DateTimeOffset.UtcNow)
             );
         await db.SaveChangesAsync(Cancel);
         record = new(record.Surface, record.Part, record.Shop);
@@ -153,7 +153,7 @@ internal static class TestParts
             request,
             PassPlanner.Plan(request).Options.Single(o => o.Key == technique),
             [],
-            new(await db.HandAsync("ines"), DateTimeOffset.UtcNow)
+            new(await db.PersonAsync("ines"), DateTimeOffset.UtcNow)
         );
         await db.SaveChangesAsync(Cancel);
         return tag;

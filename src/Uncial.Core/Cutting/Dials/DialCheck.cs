@@ -41,6 +41,6 @@ public static class DialCheck
     /// Whether a measured cut rules a dial of twice or half the depth out. A cut so shallow that the slack would hide the difference rules
     /// nothing out; a drift of up to three tenths is no factor of two.
     /// </summary>
-    public static bool BearsOut(Length byDial, Length bySize, Length slack) =>
+    public static bool Verifies(Length byDial, Length bySize, Length slack) =>
         byDial > 2 * slack && (bySize - byDial).Abs() <= Length.Max(slack, 0.3m * byDial);
 }

@@ -77,7 +77,7 @@ internal sealed class Ledger
         var touchByThis = seen.Size + sign * cut;
         steps.Add("touchBySize", rotor ? "{0} + {1}" : "{0} − {1}", touchByThis, null, seen.Size, cut);
         var dial = DialCheck.Compare(cut, bySize, plan.DialSlack);
-        (Size, Bound, ConfirmsDial) = (seen.Size, proof, DialCheck.BearsOut(cut, bySize, plan.DialSlack));
+        (Size, Bound, ConfirmsDial) = (seen.Size, proof, DialCheck.Verifies(cut, bySize, plan.DialSlack));
         steps.Add("boundProven", rotor ? "{0} − {1}" : "{0} + {1}", proof, null, seen.Size, plan.Uncertainty);
         var stop = cut > Length.Zero && Limits.Margin(plan.Kind, touchByThis, plan.TouchBound) < -slack;
         return (dial, stop, cut, bySize);

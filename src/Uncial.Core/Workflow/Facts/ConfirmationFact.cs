@@ -44,7 +44,7 @@ public class ConfirmationFact : PartFact
     public int? LatheId { get; init; }
 
     /// <summary>The sizes before and after ruled out that the dial counts twice or half the depth.</summary>
-    public bool DialBorneOut { get; init; }
+    public bool DialVerified { get; init; }
 
     /// <summary>
     /// What the dial took since its zero, off the thickness or on the diameter; null where that was not cut clean and measured before and

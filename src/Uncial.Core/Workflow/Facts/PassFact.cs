@@ -19,7 +19,7 @@ public class PassFact : PartFact
     public int Cut { get; init; }
 
     /// <summary>The size measured after it ruled out that the dial counts twice or half the depth.</summary>
-    public bool DialBorneOut { get; init; }
+    public bool DialVerified { get; init; }
 
     /// <summary>Dark twelfths of the outer face or bore; bit 0 is 12 o'clock.</summary>
     public int DarkOuter { get; init; }
@@ -52,7 +52,7 @@ public class PassFact : PartFact
     public NextStep Next { get; init; }
 
     /// <summary>The size after it was taken on a bright spot, by what was said when it was read.</summary>
-    public virtual bool TouchedFromSize => DialBorneOut;
+    public virtual bool TouchedFromSize => DialVerified;
 
     /// <summary>It left nothing dark.</summary>
     public bool IsClean => this is { DarkOuter: 0, DarkInner: 0 };

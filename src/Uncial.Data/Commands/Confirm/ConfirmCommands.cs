@@ -35,7 +35,7 @@ public static class ConfirmCommands
                 DialTook = record.Confirming.MeasuredCut?.ByDial,
                 MetalGone = record.Confirming.MeasuredCut?.BySize,
                 Slope = record.Confirming.MeasuredCut is null ? null : record.Confirming.SlopeNow,
-                DialBorneOut = record.Confirming.DialBorneOut,
+                DialVerified = record.Confirming.DialVerified,
                 LatheId = record.Lathe.Id,
                 Variation = record.Measuring.Spread,
                 Taper = record.Measuring.Taper,

@@ -39,7 +39,7 @@ public static class CutCommands
             || record.Planning.Passes.Count >= plan.Option.Passes.Count
             || record.Cutting.IsCutting
             || record.Cutting.IsCut
-            || record.Planning.Doubt is not null
+            || record.Planning.Change is not null
             || record.Cutting.StartRefusal is not null
         )
             throw new InvalidOperationException("This pass may not be started.");
@@ -100,7 +100,7 @@ public static class CutCommands
             ? new SizeSeen(s, seen.SizeDegrees is { } at && CutState.IsBright(record.Kind, seen.DarkOuter, seen.DarkInner, at))
             : (SizeSeen?)null;
         var after = AfterPass.Read(plan.Request, [.. passes.Take(index + 1)], [.. passes.Skip(index + 1)], sides, size, record.Shop.Rules);
-        var doubt = record.Planning.Doubt;
+        var doubt = record.Planning.Change;
         record.Surface.Turn++;
         record.Surface.Passes.Add(
             new()
@@ -115,7 +115,7 @@ public static class CutCommands
                 GrooveInner = seen.GrooveInner,
                 Size = seen.Size,
                 Next = after.Next,
-                DialBorneOut = after.BearsDialOut,
+                DialVerified = after.VerifiesDial,
                 Notes = StoredJson.Write(after.Notes),
                 LatheId = record.Lathe.Id,
                 Metres = MetresOf(record, passes[index].Kind),
@@ -126,14 +126,14 @@ public static class CutCommands
             }
         );
         // What the plan rested on changed while this pass was cut: what follows is made from what is known now.
-        if (doubt is not null and not PlanDoubt.Dial && after.Next != NextStep.Stop && record.Planning.CanPlanAnew)
+        if (doubt is not null and not PlanChange.Dial && after.Next != NextStep.Stop && record.Planning.CanPlanAnew)
         {
             var request = new SurfaceRecord(record.Surface, record.Part, record.Shop).Planning.Request(after.Request.Dial.Confirmed);
             after = after with
             {
                 Next = request.Sides.All(s => s.Need == Length.Zero) ? NextStep.Finished : NextStep.PlanAnew,
                 Request = request,
-                Notes = [.. after.Notes, PlanCommands.DoubtNote(doubt.Value)],
+                Notes = [.. after.Notes, PlanCommands.ChangeNote(doubt.Value)],
             };
         }
         if (after.Next == NextStep.PlanAnew)

@@ -47,22 +47,22 @@ public static class PlanCommands
     public static void LeaveUncut(SurfaceRecord record, PlanRequest request, bool scuffed, Actor actor) =>
         TakePlan(record, request, Empty(scuffed ? PlanState.Scuff : PlanState.NoCut), [], actor);
 
-    /// <summary>Plans what is left anew from what is known now, where the plan does not hold any more: see <see cref="SurfaceRecord.PlanDoubt"/>.</summary>
+    /// <summary>Plans what is left anew from what is known now, where the plan does not hold any more: see <see cref="SurfaceRecord.PlanChange"/>.</summary>
     /// <exception cref="InvalidOperationException">It holds, a pass is being cut, or there is no reading to plan from.</exception>
     public static void PlanForFacts(SurfaceRecord record, Actor actor)
     {
         ArgumentNullException.ThrowIfNull(record);
         if (
-            record is not { Planning.Doubt: { } doubt, Planning.Document: { } plan, Planning.CanPlanAnew: true }
+            record is not { Planning.Change: { } doubt, Planning.Document: { } plan, Planning.CanPlanAnew: true }
             || record.Cutting.IsCutting
             || record.Cutting.IsCut
         )
             throw new InvalidOperationException("The plan holds as it is, or cannot be made anew.");
         var otherDial = record.Planning.IsOtherDial(plan.Request.Dial);
         var request = record.Planning.Request(plan.Request.Dial.Confirmed && !otherDial);
-        var note = otherDial ? new Note("dialChanged", plan.Request.Dial.Division, request.Dial.Division) : DoubtNote(doubt);
+        var note = otherDial ? new Note("dialChanged", plan.Request.Dial.Division, request.Dial.Division) : ChangeNote(doubt);
         record.Surface.Turn++;
-        PlanAnew(record, new(NextStep.PlanAnew, request, [note]), plan.Option.Key, actor, newZero: doubt == PlanDoubt.Mount);
+        PlanAnew(record, new(NextStep.PlanAnew, request, [note]), plan.Option.Key, actor, newZero: doubt == PlanChange.Mount);
     }
 
     internal static void PlanAnew(SurfaceRecord record, AfterPass after, string technique, Actor actor, bool newZero = false)
@@ -90,7 +90,7 @@ public static class PlanCommands
         TakePlan(record, after.Request, option ?? Empty(PlanState.Finished), [.. after.Notes, says], actor, after, newZero: newZero);
     }
 
-    internal static Note DoubtNote(PlanDoubt doubt) => new("planOutlived", Subject: doubt.ToString());
+    internal static Note ChangeNote(PlanChange doubt) => new("planOutlived", Subject: doubt.ToString());
 
     internal static PlanOption Empty(string key) => new(key, null, PlanStart.Free, Length.Zero, Length.Zero, [], []);
 }

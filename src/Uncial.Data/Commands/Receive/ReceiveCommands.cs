@@ -37,7 +37,7 @@ public static class ReceiveCommands
         return entry;
     }
 
-    /// <summary>A lead hand says which source of a limit holds.</summary>
+    /// <summary>A lead says which source of a limit holds.</summary>
     public static void Settle(WorkSurface surface, LimitEntry entry, string reason, Actor actor, long? signature)
     {
         ArgumentNullException.ThrowIfNull(surface);

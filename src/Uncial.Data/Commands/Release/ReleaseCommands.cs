@@ -19,7 +19,7 @@ public sealed record OutcomeAside(
 /// <summary>A part leaves, and is recalled.</summary>
 public static class ReleaseCommands
 {
-    /// <summary>Ends the part's journey. The database refuses what must not leave.</summary>
+    /// <summary>Ends the part's workflow. The database refuses what must not leave.</summary>
     public static Outcome Close(Part part, OutcomeKind kind, string? reason, bool betweenLimits, Actor actor, OutcomeAside? aside = null)
     {
         ArgumentNullException.ThrowIfNull(part);

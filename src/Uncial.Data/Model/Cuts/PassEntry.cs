@@ -18,7 +18,7 @@ public class PassEntry : PassFact
     public override PlanFact? OfPlan => Plan;
 
     [NotMapped]
-    public override bool TouchedFromSize => DialBorneOut || StoredJson.Read<List<Core.Note>>(Notes).Exists(n => n.Code == "touchFromSize");
+    public override bool TouchedFromSize => DialVerified || StoredJson.Read<List<Core.Note>>(Notes).Exists(n => n.Code == "touchFromSize");
 
     [NotMapped]
     public override string? ByName => By?.DisplayName;
@@ -29,6 +29,7 @@ internal sealed class PassEntryTable : IEntityTypeConfiguration<PassEntry>
     public void Configure(EntityTypeBuilder<PassEntry> builder)
     {
         builder.Property(p => p.Notes).HasColumnType("jsonb");
+        builder.Property(p => p.DialVerified).HasColumnName("dial_borne_out");
         builder.HasIndex(p => new { p.PlanId, p.Index }).IsUnique();
         builder.HasIndex(p => new { p.SurfaceId, p.Cut }).IsUnique();
         builder.HasIndex(p => p.At);

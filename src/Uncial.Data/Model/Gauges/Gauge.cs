@@ -62,7 +62,7 @@ public class Gauge
 
     public List<ZeroCheckEntry> ZeroChecks { get; } = [];
 
-    /// <summary>What the doubt in its readings rests on.</summary>
+    /// <summary>What the uncertainty of its readings rests on.</summary>
     [NotMapped]
     public GaugeFacts Facts =>
         new(Kind, Resolution, CertificateUncertainty, PermissibleError, StandardSize is null ? null : StandardUncertainty);

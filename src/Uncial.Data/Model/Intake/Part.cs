@@ -45,13 +45,13 @@ public class Part
     public List<WorkSurface> Surfaces { get; } = [];
     public List<Outcome> Outcomes { get; } = [];
 
-    /// <summary>How it left; null while it is here, also where it was called back.</summary>
+    /// <summary>How it left; null while it is here, also where it was recalled.</summary>
     [NotMapped]
     public Outcome? Outcome => Outcomes.Where(o => o.Withdrawal is null).Newest();
 
     /// <summary>The newest recall, or null.</summary>
     [NotMapped]
-    public OutcomeWithdrawal? CalledBack => Outcomes.Select(o => o.Withdrawal).OfType<OutcomeWithdrawal>().Newest();
+    public OutcomeWithdrawal? Recalled => Outcomes.Select(o => o.Withdrawal).OfType<OutcomeWithdrawal>().Newest();
 
     /// <summary>What Core is to know of it.</summary>
     [NotMapped]
@@ -59,7 +59,7 @@ public class Part
         new()
         {
             HasLeft = Outcome is not null,
-            Recalled = CalledBack,
+            Recalled = Recalled,
             Shape = Shape,
             Findings = [.. Surfaces.SelectMany(s => s.Findings)],
         };

@@ -3,7 +3,7 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Uncial.Data.Model;
 
-/// <summary>A reading that is in doubt, since its gauge failed on the standard afterwards.</summary>
+/// <summary>A reading that is suspect, since its gauge failed on the standard afterwards.</summary>
 public class ReadingFlag : PartFact
 {
     public Operator? By { get; set; }

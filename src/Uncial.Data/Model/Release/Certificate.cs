@@ -11,7 +11,7 @@ public class Certificate : PartFact
     public long OutcomeId { get; set; }
     public Operator? By { get; set; }
 
-    /// <summary>The proof as <see cref="ProofDocument"/>, kept to the letter.</summary>
+    /// <summary>The proof as <see cref="CertificateDocument"/>, kept to the letter.</summary>
     public required string Document { get; set; }
 
     /// <summary>SHA-256 of the document in UTF-8, hexadecimal. Its first letters are the code on paper.</summary>
@@ -24,7 +24,7 @@ public class Certificate : PartFact
     public override string? ByName => By?.DisplayName;
 }
 
-/// <summary>What is printed of a proof.</summary>
+/// <summary>What is printed of a certificate.</summary>
 public enum PrintKind
 {
     Tag,

@@ -20,6 +20,7 @@ internal sealed class ConfirmationTable : IEntityTypeConfiguration<Confirmation>
     {
         builder.Property(c => c.RulesId).HasDefaultValueSql("null");
         builder.Property(c => c.Reason).HasMaxLength(300);
+        builder.Property(c => c.DialVerified).HasColumnName("dial_borne_out");
         builder.ToTable(t =>
             t.HasCheckConstraint(
                 "ck_confirmations_release_is_inside_discard",

@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Uncial.Data.Model;
 
-/// <summary>How a part left the journey. A refused one goes back as it came, unturned and unjudged.</summary>
+/// <summary>How a part left the workflow. A refused one goes back as it came, unturned and unjudged.</summary>
 public enum OutcomeKind
 {
     Released,
@@ -25,7 +25,7 @@ public enum ScrapCause
     Other,
 }
 
-/// <summary>The end of a part's journey in this job. Who called it back is on record beside it.</summary>
+/// <summary>The end of a part's workflow in this job. Who called it back is on record beside it.</summary>
 public class Outcome : PartFact
 {
     public int PartId { get; set; }
@@ -47,7 +47,7 @@ public class Outcome : PartFact
     [MaxLength(120)]
     public string? Preservative { get; set; }
 
-    /// <summary>The lead hand who signed with a PIN at another's screen; null where nobody had to.</summary>
+    /// <summary>The lead who signed with a PIN at another's screen; null where nobody had to.</summary>
     public int? SignedById { get; set; }
     public Operator? SignedBy { get; set; }
 

@@ -302,13 +302,13 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         return Redirect($"/receive/{Job.Number}/{part.Tag}");
     }
 
-    /// <summary>The last visit of the part whose tag was typed or scanned: a tag, the address of its story, or that of its proof.</summary>
+    /// <summary>The last visit of the part whose tag was typed or scanned: a tag, the address of its history, or that of its proof.</summary>
     private async Task<Part?> KnownAsync(CancellationToken cancel)
     {
         var text = Known?.Trim() ?? "";
         var last = text.Split('?')[0].TrimEnd('/').Split('/')[^1];
         if (text.Contains("/proof/", StringComparison.Ordinal))
-            last = await Proofs.FindAsync(db, last, cancel) is { } proof ? Proofs.Read(proof).Tag : "";
+            last = await CertificateStore.FindAsync(db, last, cancel) is { } proof ? CertificateStore.Read(proof).Tag : "";
         if (last.Length is 0 or > 12 || !last.All(char.IsAsciiLetterOrDigit))
             return null;
         // Tags are told apart by letter, not by its size.

@@ -15,7 +15,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
 {
     private const int LongestReason = 300;
 
-    /// <summary>One line of the story.</summary>
+    /// <summary>One line of the history.</summary>
     public sealed record Line(DateTimeOffset At, string? By, string Mark, string What, string? More, bool IsWithdrawn);
 
     public Part Part { get; private set; } = null!;
@@ -36,7 +36,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
     [BindProperty(SupportsGet = true)]
     public int? Visit { get; set; }
 
-    /// <summary>back: the part is to be called back.</summary>
+    /// <summary>back: the part is to be recalled.</summary>
     [BindProperty(SupportsGet = true, Name = "do")]
     public string? Do { get; set; }
 
@@ -53,7 +53,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
     public string? LeadPin { get; set; }
     public string? Trouble { get; private set; }
 
-    /// <summary>How it left may be called back: not scrap, and not where it came again since.</summary>
+    /// <summary>How it left may be recalled: not scrap, and not where it came again since.</summary>
     public bool MayCallBack => Part.Outcome is { Kind: not OutcomeKind.Scrapped } && !CameBack;
 
     public bool CallsBack => Do == "back" && MayCallBack;
@@ -63,7 +63,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
 
     public async Task<IActionResult> OnGetAsync(string tag, CancellationToken cancel) => await LoadAsync(tag, cancel) ? Page() : NotFound();
 
-    /// <summary>The part is called back: a lead hand signs, with a reason.</summary>
+    /// <summary>The part is recalled: a lead signs, with a reason.</summary>
     public async Task<IActionResult> OnPostCallBackAsync(string tag, CancellationToken cancel)
     {
         Do = "back";
@@ -226,7 +226,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
             yield return new(
                 f.At,
                 f.By?.DisplayName,
-                Core.Inspection.Findings.EndsTheJourney(f.Kind) ? "over" : "read",
+                Core.Inspection.Findings.StopsThePart(f.Kind) ? "over" : "read",
                 where
                     + (
                         f.Kind == Core.Inspection.FindingKind.Nothing

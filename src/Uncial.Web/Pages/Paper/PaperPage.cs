@@ -22,13 +22,13 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
 
     /// <summary>The proof of how it left; null while it is here.</summary>
     public Certificate? Certificate { get; private set; }
-    public ProofDocument? Proof { get; private set; }
+    public CertificateDocument? Proof { get; private set; }
 
     /// <summary>Its surfaces: as they were proven, or as they are on record while it is here.</summary>
-    public IReadOnlyList<ProofSurface> Surfaces { get; private set; } = [];
+    public IReadOnlyList<CertificateSurface> Surfaces { get; private set; } = [];
 
-    /// <summary>Readings that it rests on came into doubt.</summary>
-    public bool IsInDoubt { get; private set; }
+    /// <summary>Readings that it rests on came under suspicion.</summary>
+    public bool IsSuspect { get; private set; }
 
     /// <summary>Prints of this kind so far.</summary>
     public int Copies { get; private set; }
@@ -74,22 +74,22 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
         var records = part.Surfaces.Select(s => new SurfaceRecord(s, part, Shop)).ToList();
         if (part.Outcome is not null)
         {
-            Certificate = await Proofs.EnsureAsync(db, part, Shop, time.GetUtcNow(), cancel);
-            Proof = Proofs.Read(Certificate);
+            Certificate = await CertificateStore.EnsureAsync(db, part, Shop, time.GetUtcNow(), cancel);
+            Proof = CertificateStore.Read(Certificate);
             Copies = Certificate.Prints.Count(p => p.Kind == Kind);
         }
-        Surfaces = Proof?.Surfaces ?? [.. records.Select(Proofs.Of)];
-        IsInDoubt = records.Any(r => r.Measuring.Suspect.Count > 0);
+        Surfaces = Proof?.Surfaces ?? [.. records.Select(CertificateStore.Of)];
+        IsSuspect = records.Any(r => r.Measuring.Suspect.Count > 0);
         ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : "Certificate of ") + part.Tag;
         ViewData["Sub"] = $"{part.Job!.Vehicle}, job {part.Job.Number}";
         Address =
-            $"{Request.Scheme}://{Request.Host}" + (Certificate is null ? $"/part/{part.Tag}" : $"/proof/{Proofs.CodeOf(Certificate)}");
+            $"{Request.Scheme}://{Request.Host}" + (Certificate is null ? $"/part/{part.Tag}" : $"/proof/{CertificateStore.CodeOf(Certificate)}");
         Qr = Code(Address);
         return true;
     }
 
     /// <summary>A surface's name where a part has two.</summary>
-    public static string NameOf(ProofSurface surface)
+    public static string NameOf(CertificateSurface surface)
     {
         ArgumentNullException.ThrowIfNull(surface);
         return surface.InHat ? "Drum in the hat"
@@ -103,7 +103,7 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
             ? "NOT RELEASED"
             : Words.Say("outcome." + Proof.Outcome).ToUpperInvariant()
                 + (Proof.DoNotMachineAgain ? ", DO NOT MACHINE AGAIN" : "")
-                + (IsInDoubt ? ", READINGS IN DOUBT" : "");
+                + (IsSuspect ? ", READINGS SUSPECT" : "");
 
     private static HtmlString Code(string address)
     {
@@ -127,7 +127,7 @@ public class TagModel(UncialDb db, ShopFile file, Reader reader, TimeProvider ti
     protected override PrintKind Kind => PrintKind.Tag;
 }
 
-/// <summary>The certificate on one page: everything that the proof holds, and its hash.</summary>
+/// <summary>The certificate on one page: everything that the certificate holds, and its hash.</summary>
 public class CertificateModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PaperPage(db, file, reader, time)
 {
     protected override PrintKind Kind => PrintKind.Certificate;

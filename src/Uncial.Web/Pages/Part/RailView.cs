@@ -6,7 +6,7 @@ namespace Uncial.Web.Pages;
 /// <summary>One station on the rail.</summary>
 public sealed record RailStop(Station Station, string Href, bool IsDone, bool IsCurrent);
 
-/// <summary>The journey of the part that the page is about.</summary>
+/// <summary>The workflow of the part that the page is about.</summary>
 public sealed record RailView(IReadOnlyList<RailStop> Stops)
 {
     private static readonly Station[] Journey =

@@ -15,9 +15,9 @@ namespace Uncial.Web.Pages;
 [EnableRateLimiting("calculations")]
 public class VerifyModel(UncialDb db, Reader reader) : PageModel
 {
-    public ProofDocument? Proof { get; private set; }
+    public CertificateDocument? Proof { get; private set; }
     public Certificate? Certificate { get; private set; }
-    public ProofState? State { get; private set; }
+    public CertificateState? State { get; private set; }
     public string Code { get; private set; } = "";
 
     public async Task<IActionResult> OnGetAsync(string? code, CancellationToken cancel)
@@ -25,14 +25,14 @@ public class VerifyModel(UncialDb db, Reader reader) : PageModel
         (ViewData["Title"], Code) = ("Proof", code?.Trim() ?? "");
         if (Code.Length == 0)
             return Page();
-        Certificate = await Proofs.FindAsync(db, Code, cancel);
+        Certificate = await CertificateStore.FindAsync(db, Code, cancel);
         if (Certificate is null)
         {
             Response.StatusCode = StatusCodes.Status404NotFound;
             return Page();
         }
-        Proof = Proofs.Read(Certificate);
-        State = await Proofs.CheckAsync(db, Certificate, cancel);
+        Proof = CertificateStore.Read(Certificate);
+        State = await CertificateStore.CheckAsync(db, Certificate, cancel);
         if (reader.IsSignedIn)
             (ViewData["Title"], ViewData["Sub"]) = (
                 "Proof of " + Words.Of(Proof).ToLowerInvariant(),

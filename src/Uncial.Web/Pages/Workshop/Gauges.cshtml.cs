@@ -36,15 +36,15 @@ public sealed class GaugeTyped
 /// <param name="Who">Whose hand; null for all together.</param>
 /// <param name="Repeats">What the repeats on record say.</param>
 /// <param name="Counts">It is what the reader's next reading goes by.</param>
-/// <param name="Doubt">Doubt of one reading at a usual size.</param>
+/// <param name="Uncertainty">Uncertainty of one reading at a usual size.</param>
 /// <param name="OfTwo">Doubt of the mean of two.</param>
 /// <param name="Factor">Coverage factor, where few repeats are known.</param>
-public sealed record GaugeStudy(string? Who, Repeatability Repeats, bool Counts, Length Doubt, Length OfTwo, decimal Factor);
+public sealed record GaugeStudy(string? Who, Repeatability Repeats, bool Counts, Length Uncertainty, Length OfTwo, decimal Factor);
 
-/// <summary>The gauges of the shop: what each is, how its zero stands, what it has put in doubt. The owner enters and changes them.</summary>
+/// <summary>The gauges of the shop: what each is, how its zero stands, what it has put suspect. The owner enters and changes them.</summary>
 public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, TimeProvider time) : PageModel
 {
-    private const int DoubtsShown = 40;
+    private const int SuspectShown = 40;
 
     [BindProperty(SupportsGet = true)]
     public int? Id { get; set; }
@@ -68,13 +68,13 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
     public IReadOnlyList<Gauge> Gauges => [.. Shop.Gauges.OrderBy(g => g.RetiredAt is not null).ThenBy(g => g.Kind).ThenBy(g => g.Id)];
     public Gauge? Chosen { get; private set; }
 
-    /// <summary>Parts with readings of the chosen gauge that are in doubt.</summary>
-    public IReadOnlyList<(string Tag, string Vehicle, int Readings, OutcomeKind? Outcome)> Doubts { get; private set; } = [];
+    /// <summary>Parts with readings of the chosen gauge that are suspect.</summary>
+    public IReadOnlyList<(string Tag, string Vehicle, int Readings, OutcomeKind? Outcome)> SuspectParts { get; private set; } = [];
 
     /// <summary>How the chosen gauge repeats in each hand, and in all: the one that counts for the reader is marked.</summary>
     public IReadOnlyList<GaugeStudy> Studies { get; private set; } = [];
 
-    public IReadOnlyDictionary<int, int> DoubtCounts { get; private set; } = new Dictionary<int, int>();
+    public IReadOnlyDictionary<int, int> SuspectCounts { get; private set; } = new Dictionary<int, int>();
     public string? Question { get; private set; }
     public DateTimeOffset Now => time.GetUtcNow();
 
@@ -192,7 +192,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
     {
         Shop = await file.ShopAsync(Request, cancel);
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Gauges", "", "gauges");
-        DoubtCounts = await db
+        SuspectCounts = await db
             .ReadingFlags.Join(db.Readings, f => f.ReadingId, r => r.Id, (f, r) => r.GaugeId)
             .Where(g => g != null)
             .GroupBy(g => g!.Value)
@@ -224,9 +224,9 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
                 part.Key.Outcome,
             }
         )
-            .Take(DoubtsShown)
+            .Take(SuspectShown)
             .ToListAsync(cancel);
-        Doubts = [.. doubts.Select(d => (d.Tag, d.Vehicle, d.Count, d.Outcome))];
+        SuspectParts = [.. doubts.Select(d => (d.Tag, d.Vehicle, d.Count, d.Outcome))];
         if (!Edit && (Chosen.Kind.Reads(Core.Parts.PartKind.Rotor) || Chosen.Kind.Reads(Core.Parts.PartKind.Drum)))
             await StudyAsync(Chosen, cancel);
         return null;

@@ -21,7 +21,7 @@ public sealed class TechniqueTyped
     public bool Retired { get; set; }
 }
 
-/// <summary>The ways to work: the built-in schools and the shop's own beside them. The owner enters and changes the shop's own.</summary>
+/// <summary>The techniques: the built-in schools and the shop's own beside them. The owner enters and changes the shop's own.</summary>
 public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
 {
     [BindProperty(SupportsGet = true)]

@@ -1,4 +1,4 @@
-// What the server tells while the page stands open: facts that another hand added, and what the gauges send.
+// What the server tells while the page stands open: facts that somebody else added, and what the gauges send.
 // What the page itself does is handed in, so that it is loaded once.
 import { followLathe } from './cutting.js';
 

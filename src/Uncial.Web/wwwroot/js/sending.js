@@ -77,7 +77,7 @@ export async function refresh() {
 async function fetchAnew() {
   if (busy || document.querySelector(':popover-open')) { setTimeout(refresh, 500); return; }
   const here = location.href;
-  // The gauge may stand at this place already: the page goes on asking for it, and what another hand read here is asked about.
+  // The gauge may stand at this place already: the page goes on asking for it, and what somebody else read here is asked about.
   const asks = document.querySelector('form[data-waits]:not([data-done])')?.elements;
   const at = asks && new URLSearchParams(asks.depth.value ? { at: asks.at.value, depth: asks.depth.value } : { at: asks.at.value });
   const seen = asks?.Seen.value;

@@ -260,7 +260,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
                     )
                 ).Where(e => (e.Holder == ToolHolder.Bar) == !IsRotor && (e.Chipped || e.Worn)),
             ];
-        if (View == CutView.Ready && Record.Planning.Doubt is null)
+        if (View == CutView.Ready && Record.Planning.Change is null)
         {
             await LoadHeadAsync(cancel);
             EdgeCorrection = Record.State.Head!.Correction(Record.Lathe.Profile.Dial(Record.Kind, true).DepthPerDivision);
@@ -319,7 +319,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             Trouble = Words.Say("startRefusal." + refusal);
             return await ShowAsync(cancel);
         }
-        if (Record.Planning.Doubt is not null)
+        if (Record.Planning.Change is not null)
             return await ShowAsync(cancel);
         if (Pass.TurnFirst && !string.IsNullOrWhiteSpace(TurnedRunout))
         {
@@ -458,7 +458,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.Planning.Doubt is null || !Record.Planning.CanPlanAnew || Record.Cutting.IsCutting || Record.Cutting.IsCut)
+        if (Record.Planning.Change is null || !Record.Planning.CanPlanAnew || Record.Cutting.IsCutting || Record.Cutting.IsCut)
             return await ShowAsync(cancel);
         await LoadHeadAsync(cancel);
         PlanCommands.PlanForFacts(Record, Actor);

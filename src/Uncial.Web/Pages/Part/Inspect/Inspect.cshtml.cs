@@ -8,7 +8,7 @@ using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>Look: what eye and hand find before anything is measured, with what to do about it. A crack ends the part's journey here.</summary>
+/// <summary>Look: what eye and hand find before anything is measured, with what to do about it. A crack ends the part's workflow here.</summary>
 public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
     : PartPage(db, shop, reader, time)
 {
@@ -35,7 +35,7 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     protected override Station At => Station.Measure;
 
-    /// <summary>The finding that ends the journey, or null.</summary>
+    /// <summary>The finding that ends the workflow, or null.</summary>
     public FindingFact? End => Record.Inspection.End;
 
     public bool IsCrack => End?.Kind == FindingKind.Crack;
@@ -102,7 +102,7 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         // What would end the part's way is taken back by a lead, with a PIN.
         LeadSigned? signed = null;
         if (
-            Findings.EndsTheJourney(found.Kind)
+            Findings.StopsThePart(found.Kind)
             && (
                 signed = await signature.SignAsync(
                     Lead,

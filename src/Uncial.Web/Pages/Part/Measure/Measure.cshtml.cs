@@ -52,7 +52,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     protected override Station At => Station.Measure;
 
     public override bool IsOpen =>
-        (Record.CutsDone == 0 || Record is { Planning.Doubt: not null, Planning.CanPlanAnew: false }) && Record.Part.Outcome is null;
+        (Record.CutsDone == 0 || Record is { Planning.Change: not null, Planning.CanPlanAnew: false }) && Record.Part.Outcome is null;
 
     public RotorFigures? Rotor { get; private set; }
     public DrumFigures? Drum { get; private set; }

@@ -187,7 +187,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         );
     }
 
-    /// <summary>What a lead hand has typed and not kept, for a reload or another screen.</summary>
+    /// <summary>What a lead has typed and not kept, for a reload or another screen.</summary>
     public CutDraft? Draft { get; private set; }
 
     public string DraftOf => string.Create(CultureInfo.InvariantCulture, $"plan.{Record.Surface.Turn}");
@@ -265,7 +265,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         await PlanAsync(cancel);
         if (Runs || !MayCut || Chosen is not { Feasible: true } || IsStale())
             return await ShowAsync(cancel);
-        // A first pass that could end past machine-to is a lead hand's to sign for; one that could end past discard is never given.
+        // A first pass that could end past machine-to is a lead's to sign for; one that could end past discard is never given.
         LeadSigned? signed = null;
         if (NeedsSignature)
         {

@@ -197,7 +197,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             }
             catch (DbUpdateConcurrencyException) when (tries < MostTries)
             {
-                // Another hand added to the part in the same moment: read it again, that is no reason to ask.
+                // somebody else added to the part in the same moment: read it again, that is no reason to ask.
                 Db.ChangeTracker.Clear();
             }
             catch (DbUpdateException e)
@@ -299,7 +299,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         );
     }
 
-    /// <summary>The gauge was read on its standard: it corrects what follows, or fails and puts what it read lately in doubt.</summary>
+    /// <summary>The gauge was read on its standard: it corrects what follows, or fails and puts what it read lately suspect.</summary>
     public async Task<IActionResult> OnPostZeroAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
@@ -393,7 +393,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                 select (Length?)c.Worst
             ).FirstOrDefaultAsync(cancel);
 
-    /// <summary>Puts a question where the reading cannot well be, or where another hand read the same place meanwhile.</summary>
+    /// <summary>Puts a question where the reading cannot well be, or where somebody else read the same place meanwhile.</summary>
     private bool Asks(TypedLength typed, ReadingPlace place)
     {
         if (Record.Measuring.SizesAt(place) is [.., var newest] && newest.Id > Seen)
@@ -421,8 +421,8 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             Question =
                 (
                     odd.Against is { } against
-                        ? Words.Of(odd.Doubt, typed.Value, against, Reader.Unit)
-                        : Words.Of(odd.Doubt, typed.Value, Limits, Reader.Unit)
+                        ? Words.Of(odd.Why, typed.Value, against, Reader.Unit)
+                        : Words.Of(odd.Why, typed.Value, Limits, Reader.Unit)
                 ) + " Press Enter again to keep it as it is, or type it anew.";
         else if (Gauge?.Bar is { } bar && BarStart is { } start && !bar.IsOnDial(start, typed.Value))
             Question =

@@ -7,7 +7,7 @@ using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>Release, shelve or scrap: the end of a part's journey in this job.</summary>
+/// <summary>Release, shelve or scrap: the end of a part's workflow in this job.</summary>
 public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
     : PartPage(db, shop, reader, time)
 {
@@ -87,7 +87,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         var outcome = ReleaseCommands.Close(Record.Part, Kind, Reason, NeedsLead && Kind == OutcomeKind.Released, Actor, aside);
         if (!await SaveSignedAsync(signed, cancel))
             return await ShowAgainAsync(cancel);
-        await Proofs.EnsureAsync(Db, Record.Part, Record.Shop, outcome.At, cancel);
+        await CertificateStore.EnsureAsync(Db, Record.Part, Record.Shop, outcome.At, cancel);
         return Redirect($"/tag/{Tag}");
     }
 

@@ -9,7 +9,7 @@ using Uncial.Data;
 namespace Uncial.Web.Tests;
 
 /// <summary>A plan does not outlive what it rests on: not on the pages, and not in the database.</summary>
-public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
+public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -22,7 +22,7 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var db = shop.Db();
         var record = await db.RecordAsync(await shop.ReadPartAsync(machineTo: "23.40"));
-        var actor = new Actor(await db.HandAsync("ines"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await db.PersonAsync("ines"), DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         if (mistyped is not null)
             MeasureCommands.RecordReading(
@@ -103,12 +103,12 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         await CutAsync(db, now, actor, new(0xF, 0xF, null, null, null, null));
         var carried = now().Planning.Request(true);
         carried.TouchBound.ShouldBeGreaterThan(Mm(25m));
-        now().Planning.Doubt.ShouldBeNull();
+        now().Planning.Change.ShouldBeNull();
         // Going through the passes again says what the passes left.
         carried.Sides.ShouldAllBe(s => s.Need == Mm(0.10m) - s.Done && s.Done > Length.Zero);
         MeasureCommands.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", actor);
         await db.SaveChangesAsync(Cancel);
-        now().Planning.Doubt.ShouldBe(PlanDoubt.Reading);
+        now().Planning.Change.ShouldBe(PlanChange.Reading);
         Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(now(), 1, actor));
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
         PlanCommands.PlanForFacts(now(), actor);
@@ -118,7 +118,7 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
             now().Planning.Document!.Request,
             StoredJson.Read<PlanDocument>(now().Surface.Plans.Single(p => p.Id == done.PlanId).Document).Option.Passes[0]
         );
-        now().Planning.Doubt.ShouldBeNull();
+        now().Planning.Change.ShouldBeNull();
         now().Planning.Document!.Continues.ShouldBeTrue();
         // Greatest standing reading less U, less what the first pass took from both faces.
         request.TouchBound.ShouldBe(now().Measuring.SizesBefore.Max(r => r.Value) - request.Uncertainty - first.Depth[0] - first.Depth[1]);
@@ -152,7 +152,7 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         var second = now().Planning.PassOf(now().Surface.Passes.MaxBy(p => p.Cut)!);
         MeasureCommands.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", actor);
         await db.SaveChangesAsync(Cancel);
-        now().Planning.Doubt.ShouldBe(PlanDoubt.Reading);
+        now().Planning.Change.ShouldBe(PlanChange.Reading);
         PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         var taken = first.Depth[0] + first.Depth[1] + second.Depth[0] + second.Depth[1];
@@ -161,7 +161,7 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         foreach (var size in now().Measuring.SizesBefore)
             MeasureCommands.Withdraw(now(), size, "wrong part", actor);
         await db.SaveChangesAsync(Cancel);
-        (now().Planning.CanPlanAnew, now().Planning.Doubt).ShouldBe((false, PlanDoubt.Reading));
+        (now().Planning.CanPlanAnew, now().Planning.Change).ShouldBe((false, PlanChange.Reading));
         Should.Throw<InvalidOperationException>(() => PlanCommands.PlanForFacts(now(), actor));
         MeasureCommands.RecordReading(
             now(),
@@ -193,18 +193,18 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
             actor
         );
         await db.SaveChangesAsync(Cancel);
-        now().Planning.Doubt.ShouldBe(PlanDoubt.Limit);
+        now().Planning.Change.ShouldBe(PlanChange.Limit);
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
         PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
-        (now().Planning.Doubt, now().Planning.Document!.Request.MachineTo).ShouldBe((null, Mm(23.60m)));
+        (now().Planning.Change, now().Planning.Document!.Request.MachineTo).ShouldBe((null, Mm(23.60m)));
 
         // Put on anew: the dials have no zero, and what was clean runs out as the new set-up makes it.
         var lathe = now().Lathe;
         var left = now().Planning.Document!.Request.Sides[0].Need;
         MountCommands.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, null, actor);
         await db.SaveChangesAsync(Cancel);
-        now().Planning.Doubt.ShouldBe(PlanDoubt.Mount);
+        now().Planning.Change.ShouldBe(PlanChange.Mount);
         MountCommands.CheckSetUp(
             now(),
             new(
@@ -221,7 +221,7 @@ public class PlanDoubtTests(RunningShop shop) : IClassFixture<RunningShop>
         PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);
         var anew = now().Planning.Document!;
-        (anew.Continues, now().Planning.Doubt).ShouldBe((false, null));
+        (anew.Continues, now().Planning.Change).ShouldBe((false, null));
         anew.Request.Sides[0].Need.ShouldBe(left + Mm(0.20m));
         // The next mounting is checked to 0.03: the 0.20 of this one stays with it.
         MountCommands.Mount(now(), lathe, new(MountWay.ConeAndCups, "Cone", Length.Zero, [], []), damped: true, RemountCause.Dirt, actor);

@@ -8,7 +8,7 @@ using Uncial.Data;
 namespace Uncial.Web.Tests;
 
 /// <summary>Confirm, release and remember as they are used: decisions by role, paper, calling back, coming again, files.</summary>
-public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
+public class CertificatePageTests(RunningShop shop) : IClassFixture<RunningShop>
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -19,7 +19,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var tag = await ToConfirmUnseen(sizes);
         await using var db = shop.Db();
-        await db.LookAtAsync(await db.RecordAsync(tag), new(await db.HandAsync("tom"), DateTimeOffset.UtcNow));
+        await db.LookAtAsync(await db.RecordAsync(tag), new(await db.PersonAsync("tom"), DateTimeOffset.UtcNow));
         return tag;
     }
 
@@ -30,7 +30,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         var (tag, settings, hand) = (
             await shop.ReadPartAsync(),
             await db.ShopAsync(Cancel),
-            new Actor(await db.HandAsync("tom"), DateTimeOffset.UtcNow)
+            new Actor(await db.PersonAsync("tom"), DateTimeOffset.UtcNow)
         );
         var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
@@ -209,8 +209,8 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         var outcome = await after
             .Outcomes.Include(o => o.Certificate)
             .SingleAsync(o => after.Parts.Any(p => p.Id == o.PartId && p.Tag == tag), Cancel);
-        (outcome.ById, outcome.SignedById).ShouldBe((await after.HandAsync("tom"), await after.HandAsync("ines")));
-        var code = Proofs.CodeOf(outcome.Certificate!);
+        (outcome.ById, outcome.SignedById).ShouldBe((await after.PersonAsync("tom"), await after.PersonAsync("ines")));
+        var code = CertificateStore.CodeOf(outcome.Certificate!);
         screen.Go("/proof/" + code);
         screen.UntilHeading("It holds");
         screen.UntilText("Tom Okoro");
@@ -234,7 +234,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         passer.IsAccessible();
         passer.Go("/proof/0123456789abcdef");
         passer.UntilHeading("No such certificate");
-        passer.Fill("Code", Proofs.Spelled(code));
+        passer.Fill("Code", CertificateStore.Spelled(code));
         passer.Press(Keys.Enter);
         passer.UntilHeading("It holds");
         passer.Go("/certificate/" + tag);
@@ -333,7 +333,7 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
             c => db.Outcomes.Any(o => o.Id == c.OutcomeId && db.Parts.Any(p => p.Id == o.PartId && p.Tag == kept)),
             Cancel
         );
-        screen.Go("/proof/" + Proofs.CodeOf(certificate));
+        screen.Go("/proof/" + CertificateStore.CodeOf(certificate));
         screen.UntilHeading("Recalled");
         screen.Go("/logbook?find=" + kept + "&state=here");
         screen.UntilText(kept);
@@ -365,8 +365,8 @@ public class ProofPageTests(RunningShop shop) : IClassFixture<RunningShop>
         // A scanner sends the address that stands on the tag.
         await using var db = shop.Db();
         var part = (await db.Parts.Where(p => p.Tag == "TQA3Q" && p.Visit == 3).WithFactsAsync(db, Cancel)).Single();
-        var proof = await Proofs.EnsureAsync(db, part, await db.ShopAsync(Cancel), DateTimeOffset.UtcNow, Cancel);
-        screen.Fill("Was here before", "http://uncial.example/proof/" + Proofs.CodeOf(proof));
+        var proof = await CertificateStore.EnsureAsync(db, part, await db.ShopAsync(Cancel), DateTimeOffset.UtcNow, Cancel);
+        screen.Fill("Was here before", "http://uncial.example/proof/" + CertificateStore.CodeOf(proof));
         screen.Press(Keys.Enter);
         screen.UntilText("It was here before: visit 4");
         screen.UntilText("23.40"); // the limits that stood

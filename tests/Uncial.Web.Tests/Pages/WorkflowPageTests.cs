@@ -7,7 +7,7 @@ using Uncial.Data;
 namespace Uncial.Web.Tests;
 
 /// <summary>A rotor and a drum from sign-in to tag, by keyboard, on the real thing; once clean, once with a wrong entry at every step.</summary>
-public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
+public class WorkflowPageTests(EmptyShop shop) : IClassFixture<EmptyShop>
 {
     private const string Space = " ";
 
@@ -18,7 +18,7 @@ public class JourneyTests(EmptyShop shop) : IClassFixture<EmptyShop>
         OpenTheShop(screen);
         var (rotor, drum) = Receive(screen);
 
-        // The rotor: eight places, both faces, the shop's own way to work.
+        // The rotor: eight places, both faces, the shop's own technique.
         screen.UntilHeading("Read at 12 o’clock");
         screen.IsAccessible();
         Read(screen, "24.31", "24.33", "24.36", "24.38", "24+.37", "0.9586614in", "24.32", "24.30");

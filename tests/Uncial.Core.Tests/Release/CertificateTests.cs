@@ -8,7 +8,7 @@ using static Uncial.Core.Tests.Mm;
 namespace Uncial.Core.Tests;
 
 /// <summary>What is said of a finished part beside its size: its shape, what speaks against it, and its life so far.</summary>
-public class ProofTests
+public class CertificateTests
 {
     private static readonly ShopRules Rules = ShopRules.Default;
 

@@ -5,8 +5,8 @@ using Uncial.Core.Parts;
 
 namespace Uncial.Data.Certificates;
 
-/// <summary>Makes proofs and checks them.</summary>
-public static class Proofs
+/// <summary>Makes certificates and checks them.</summary>
+public static class CertificateStore
 {
     /// <summary>Letters of the hash that stand on paper.</summary>
     public const int CodeLength = 16;
@@ -21,11 +21,11 @@ public static class Proofs
     /// <summary>The same in groups of four, to be read and typed.</summary>
     public static string Spelled(string code) => string.Join(' ', code.Chunk(4).Select(c => new string(c)));
 
-    /// <summary>The document of a proof.</summary>
-    public static ProofDocument Read(Certificate certificate)
+    /// <summary>The document of a certificate.</summary>
+    public static CertificateDocument Read(Certificate certificate)
     {
         ArgumentNullException.ThrowIfNull(certificate);
-        return StoredJson.Read<ProofDocument>(certificate.Document);
+        return StoredJson.Read<CertificateDocument>(certificate.Document);
     }
 
     public static string Hash(string document) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(document)));
@@ -94,8 +94,8 @@ public static class Proofs
             .FirstOrDefaultAsync(cancel);
     }
 
-    /// <summary>Whether a proof can be relied on now.</summary>
-    public static async Task<ProofState> CheckAsync(UncialDb db, Certificate certificate, CancellationToken cancel)
+    /// <summary>Whether a certificate can be relied on now.</summary>
+    public static async Task<CertificateState> CheckAsync(UncialDb db, Certificate certificate, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(certificate);
@@ -118,7 +118,7 @@ public static class Proofs
         return new(hashHolds, faults.Count == 0 && headHolds, outcome.Withdrawal, doubt);
     }
 
-    private static ProofDocument Of(Part part, Outcome outcome, Shop shop, Func<int, string> name, ChainLink head) =>
+    private static CertificateDocument Of(Part part, Outcome outcome, Shop shop, Func<int, string> name, ChainLink head) =>
         new()
         {
             Shop = shop.Name,
@@ -145,7 +145,7 @@ public static class Proofs
         };
 
     /// <summary>What is to be said of a surface as it is on record now.</summary>
-    public static ProofSurface Of(SurfaceRecord record)
+    public static CertificateSurface Of(SurfaceRecord record)
     {
         ArgumentNullException.ThrowIfNull(record);
         var confirmed = record.Confirming.Holding;
@@ -176,7 +176,7 @@ public static class Proofs
                 .. new[] { LimitKind.MachineTo, LimitKind.Discard }
                     .Select(k => (Kind: k, Stated: record.Receiving.Stated(k)))
                     .Where(l => l.Stated.Count > 0)
-                    .Select(l => new ProofLimit(
+                    .Select(l => new CertificateLimit(
                         l.Kind,
                         [.. l.Stated.Select(e => e.Source)],
                         !HeldLimit.Differ(l.Stated.Select(e => e.Value))
@@ -187,7 +187,7 @@ public static class Proofs
             [
                 .. record
                     .Measuring.WithdrawnSizes.Zip(Sizes(record, record.Measuring.WithdrawnSizes))
-                    .Select(r => new ProofWithdrawal(
+                    .Select(r => new CertificateWithdrawal(
                         r.Second,
                         r.First.Withdrawn!.Reason,
                         r.First.Withdrawn.ByName,
@@ -198,6 +198,6 @@ public static class Proofs
         };
     }
 
-    private static ProofSize[] Sizes(SurfaceRecord record, IEnumerable<ReadingFact> sizes) =>
-        [.. sizes.Select(r => new ProofSize(r.Degrees ?? 0, r.Station, r.Value, r.Typed, r.Unit, record.GaugeOf(r)?.Name))];
+    private static CertificateSize[] Sizes(SurfaceRecord record, IEnumerable<ReadingFact> sizes) =>
+        [.. sizes.Select(r => new CertificateSize(r.Degrees ?? 0, r.Station, r.Value, r.Typed, r.Unit, record.GaugeOf(r)?.Name))];
 }

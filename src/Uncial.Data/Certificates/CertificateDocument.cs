@@ -4,30 +4,30 @@ using Uncial.Core.Release;
 
 namespace Uncial.Data.Certificates;
 
-/// <summary>A size that a proof rests on.</summary>
+/// <summary>A size that a certificate rests on.</summary>
 /// <param name="Degrees">Clock position or axis, degrees.</param>
 /// <param name="Station">Depth in a drum, or how far in from the edge of a rotor; null for the usual one.</param>
 /// <param name="Size">Thickness or diameter, corrected by the zero check.</param>
 /// <param name="Typed">As it was typed.</param>
 /// <param name="Unit">Unit of a bare figure.</param>
 /// <param name="Gauge">What it was read with.</param>
-public sealed record ProofSize(decimal Degrees, Length? Station, Length Size, string Typed, LengthUnit Unit, string? Gauge);
+public sealed record CertificateSize(decimal Degrees, Length? Station, Length Size, string Typed, LengthUnit Unit, string? Gauge);
 
 /// <summary>Where a limit was read.</summary>
 /// <param name="Kind">Which limit.</param>
 /// <param name="Sources">Its sources: one, or several that say the same or not.</param>
 /// <param name="Agree">All of them say the same.</param>
-public sealed record ProofLimit(LimitKind Kind, IReadOnlyList<LimitSource> Sources, bool Agree);
+public sealed record CertificateLimit(LimitKind Kind, IReadOnlyList<LimitSource> Sources, bool Agree);
 
 /// <summary>A reading that was withdrawn.</summary>
 /// <param name="Size">What was read, and where.</param>
 /// <param name="Reason">Why it was withdrawn.</param>
 /// <param name="By">Who withdrew it.</param>
 /// <param name="SignedBy">The lead who signed, where the reading was beyond discard.</param>
-public sealed record ProofWithdrawal(ProofSize Size, string Reason, string? By, string? SignedBy);
+public sealed record CertificateWithdrawal(CertificateSize Size, string Reason, string? By, string? SignedBy);
 
-/// <summary>What a proof says of one work surface. Lengths in millimetres.</summary>
-public sealed record ProofSurface
+/// <summary>What a certificate says of one work surface. Lengths in millimetres.</summary>
+public sealed record CertificateSurface
 {
     public required PartKind Kind { get; init; }
     public bool InHat { get; init; }
@@ -47,27 +47,27 @@ public sealed record ProofSurface
     public string? ConfirmedAlthough { get; init; }
     public Length? Variation { get; init; }
     public Length? Taper { get; init; }
-    public IReadOnlyList<ProofSize> SizesBefore { get; init; } = [];
-    public IReadOnlyList<ProofSize> Sizes { get; init; } = [];
+    public IReadOnlyList<CertificateSize> SizesBefore { get; init; } = [];
+    public IReadOnlyList<CertificateSize> Sizes { get; init; } = [];
 
     /// <summary>Where its limits were read.</summary>
-    public IReadOnlyList<ProofLimit> LimitSources { get; init; } = [];
+    public IReadOnlyList<CertificateLimit> LimitSources { get; init; } = [];
 
     /// <summary>Steps that made a limit laxer, with who signed.</summary>
     public IReadOnlyList<LaxerLimit> LaxerLimits { get; init; } = [];
 
     /// <summary>Readings that were withdrawn.</summary>
-    public IReadOnlyList<ProofWithdrawal> Withdrawn { get; init; } = [];
+    public IReadOnlyList<CertificateWithdrawal> Withdrawn { get; init; } = [];
 
     /// <summary>Readings that count for nothing because their gauge failed on its standard afterwards.</summary>
-    public IReadOnlyList<ProofSize> Suspect { get; init; } = [];
+    public IReadOnlyList<CertificateSize> Suspect { get; init; } = [];
 
     /// <summary>What is left to discard, negative beyond; null where it was not read or has no limit.</summary>
     public Length? LeftToDiscard() => Now is { } now && Discard is { } discard ? Limits.Margin(Kind, now, discard) : null;
 }
 
 /// <summary>What is proven of a part that left: kept to the letter, under a hash.</summary>
-public sealed record ProofDocument
+public sealed record CertificateDocument
 {
     /// <summary>Version of the format.</summary>
     public const int CurrentVersion = 2;
@@ -91,7 +91,7 @@ public sealed record ProofDocument
     public required string By { get; init; }
     public string? SignedBy { get; init; }
     public required DateTimeOffset At { get; init; }
-    public required IReadOnlyList<ProofSurface> Surfaces { get; init; }
+    public required IReadOnlyList<CertificateSurface> Surfaces { get; init; }
 
     /// <summary>Links of the part's chain when it was made; the last of them is the outcome's.</summary>
     public required int Links { get; init; }
@@ -100,12 +100,12 @@ public sealed record ProofDocument
     public required string ChainHead { get; init; }
 }
 
-/// <summary>Whether a proof can be relied on.</summary>
+/// <summary>Whether a certificate can be relied on.</summary>
 /// <param name="HashHolds">The document is, to the letter, the one that was hashed.</param>
 /// <param name="ChainHolds">No fact of the part was changed, taken away or slipped in.</param>
-/// <param name="Withdrawn">The part was called back.</param>
-/// <param name="InDoubt">Readings that it rests on came into doubt since.</param>
-public sealed record ProofState(bool HashHolds, bool ChainHolds, OutcomeWithdrawal? Withdrawn, int InDoubt)
+/// <param name="Withdrawn">The part was recalled.</param>
+/// <param name="Suspect">Readings that it rests on came under suspicion since.</param>
+public sealed record CertificateState(bool HashHolds, bool ChainHolds, OutcomeWithdrawal? Withdrawn, int Suspect)
 {
-    public bool Holds => HashHolds && ChainHolds && Withdrawn is null && InDoubt == 0;
+    public bool Holds => HashHolds && ChainHolds && Withdrawn is null && Suspect == 0;
 }
