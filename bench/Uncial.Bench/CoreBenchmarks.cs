@@ -8,7 +8,9 @@ using Uncial.Core.Release;
 
 namespace Uncial.Bench;
 
-/// <summary>What the pages wait for: an assessment of eight readings, a plan over all techniques, a judgement; each with its reasoning.</summary>
+/// <summary>
+/// What the pages wait for: an assessment of eight readings, a plan over all techniques, a judgement; each with its reasoning.
+/// </summary>
 [InProcess, MemoryDiagnoser, MedianColumn]
 public class CoreBenchmarks
 {

@@ -2,7 +2,8 @@ using Microsoft.Extensions.FileProviders;
 using Uncial.Core.Lengths;
 using Uncial.DeviceSimulators;
 
-// Plays a micrometer, a drum gauge, an indicator and a lathe's read-out: on four ports after that of the page on which their spindles are turned.
+// Plays a micrometer, a drum gauge, an indicator and a lathe's read-out: on four ports after that of the page on which their spindles are
+// turned.
 var builder = WebApplication.CreateBuilder(args);
 var port = builder.Configuration.GetValue("page", 5090);
 var look = builder.Configuration["look"];

@@ -25,7 +25,10 @@ public sealed class ShopFile(UncialDb db, ShopCache cache)
 
     private async Task<ShopNow> NowAsync(CancellationToken cancel) => shop ??= await cache.ShopAsync(db, cancel);
 
-    /// <summary>A part by its tag with every fact of its surfaces, or null. One that was here more than once is the one of its last visit, unless another is asked for.</summary>
+    /// <summary>
+    /// A part by its tag with every fact of its surfaces, or null. One that was here more than once is the one of its last visit, unless
+    /// another is asked for.
+    /// </summary>
     public async Task<Part?> PartAsync(string tag, CancellationToken cancel, int? visit = null) =>
         visit is { } one ? await db.PartAsync(tag, one, cancel) : await db.PartAsync(tag, cancel);
 

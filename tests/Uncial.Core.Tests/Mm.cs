@@ -24,7 +24,8 @@ internal static class Mm
     public static Reading[] Axes(params decimal[] sizes) => [.. sizes.Select((s, i) => At(i * 180m / sizes.Length, s))];
 
     /// <summary>
-    /// What of a plan is given: with a dial that nobody has verified , the passes before its first measurement, which settles the dial and asks
+    /// What of a plan is given: with a dial that nobody has verified , the passes before its first measurement, which settles the dial and
+    /// asks
     /// for a new plan.
     /// </summary>
     public static IEnumerable<PlannedPass> Given(this PlanOption option, PlanRequest request) =>

@@ -12,7 +12,9 @@ using Uncial.Core.Release;
 
 namespace Uncial.Core.Tests;
 
-/// <summary>What is shown as the way to a result must lead to that result: every step is computed again, by a reckoner of the test's own.</summary>
+/// <summary>
+/// What is shown as the way to a result must lead to that result: every step is computed again, by a reckoner of the test's own.
+/// </summary>
 public class ReasoningTests
 {
     private static readonly Gen<decimal> Small = Gen.Int[0, 120].Select(i => i / 1000m);

@@ -3,7 +3,9 @@ using Uncial.Data;
 
 namespace Uncial.Bench.Search;
 
-/// <summary>Fills an empty database with a shop of many years, by the database itself: its own rules rest meanwhile, and no chain is made.</summary>
+/// <summary>
+/// Fills an empty database with a shop of many years, by the database itself: its own rules rest meanwhile, and no chain is made.
+/// </summary>
 internal static class BigShop
 {
     private const int ReadingsOfPart = 20;

@@ -29,7 +29,8 @@ public static class Coverage
     /// <summary>The run-outs that a share clean may speak of: sectors are tapped to half a sector.</summary>
     /// <param name="depth">Depth from first touch, above 0.</param>
     /// <param name="cleanSectors">Clean sectors of twelve.</param>
-    /// <returns>The least and the greatest, which a new plan goes by; or null below 2/12 and above 11/12, where the share tells too little.</returns>
+    /// <returns>The least and the greatest, which a new plan goes by; or null below 2/12 and above 11/12, where the share tells too
+    /// little.</returns>
     public static (Length Least, Length Greatest)? RunoutRange(Length depth, int cleanSectors)
     {
         if (depth <= Length.Zero || cleanSectors is < 2 or > 11)

@@ -6,7 +6,9 @@ public static class PassTime
     /// <summary>Passes that are looked back on.</summary>
     public const int LookedBack = 12;
 
-    /// <summary>Fewest seconds after which a pass can be said to be done: somebody who is still ticking off its start must not end it.</summary>
+    /// <summary>
+    /// Fewest seconds after which a pass can be said to be done: somebody who is still ticking off its start must not end it.
+    /// </summary>
     public const int FewestSeconds = 2;
 
     private const int Fewest = 3;

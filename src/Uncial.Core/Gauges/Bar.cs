@@ -122,6 +122,8 @@ public sealed class Bar
         return below ? $"{Name(start)}{LengthText.Name(Unit)} - {text}" : $"{Name(start)} + {text}";
     }
 
-    /// <summary>Whether a size lies on the dial when the bar is set at a start; a hundredth of the reach below zero is allowed for play.</summary>
+    /// <summary>
+    /// Whether a size lies on the dial when the bar is set at a start; a hundredth of the reach below zero is allowed for play.
+    /// </summary>
     public bool IsOnDial(Length start, Length size) => size - start >= -Reach / 100 && size - start <= Reach;
 }

@@ -17,7 +17,8 @@ public enum GaugeWord
 }
 
 /// <summary>
-/// One line that a gauge sends: a word and its figures, such as <c>SEND n=17 value=24.313 unit=mm stable=yes battery=87</c>. The protocol is
+/// One line that a gauge sends: a word and its figures, such as <c>SEND n=17 value=24.313 unit=mm stable=yes battery=87</c>. The protocol
+/// is
 /// described in docs/formats/gauge-line.md.
 /// </summary>
 /// <param name="Word">What it says.</param>
@@ -28,7 +29,9 @@ public enum GaugeWord
 /// <param name="Number">Number of a sent reading, from 1 up; 0 otherwise.</param>
 public sealed record GaugeLine(GaugeWord Word, string? Text, LengthUnit Unit, bool IsStable, int? Battery, long Number)
 {
-    /// <summary>What a gauge calls the time since it was switched on, in a <see cref="GaugeWord.Hello"/>: its numbers begin anew with it.</summary>
+    /// <summary>
+    /// What a gauge calls the time since it was switched on, in a <see cref="GaugeWord.Hello"/>: its numbers begin anew with it.
+    /// </summary>
     public string? Session { get; init; }
 
     /// <summary>Longest line that is read, in characters.</summary>

@@ -4,7 +4,8 @@ using Uncial.Core.Reasoning;
 namespace Uncial.Core.Gauges;
 
 /// <summary>
-/// The uncertainty of one reading. Source: JCGM 100, standard uncertainties added in squares, expanded with k = 2 and never below one step of
+/// The uncertainty of one reading. Source: JCGM 100, standard uncertainties added in squares, expanded with k = 2 and never below one step
+/// of
 /// the gauge.
 /// </summary>
 /// <param name="Expanded">Expanded uncertainty U, rounded up at the last millionth of a millimetre.</param>

@@ -16,7 +16,8 @@ public enum LengthUnit
 /// An exact length, signed, kept as decimal millimetres: a thickness, a diameter, a depth of cut, a margin.
 /// One inch is exactly 25.4 mm, so an inch figure goes in and comes out without loss.
 /// </summary>
-/// <remarks>Range: that of <see cref="decimal"/>; readings are held to 0 (exclusive) … 2000 mm by the parser. The default value is 0.</remarks>
+/// <remarks>Range: that of <see cref="decimal"/>; readings are held to 0 (exclusive) … 2000 mm by the parser. The default value is
+/// 0.</remarks>
 public readonly record struct Length : IComparable<Length>
 {
     /// <summary>Millimetres in one inch, by definition.</summary>

@@ -15,7 +15,9 @@ public enum Implausible
     /// <summary>Off by about 25.4: inches taken for millimetres or the reverse.</summary>
     WrongUnit,
 
-    /// <summary>Much less worn than its neighbours, or than the part was before: the gauge may have lain on the ridge at the edge.</summary>
+    /// <summary>
+    /// Much less worn than its neighbours, or than the part was before: the gauge may have lain on the ridge at the edge.
+    /// </summary>
     OnTheRidge,
 
     /// <summary>Much more worn than its neighbours: a wrong place, or figures changed about.</summary>
@@ -45,7 +47,8 @@ public static class Plausibility
     }
 
     /// <summary>
-    /// Compares a size with those that stand at the same radius or depth, and with what the part was at its last visit: wear takes metal away and
+    /// Compares a size with those that stand at the same radius or depth, and with what the part was at its last visit: wear takes metal
+    /// away and
     /// never puts it on. The ridge at the edge of a worn part reads as if nothing had worn.
     /// </summary>
     /// <param name="kind">Rotor or drum.</param>

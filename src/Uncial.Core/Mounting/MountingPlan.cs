@@ -369,7 +369,8 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         }
 
         /// <summary>
-        /// Picks spacers: inside as few as keep the open edge off the shoulder, outside as few as bring the nut on its thread. Says what fails.
+        /// Picks spacers: inside as few as keep the open edge off the shoulder, outside as few as bring the nut on its thread. Says what
+        /// fails.
         /// </summary>
         private bool Fill(Length near, Length clamped, Length far, out List<Adapter> inner, out List<Adapter> outer, bool nut = true)
         {

@@ -27,7 +27,9 @@ public enum SetUpVerdict
     CannotTell,
 }
 
-/// <summary>Splits run-out into the part's own and the set-up's, by turning the part on the arbor. Source: reversal, a method of error separation.</summary>
+/// <summary>
+/// Splits run-out into the part's own and the set-up's, by turning the part on the arbor. Source: reversal, a method of error separation.
+/// </summary>
 /// <param name="PartRunout">The part's own run-out, or null where only its share is known.</param>
 /// <param name="PartAt">Its high spot.</param>
 /// <param name="SetUpRunout">The set-up's run-out, or null.</param>

@@ -53,7 +53,9 @@ public enum RemountCause
 /// <summary>What to look for first when a set-up runs out.</summary>
 public static class RemountAdvice
 {
-    /// <summary>The causes that can be, what this lathe's remounts have shown most often first; without a history, in the order of the trade.</summary>
+    /// <summary>
+    /// The causes that can be, what this lathe's remounts have shown most often first; without a history, in the order of the trade.
+    /// </summary>
     /// <param name="hubbed">The part is on its own races.</param>
     /// <param name="history">What earlier remounts found.</param>
     public static IReadOnlyList<(RemountCause Cause, int Times)> For(bool hubbed, IEnumerable<RemountCause> history)

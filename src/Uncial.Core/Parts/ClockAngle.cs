@@ -28,7 +28,9 @@ public readonly record struct ClockAngle
     internal static ClockAngle FromRadians(double radians) =>
         FromDegrees(Math.Round((decimal)(radians * 180 / Math.PI), 6, MidpointRounding.ToEven));
 
-    /// <summary>The widest stretch between neighbouring places on a circle of the given length; the whole circle for fewer than two.</summary>
+    /// <summary>
+    /// The widest stretch between neighbouring places on a circle of the given length; the whole circle for fewer than two.
+    /// </summary>
     /// <param name="places">Distinct places in ascending order.</param>
     /// <param name="circle">360 for places, 180 for axes.</param>
     internal static decimal WidestGap<T>((decimal Degrees, T Value)[] places, decimal circle)

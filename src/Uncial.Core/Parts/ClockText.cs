@@ -5,7 +5,9 @@ namespace Uncial.Core.Parts;
 /// <summary>Places and arcs as an operator says them: by the hours of a clock, or in degrees.</summary>
 public static class ClockText
 {
-    /// <summary>Reads a place: <c>2½</c>, <c>2.5</c>, <c>2,5</c>, <c>2:30</c> on the clock, or <c>75°</c>, <c>75deg</c>. Null where it is none.</summary>
+    /// <summary>
+    /// Reads a place: <c>2½</c>, <c>2.5</c>, <c>2,5</c>, <c>2:30</c> on the clock, or <c>75°</c>, <c>75deg</c>. Null where it is none.
+    /// </summary>
     /// <param name="text">0 to below 13 hours, or 0 to 360 degrees; 12 is 0 and 12½ half past it.</param>
     public static ClockAngle? Place(string? text) => Degrees(text, 13) is { } degrees and < 390 ? ClockAngle.FromDegrees(degrees) : null;
 

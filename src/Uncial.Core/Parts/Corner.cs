@@ -55,7 +55,9 @@ public static class Corners
             _ => Parts.Axle.Any,
         };
 
-    /// <summary>Whether a limit that is for an axle is the one to offer for a part of a corner: for any axle, or for that of the corner.</summary>
+    /// <summary>
+    /// Whether a limit that is for an axle is the one to offer for a part of a corner: for any axle, or for that of the corner.
+    /// </summary>
     public static bool IsFor(this Axle axle, Corner corner) => axle == Parts.Axle.Any || axle == corner.Axle();
 
     /// <summary>

@@ -58,7 +58,8 @@ public sealed record Limits
     public static Length Margin(PartKind kind, Length size, Length limit) => kind == PartKind.Rotor ? size - limit : limit - size;
 
     /// <summary>
-    /// Machine-to and discard as they hold a part back, also where they contradict one another: machine-to is then as strict as discard. Two
+    /// Machine-to and discard as they hold a part back, also where they contradict one another: machine-to is then as strict as discard.
+    /// Two
     /// states of the same surface are compared by it: which one is laxer.
     /// </summary>
     /// <param name="kind">Rotor or drum.</param>

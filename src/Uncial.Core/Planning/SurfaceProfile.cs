@@ -5,7 +5,8 @@ using Uncial.Core.Parts;
 namespace Uncial.Core.Planning;
 
 /// <summary>
-/// The surface of one side once round, as depth below first touch: its shape from the readings (thin lies deep), its height from the figures
+/// The surface of one side once round, as depth below first touch: its shape from the readings (thin lies deep), its height from the
+/// figures
 /// (run-out, groove, relief). A picture of what is known, for drawing: where readings say nothing of the shape, one high and one low side
 /// are drawn, as the clean share is computed.
 /// </summary>
@@ -106,7 +107,9 @@ public sealed class SurfaceProfile
 
     private static double[] Assumed() => [.. Enumerable.Range(0, Places).Select(i => (1 - Math.Cos(2 * Math.PI * i / Places)) / 2)];
 
-    /// <summary>Readings joined by half waves, so that no place lies beyond its neighbours: 0 at the highest land, 1 at the lowest.</summary>
+    /// <summary>
+    /// Readings joined by half waves, so that no place lies beyond its neighbours: 0 at the highest land, 1 at the lowest.
+    /// </summary>
     private static double[] Around(List<(double Degrees, double Low)> places, double circle, double least, double spread)
     {
         var shape = new double[Places];

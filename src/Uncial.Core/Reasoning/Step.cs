@@ -51,7 +51,8 @@ public sealed record Step(string Quantity, string Formula, IReadOnlyList<Term> T
         };
 
     /// <summary>
-    /// Lengths at the trade's digits at least, and at most four of a millimetre or six of an inch: more than any gauge has, so that the sum can
+    /// Lengths at the trade's digits at least, and at most four of a millimetre or six of an inch: more than any gauge has, so that the sum
+    /// can
     /// be followed.
     /// </summary>
     private static string Figure(Term term, LengthUnit unit)

@@ -2,7 +2,9 @@ using Uncial.Core.Cutting;
 
 namespace Uncial.Core.Release;
 
-/// <summary>What speaks against a finished part although its size is within the limit. Each takes a reason to go on; none is a way past the limit.</summary>
+/// <summary>
+/// What speaks against a finished part although its size is within the limit. Each takes a reason to go on; none is a way past the limit.
+/// </summary>
 public enum Objection
 {
     /// <summary>Its shape is more than the book or the shop allows.</summary>

@@ -6,7 +6,8 @@ namespace Uncial.Core.Release;
 /// <summary>What it takes to withdraw a reading.</summary>
 /// <param name="Decided">It decided: past machine-to, or the worst of its round and within its uncertainty of machine-to.</param>
 /// <param name="SecondReading">Its place must be read again first, by the same or a finer gauge.</param>
-/// <param name="Signature">A lead's signature: it is beyond discard, or it decided before a cut, where its place cannot be read again.</param>
+/// <param name="Signature">A lead's signature: it is beyond discard, or it decided before a cut, where its place cannot be read
+/// again.</param>
 /// <remarks>A reason is always taken. The database keeps the same rule.</remarks>
 public readonly record struct ReadingWithdrawal(bool Decided, bool SecondReading, bool Signature)
 {

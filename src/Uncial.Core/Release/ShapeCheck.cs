@@ -62,7 +62,8 @@ public readonly record struct ShapeMeasured(
 public sealed record ShapeFigure(ShapeQuantity Quantity, Length? Size, Length Limit, bool IsShopRule, ShapeState State);
 
 /// <summary>
-/// The shape of a finished surface. It decides nothing about the size: what is over asks for a reason, not for scrap, since the driver feels it and
+/// The shape of a finished surface. It decides nothing about the size: what is over asks for a reason, not for scrap, since the driver
+/// feels it and
 /// the limit does not.
 /// </summary>
 /// <param name="Figures">Every figure that such a surface is held to, read or not.</param>

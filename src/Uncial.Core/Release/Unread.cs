@@ -120,7 +120,9 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
     private static bool IsSpread(StationReadings station) =>
         station.Spots.Length >= 3 && station.WidestGap(360) <= 150 && !AllNearSquare(station);
 
-    /// <summary>A place read twice a hair apart is one place; four places a few degrees off the square still see nothing of two lobes.</summary>
+    /// <summary>
+    /// A place read twice a hair apart is one place; four places a few degrees off the square still see nothing of two lobes.
+    /// </summary>
     private static bool AllNearSquare(StationReadings station)
     {
         var spots = station.Spots;
@@ -133,7 +135,10 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         return true;
     }
 
-    /// <summary>A radius with few places may be taken as the fullest one, moved: none of its readings is off that shape by more than the uncertainty.</summary>
+    /// <summary>
+    /// A radius with few places may be taken as the fullest one, moved: none of its readings is off that shape by more than the
+    /// uncertainty.
+    /// </summary>
     private bool HasTheShapeOf(StationReadings few, StationReadings fullest)
     {
         var (u, fit) = ((double)part.Uncertainty.Millimetres + 1e-9, RotorAssessment.FitOf(fullest));

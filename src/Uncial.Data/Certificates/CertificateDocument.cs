@@ -104,7 +104,7 @@ public sealed record CertificateDocument
 /// <param name="HashHolds">The document is, to the letter, the one that was hashed.</param>
 /// <param name="ChainHolds">No fact of the part was changed, taken away or slipped in.</param>
 /// <param name="Withdrawn">The part was recalled.</param>
-/// <param name="Suspect">Readings that it rests on came under suspicion since.</param>
+/// <param name="Suspect">Readings that it rests on became suspect since.</param>
 public sealed record CertificateState(bool HashHolds, bool ChainHolds, OutcomeWithdrawal? Withdrawn, int Suspect)
 {
     public bool Holds => HashHolds && ChainHolds && Withdrawn is null && Suspect == 0;

@@ -8,7 +8,9 @@ using Uncial.Core.Planning;
 
 namespace Uncial.Data.Demo;
 
-/// <summary>Tarn Quay Workshop, a co-operative garage on a windy island: three hands, eight jobs, parts at every station. All made up.</summary>
+/// <summary>
+/// Tarn Quay Workshop, a co-operative garage on a windy island: three hands, eight jobs, parts at every station. All made up.
+/// </summary>
 public static class DemoShop
 {
     /// <summary>The hands with their demo PINs, shown at sign-in while the demo data is loaded.</summary>
@@ -20,7 +22,8 @@ public static class DemoShop
     ];
 
     /// <summary>
-    /// Loads the demo data into an empty shop; does nothing where a job exists. With its past, twelve weeks of work lie behind today's. Needs
+    /// Loads the demo data into an empty shop; does nothing where a job exists. With its past, twelve weeks of work lie behind today's.
+    /// Needs
     /// the owner's login: signatures of the past are written, not asked for.
     /// </summary>
     public static async Task LoadAsync(UncialDb db, Shop shop, DateTimeOffset now, bool past)
@@ -259,7 +262,10 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         await db.SaveChangesAsync();
     }
 
-    /// <summary>Puts the part on the lathe and checks the set-up with an indicator, half a turn apart; goes on where a reason is given or it is true.</summary>
+    /// <summary>
+    /// Puts the part on the lathe and checks the set-up with an indicator, half a turn apart; goes on where a reason is given or it is
+    /// true.
+    /// </summary>
     public async Task MountAsync(
         Part part,
         (string Runout, int At) first,
@@ -412,7 +418,9 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         return part;
     }
 
-    /// <summary>What the book says of the vehicle is of the book, anything else of the maker's sheet; discard is cast in the part.</summary>
+    /// <summary>
+    /// What the book says of the vehicle is of the book, anything else of the maker's sheet; discard is cast in the part.
+    /// </summary>
     private void Limits(
         WorkSurface surface,
         string vehicle,

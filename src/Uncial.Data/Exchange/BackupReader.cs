@@ -5,7 +5,8 @@ using Npgsql;
 namespace Uncial.Data.Exchange;
 
 /// <summary>
-/// Reads the rows of a backup into a database whose structure is made by this program. Of what <c>pg_restore --data-only -f -</c> prints only
+/// Reads the rows of a backup into a database whose structure is made by this program. Of what <c>pg_restore --data-only -f -</c> prints
+/// only
 /// the rows of known tables are taken; no statement of the file is ever run.
 /// </summary>
 public static partial class BackupReader
@@ -44,7 +45,8 @@ public static partial class BackupReader
     /// <param name="script">What <c>pg_restore --data-only -f -</c> prints.</param>
     /// <param name="cancel">Cancels.</param>
     /// <returns>Rows read in.</returns>
-    /// <exception cref="FormatException">The file names a table or a column that its version does not have, or ends in the middle of one.</exception>
+    /// <exception cref="FormatException">The file names a table or a column that its version does not have, or ends in the middle of
+    /// one.</exception>
     public static async Task<long> FillAsync(UncialDb owner, TextReader script, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(owner);

@@ -23,7 +23,9 @@ public enum BookChange
 /// <param name="Change">What it would do.</param>
 public sealed record BookLine(int Line, BookEntry? Entry, IReadOnlyList<(string Column, string Fault)> Faults, BookChange Change);
 
-/// <summary>A limit book as CSV (docs/formats/limit-book.md): read with every fault named, written so that it reads back to the last digit.</summary>
+/// <summary>
+/// A limit book as CSV (docs/formats/limit-book.md): read with every fault named, written so that it reads back to the last digit.
+/// </summary>
 public static class BookCsv
 {
     /// <summary>Largest file, in characters.</summary>

@@ -34,7 +34,8 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
     }
 
     /// <summary>
-    /// Readings of a surface as they enter here: those that stand since its last cut. What was cut elsewhere is history; here the part begins
+    /// Readings of a surface as they enter here: those that stand since its last cut. What was cut elsewhere is history; here the part
+    /// begins
     /// with what it is now.
     /// </summary>
     public static IReadOnlyList<FileReading> Entering(FileSurface surface)
@@ -45,7 +46,9 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
         return [.. standing.Where(r => r.Cuts == last)];
     }
 
-    /// <summary>Adds the job with its parts, limits and readings. Nothing is saved here. Readings are marked as of a file: no part leaves on them.</summary>
+    /// <summary>
+    /// Adds the job with its parts, limits and readings. Nothing is saved here. Readings are marked as of a file: no part leaves on them.
+    /// </summary>
     public Job TakeIn(UncialDb db, Actor actor)
     {
         ArgumentNullException.ThrowIfNull(db);
@@ -132,7 +135,8 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
     }
 
     /// <summary>
-    /// The limits as they are stated here: the newest of each source. What stood in another shop's book is that shop's word, not of a book here;
+    /// The limits as they are stated here: the newest of each source. What stood in another shop's book is that shop's word, not of a book
+    /// here;
     /// where two would share a source, the stricter stays.
     /// </summary>
     private static IEnumerable<(LimitKind Kind, LimitSource Source, FileLimit Limit)> Stated(FileSurface from)

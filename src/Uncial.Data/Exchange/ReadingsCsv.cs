@@ -30,7 +30,9 @@ public static class ReadingsCsv
         "note",
     ];
 
-    /// <summary>Writes every reading of parts, those that were taken back included. The parts are loaded with their facts and names.</summary>
+    /// <summary>
+    /// Writes every reading of parts, those that were taken back included. The parts are loaded with their facts and names.
+    /// </summary>
     public static string Write(IEnumerable<Part> parts, Shop shop)
     {
         ArgumentNullException.ThrowIfNull(parts);

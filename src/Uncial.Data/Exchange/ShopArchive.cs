@@ -19,7 +19,9 @@ public static class ShopArchive
     private const int Batch = 500;
     private const int MostFaults = 50;
 
-    /// <summary>Tables that are not carried over: keys of this machine, who is signed in, and what the database makes of the others by itself.</summary>
+    /// <summary>
+    /// Tables that are not carried over: keys of this machine, who is signed in, and what the database makes of the others by itself.
+    /// </summary>
     private static readonly string[] LeftOut = ["data_protection_keys", "log_lines", "sessions", "pin_tries", "pin_delays"];
 
     private sealed record Table(string Name, IReadOnlyList<string> Columns, IReadOnlyList<string> Key, string? Serial);
@@ -116,8 +118,10 @@ public static class ShopArchive
     }
 
     /// <summary>
-    /// Reads a shop into a database in which nothing was done yet. All or nothing: a fault leaves the database as it was. A file of an older
-    /// version goes into tables of that version (<see cref="Migrations.Earlier.EarlierVersions.MakeTablesAsync"/>); they are brought up to date and checked afterwards,
+    /// Reads a shop into a database in which nothing was done yet. All or nothing: a fault leaves the database as it was. A file of an
+    /// older
+    /// version goes into tables of that version (<see cref="Migrations.Earlier.EarlierVersions.MakeTablesAsync"/>); they are brought up to
+    /// date and checked afterwards,
     /// so that such a database is thrown away where this finds a fault.
     /// </summary>
     /// <param name="db">The database under its owner's login, with the tables of the file's version and without jobs and operators.</param>
@@ -427,7 +431,9 @@ public static class ShopArchive
         ];
     }
 
-    /// <summary>The tables as the database has them, whatever its version: for a file that comes in the order that its own version wrote.</summary>
+    /// <summary>
+    /// The tables as the database has them, whatever its version: for a file that comes in the order that its own version wrote.
+    /// </summary>
     private static async Task<Dictionary<string, Table>> TablesAsync(NpgsqlConnection connection, CancellationToken cancel)
     {
         const string sql = """

@@ -16,7 +16,8 @@ public sealed record ChainFault(string Tag, int Link, string What)
 }
 
 /// <summary>
-/// Checks the chains: every fact against its link, every link against the one before, and that no fact is without one. The hashes are worked
+/// Checks the chains: every fact against its link, every link against the one before, and that no fact is without one. The hashes are
+/// worked
 /// out here, not by the database that is being checked.
 /// </summary>
 public static class ChainCheck

@@ -5,7 +5,8 @@ namespace Uncial.Data.Integrity;
 
 /// <summary>
 /// Functions, triggers, constraints, grants and owners as this program puts them in place, against those that are there: what differs was
-/// changed behind its back. The expected ones are described in guards.tsv, made from a new database by <c>guards</c> (see docs/security.md).
+/// changed behind its back. The expected ones are described in guards.tsv, made from a new database by <c>guards</c> (see
+/// docs/security.md).
 /// </summary>
 public static class GuardDigest
 {

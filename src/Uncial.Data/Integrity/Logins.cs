@@ -5,7 +5,8 @@ using Npgsql;
 namespace Uncial.Data.Integrity;
 
 /// <summary>
-/// The three logins of a cluster of our own. The administrator is its superuser and makes the other two; the owner owns the tables and opens
+/// The three logins of a cluster of our own. The administrator is its superuser and makes the other two; the owner owns the tables and
+/// opens
 /// the shop; the application serves. Only the application's login is ever held by the serving process.
 /// </summary>
 public static class Logins
@@ -31,7 +32,8 @@ public static class Logins
     }
 
     /// <summary>
-    /// Makes the database and the two logins where they are missing, and hands everything in the database to the owner. Needs the administrator.
+    /// Makes the database and the two logins where they are missing, and hands everything in the database to the owner. Needs the
+    /// administrator.
     /// </summary>
     public static async Task PrepareAsync(string administrator, CancellationToken cancel = default)
     {

@@ -18,7 +18,8 @@ public sealed record BenchPart(Part Part, SurfaceRecord Record, int Number, Stat
 public sealed record BenchNow(IReadOnlyList<BenchPart> Parts, long Stamp);
 
 /// <summary>
-/// The parts on the bench with their states, kept between requests. Each request asks the database whether one has changed since, whoever changed
+/// The parts on the bench with their states, kept between requests. Each request asks the database whether one has changed since, whoever
+/// changed
 /// it, and only these are read anew. One for each database.
 /// </summary>
 public sealed class BenchStates(ShopCache shops) : IDisposable

@@ -10,7 +10,8 @@ public static class GaugeQueries
     public const int RepeatsLookedBack = 2000;
 
     /// <summary>
-    /// What repeats on record say of a gauge, for each person and for all: sizes of one place after one cut, read with it and standing, less
+    /// What repeats on record say of a gauge, for each person and for all: sizes of one place after one cut, read with it and standing,
+    /// less
     /// their mean.
     /// </summary>
     public static async Task<IReadOnlyDictionary<int, Repeatability>> RepeatsAsync(UncialDb db, int gauge, CancellationToken cancel)
@@ -32,7 +33,10 @@ public static class GaugeQueries
         return rows.ToDictionary(r => r.ById, r => new Repeatability(r.Squares, r.Degrees));
     }
 
-    /// <summary>Looks up what repeats on record say of a gauge of a person: the person's own from twenty degrees of freedom on, otherwise everybody's.</summary>
+    /// <summary>
+    /// Looks up what repeats on record say of a gauge of a person: the person's own from twenty degrees of freedom on, otherwise
+    /// everybody's.
+    /// </summary>
     public static async Task LoadRepeatsAsync(UncialDb db, Gauge gauge, int person, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(gauge);

@@ -126,7 +126,8 @@ public static class Logbook
     }
 
     /// <summary>
-    /// How many match, up to <see cref="CountedUpTo"/> and one, and the lines of one page of them. The lines are looked through once for both.
+    /// How many match, up to <see cref="CountedUpTo"/> and one, and the lines of one page of them. The lines are looked through once for
+    /// both.
     /// </summary>
     public static async Task<(int Count, IReadOnlyList<LogbookLine> Lines)> PageAsync(
         UncialDb db,

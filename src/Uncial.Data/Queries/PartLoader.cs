@@ -9,7 +9,8 @@ using Npgsql;
 namespace Uncial.Data.Queries;
 
 /// <summary>
-/// Loads parts with every fact in one statement, and so in one snapshot and one round trip whatever their number: each row comes as JSON with the
+/// Loads parts with every fact in one statement, and so in one snapshot and one round trip whatever their number: each row comes as JSON
+/// with the
 /// place of its table in the statement, and EF Core joins the rows by their keys as it does with those of its own queries.
 /// </summary>
 internal static class PartLoader
@@ -121,7 +122,9 @@ internal static class PartLoader
 
     private static string OfSurface(string table) => table + " f where f.surface_id = any(array(select id from s))";
 
-    /// <summary>Everything after the parts. Arrays of keys, not joins, so that the tables are read by their indexes whatever the planner guesses.</summary>
+    /// <summary>
+    /// Everything after the parts. Arrays of keys, not joins, so that the tables are read by their indexes whatever the planner guesses.
+    /// </summary>
     private static string Statement(IReadOnlyList<Source> sources, bool names)
     {
         var sql = new StringBuilder(

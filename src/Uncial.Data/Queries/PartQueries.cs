@@ -5,7 +5,9 @@ namespace Uncial.Data.Queries;
 /// <summary>Parts with all their facts, each query in one round trip.</summary>
 public static class PartQueries
 {
-    /// <summary>A part by its tag, tracked, with names; null where there is none. One that was here more than once is that of its last visit.</summary>
+    /// <summary>
+    /// A part by its tag, tracked, with names; null where there is none. One that was here more than once is that of its last visit.
+    /// </summary>
     public static async Task<Part?> PartAsync(this UncialDb db, string tag, CancellationToken cancel) =>
         (
             await PartLoader.LoadAsync(

@@ -7,17 +7,20 @@ namespace Uncial.Data.Queries;
 /// <summary>The shop at one moment.</summary>
 /// <param name="Shop">Its settings, gauges, lathes, adapters and techniques.</param>
 /// <param name="Settings">Changes with any of them; null inside a transaction.</param>
-/// <param name="Records">Changes with whatever is recorded at a lathe: mountings, checks, passes, judgements, inserts, chatter, swarf.</param>
+/// <param name="Records">Changes with whatever is recorded at a lathe: mountings, checks, passes, judgements, inserts, chatter,
+/// swarf.</param>
 public sealed record ShopNow(Shop Shop, string? Settings, string? Records);
 
 /// <summary>
-/// The shop with its settings, gauges, lathes, adapters and techniques, kept between requests. Each request asks the database in one round trip
+/// The shop with its settings, gauges, lathes, adapters and techniques, kept between requests. Each request asks the database in one round
+/// trip
 /// whether a row of them has changed since, whoever changed it; only then are they read anew. One for each database.
 /// </summary>
 public sealed class ShopCache
 {
     /// <summary>
-    /// Where a row lies and which transaction wrote it; checks and changes of rules are only added. Then the newest of what is recorded at lathes,
+    /// Where a row lies and which transaction wrote it; checks and changes of rules are only added. Then the newest of what is recorded at
+    /// lathes,
     /// which is only added too.
     /// </summary>
     private const string Version = """
@@ -42,7 +45,8 @@ public sealed class ShopCache
     private sealed record Versions(string Settings, string Records);
 
     /// <summary>
-    /// The shop as it is now, for reading: a copy that is tracked by nobody and may be written to without anybody seeing it. Inside a transaction,
+    /// The shop as it is now, for reading: a copy that is tracked by nobody and may be written to without anybody seeing it. Inside a
+    /// transaction,
     /// whose changes nobody else sees yet, it is read anew.
     /// </summary>
     public async Task<ShopNow> ShopAsync(UncialDb db, CancellationToken cancel)

@@ -2,10 +2,15 @@ using Microsoft.EntityFrameworkCore;
 
 namespace Uncial.Data.Queries;
 
-/// <summary>Metal and minutes of a technique: of surfaces that were cut by it from their first plan on. Millimetres, all sides together; minutes in the cut.</summary>
+/// <summary>
+/// Metal and minutes of a technique: of surfaces that were cut by it from their first plan on. Millimetres, all sides together; minutes in
+/// the cut.
+/// </summary>
 public sealed record MetalUse(string Technique, int Surfaces, decimal Taken, decimal Needed, int PlanHeld, decimal Minutes);
 
-/// <summary>What a lathe did: surfaces cut and the minutes that their passes took, parts mounted and those mounted more than once.</summary>
+/// <summary>
+/// What a lathe did: surfaces cut and the minutes that their passes took, parts mounted and those mounted more than once.
+/// </summary>
 public sealed record LatheUse(int LatheId, int Surfaces, decimal Minutes, int Mounted, int MountedAgain);
 
 /// <summary>How many parts left in a week, and how.</summary>
@@ -77,7 +82,8 @@ public sealed record ShopFigures(
                 """
             )
             .ToListAsync(cancel);
-        // An edge ends with the event that turns or replaces it; what it did is the way of every pass of its kind of part on that lathe since it came in.
+        // An edge ends with the event that turns or replaces it; what it did is the way of every pass of its kind of part on that lathe
+        // since it came in.
         var edges = await db
             .Database.SqlQuery<EdgeRow>(
                 $"""

@@ -8,7 +8,8 @@ using Microsoft.EntityFrameworkCore.Metadata;
 namespace Uncial.Data.Storage;
 
 /// <summary>
-/// Reads rows that PostgreSQL hands out as JSON (<c>to_json</c>) into their entities, by the columns of EF Core's model. Navigations stay empty.
+/// Reads rows that PostgreSQL hands out as JSON (<c>to_json</c>) into their entities, by the columns of EF Core's model. Navigations stay
+/// empty.
 /// </summary>
 internal static class RowJson
 {

@@ -1,6 +1,8 @@
 namespace Uncial.Data.Storage;
 
-/// <summary>A text is longer than its column takes. It is noticed before the database is asked, so that no statement fails for it.</summary>
+/// <summary>
+/// A text is longer than its column takes. It is noticed before the database is asked, so that no statement fails for it.
+/// </summary>
 public sealed class TextTooLongException : Exception
 {
     public TextTooLongException() { }

@@ -33,7 +33,8 @@ public sealed class LeadSignature(UncialDb db, PinDesk pins, Reader reader, IHtt
             .ToListAsync(cancel);
 
     /// <summary>
-    /// Asks the database for a lead's signature; what is wrong stands at its field. The PIN is asked for last, so that another field's fault
+    /// Asks the database for a lead's signature; what is wrong stands at its field. The PIN is asked for last, so that another field's
+    /// fault
     /// does not cost a try.
     /// </summary>
     /// <returns>The signature in its transaction, or null.</returns>

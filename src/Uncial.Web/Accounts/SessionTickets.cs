@@ -6,7 +6,8 @@ using Microsoft.AspNetCore.Authentication.Cookies;
 namespace Uncial.Web.Accounts;
 
 /// <summary>
-/// Sessions live in the database: the cookie holds no more than a session's token, which is looked up with every request. A session that was
+/// Sessions live in the database: the cookie holds no more than a session's token, which is looked up with every request. A session that
+/// was
 /// ended there is over at once.
 /// </summary>
 public sealed class SessionTickets(IServiceScopeFactory scopes) : ITicketStore

@@ -62,7 +62,9 @@ internal sealed class Check
         return Made(mm);
     }
 
-    /// <summary>Digits beyond a billionth of a millimetre are no length of any gauge; cut there they cannot overflow a sum either.</summary>
+    /// <summary>
+    /// Digits beyond a billionth of a millimetre are no length of any gauge; cut there they cannot overflow a sum either.
+    /// </summary>
     private static Length? Made(decimal? mm) =>
         mm is { } value && Math.Abs(value) <= 2000 ? Length.FromMillimetres(Math.Round(value, 12)) : null;
 

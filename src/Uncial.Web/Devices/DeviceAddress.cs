@@ -2,7 +2,9 @@ using System.Net;
 
 namespace Uncial.Web.Devices;
 
-/// <summary>Where gauges and read-outs may be: on this machine or in the shop's own network, never link-local and never out in the world.</summary>
+/// <summary>
+/// Where gauges and read-outs may be: on this machine or in the shop's own network, never link-local and never out in the world.
+/// </summary>
 internal static class DeviceAddress
 {
     /// <summary>Whether a device is listened to there: an IPv4 address in dotted form of a private range or of this machine.</summary>

@@ -125,7 +125,8 @@ public sealed class News(TimeProvider time)
     }
 
     /// <summary>
-    /// A gauge sends a reading, and goes on sending it until it is answered. It is shown to the page of the screen that has the gauge; it counts
+    /// A gauge sends a reading, and goes on sending it until it is answered. It is shown to the page of the screen that has the gauge; it
+    /// counts
     /// as taken once it is stored.
     /// </summary>
     /// <param name="gauge">The gauge.</param>

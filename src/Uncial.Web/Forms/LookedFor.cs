@@ -1,6 +1,8 @@
 namespace Uncial.Web.Forms;
 
-/// <summary>Depths that somebody looks for on a face: grooves and low lands. None is a finding; where nothing is said nobody looked.</summary>
+/// <summary>
+/// Depths that somebody looks for on a face: grooves and low lands. None is a finding; where nothing is said nobody looked.
+/// </summary>
 internal static class LookedFor
 {
     /// <summary>What a field says where there is none.</summary>

@@ -6,7 +6,8 @@ using Uncial.Data.Migrations.Earlier;
 namespace Uncial.Web.Hosting;
 
 /// <summary>
-/// Opens the shop, in a process of its own before anything is served: logins, migrations, functions, triggers and rights, the shop's row, and
+/// Opens the shop, in a process of its own before anything is served: logins, migrations, functions, triggers and rights, the shop's row,
+/// and
 /// the demo data once. It alone holds the administrator's and the owner's logins.
 /// </summary>
 internal static class Opening

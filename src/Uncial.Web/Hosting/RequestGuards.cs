@@ -8,13 +8,17 @@ using Npgsql;
 
 namespace Uncial.Web.Hosting;
 
-/// <summary>What is kept from the pages: texts that no database takes, handlers that no page has; and which answer a fault is given.</summary>
+/// <summary>
+/// What is kept from the pages: texts that no database takes, handlers that no page has; and which answer a fault is given.
+/// </summary>
 internal static class RequestGuards
 {
     /// <summary>Longest text that any field takes; files come otherwise.</summary>
     public const int LongestText = 8_000_000;
 
-    /// <summary>Status of an unhandled fault: what was asked for wrongly is the asker's, what cannot be served now may be asked for again.</summary>
+    /// <summary>
+    /// Status of an unhandled fault: what was asked for wrongly is the asker's, what cannot be served now may be asked for again.
+    /// </summary>
     public static int StatusOf(Exception fault) =>
         fault switch
         {

@@ -103,7 +103,9 @@ internal static class ShopCommand
         }
     }
 
-    /// <summary>Reads a whole shop in; a file of an older version goes into tables of that version first, where the database has none yet.</summary>
+    /// <summary>
+    /// Reads a whole shop in; a file of an older version goes into tables of that version first, where the database has none yet.
+    /// </summary>
     private static async Task<int> ImportAsync(UncialDb db, string file, TextWriter says, CancellationToken cancel)
     {
         await using var from = File.OpenRead(file);

@@ -11,7 +11,8 @@ using Uncial.Core.Reasoning;
 namespace Uncial.Web.Text;
 
 /// <summary>
-/// The words of the shop, from the resource files beside this one, one for each area. What Core names by code gets its sentence here, in the
+/// The words of the shop, from the resource files beside this one, one for each area. What Core names by code gets its sentence here, in
+/// the
 /// reader's unit.
 /// </summary>
 public static class Words

@@ -8,7 +8,9 @@ using Uncial.Core.Release;
 
 namespace Uncial.Core.Tests;
 
-/// <summary>What leads the operator at the machine: passes moved by hand, starting, time, chatter, finishing, swarf, read-out, the surface.</summary>
+/// <summary>
+/// What leads the operator at the machine: passes moved by hand, starting, time, chatter, finishing, swarf, read-out, the surface.
+/// </summary>
 public class AtTheLatheTests
 {
     private static readonly Dial Dial = new(Mm.Of(0.01m), false, Mm.Of(0.01m), true);

@@ -219,7 +219,7 @@ public class CuttingTests
         );
         shallow.VerifiesDial.ShouldBeFalse(); // 0.06 of metal: half or twice of it is within what may be misread
         shallow.Request.Dial.Confirmed.ShouldBeFalse();
-        // Half the metal: the dial counts diameter. It is said, and it is not verified .
+        // Half the metal: the dial counts diameter. It is said, and it is not verified.
         var passes = PassPlanner.Plan(unproven).Options[0].Passes[0];
         var half = Measured(unproven, -(passes.Depth[0] + passes.Depth[1]).Millimetres / 2);
         half.Notes.ShouldContain(n => n.Code == "dialFactorOfTwo");

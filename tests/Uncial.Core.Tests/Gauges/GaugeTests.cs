@@ -53,8 +53,10 @@ public class GaugeTests
     }
 
     /// <summary>
-    /// Hands of a true scatter from half the shop's figure to twice it, with 0 to 60 repeats on record: their readings must not err past U to
-    /// either side more than 2.5 % of the time over all of them, and U must not be much larger than for one who knew the scatter. Three repeats
+    /// Hands of a true scatter from half the shop's figure to twice it, with 0 to 60 repeats on record: their readings must not err past U
+    /// to
+    /// either side more than 2.5 % of the time over all of them, and U must not be much larger than for one who knew the scatter. Three
+    /// repeats
     /// alone, with the tables that were used before, erred past it far more often for a third of the hands.
     /// </summary>
     [Fact]

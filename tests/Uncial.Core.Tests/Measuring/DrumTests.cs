@@ -144,7 +144,8 @@ public class DrumTests
             return PlanRequest.For(drum, DrumAssessment.Assess(drum, ShopRules.Default), Dial, ShopRules.Default);
         }
 
-        // Out-of-round 0.48 makes a need of 0.24, with the groove 0.29; twice an eccentricity of 0.025 is the run-out that the shop assumes.
+        // Out-of-round 0.48 makes a need of 0.24, with the groove 0.29; twice an eccentricity of 0.025 is the run-out that the shop
+        // assumes.
         Request(e: 0).Sides[0].ShouldBe(new(Mm.Of(0.29m), Mm.Of(0.05m), Mm.Of(0.24m), UnreadRelief: Length.Zero));
         Request(e: null).Sides[0].ShouldBe(new(Mm.Of(0.34m), Mm.Of(0.05m), Mm.Of(0.29m), RunoutAssumed: true, UnreadRelief: Length.Zero));
         Request(e: 0.025m).Sides[0].Need.ShouldBe(Request(e: null).Sides[0].Need);

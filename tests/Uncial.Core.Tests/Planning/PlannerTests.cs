@@ -132,7 +132,8 @@ public class PlannerTests
         };
         var light = Option(PassPlanner.Plan(tight), "light");
         light.Passes.Skip(1).ShouldContain(p => p.MeasureFirst);
-        // 0.30 would be in budget by the expected touch; shortened to 0.26 and planned on, the working cut would take more than the 0.304 there is: it stays as it was found, for a lead to decide.
+        // 0.30 would be in budget by the expected touch; shortened to 0.26 and planned on, the working cut would take more than the 0.304
+        // there is: it stays as it was found, for a lead to decide.
         var working = Option(PassPlanner.Plan(tight), "working");
         (working.Refusal, working.Start, working.Metal).ShouldBe((null, PlanStart.Blocked, Mm.Of(0.29m)));
         var shortened = Option(PassPlanner.Plan(tight with { TouchBound = Mm.Of(24.19m) }), "light");

@@ -150,7 +150,8 @@ public class JudgementTests
         Judge(Rotor with { Readings = [] }).Decision.ShouldBe(Decision.MeasureAgain);
         Judge(Rotor with { Readings = [Mm.At(0, 24.1m)] })
             .ShouldSatisfyAllConditions(j => j.Discard.ShouldBe(Verdict.NotEnough), j => j.Decision.ShouldBe(Decision.MeasureAgain));
-        // Nobody said how deep things may be misread: 0.06 for two faces. 23.47 − 23.4 = 0.07 is enough for that and 0.006 alone, not with 0.01 unread.
+        // Nobody said how deep things may be misread: 0.06 for two faces. 23.47 − 23.4 = 0.07 is enough for that and 0.006 alone, not with
+        // 0.01 unread.
         Judge(Rotor with { DepthUncertainty = null, Readings = Mm.Around([.. Enumerable.Repeat(23.47m, 8)]) })
             .Decision.ShouldBe(Decision.LeadOnly);
         Judge(Rotor with { DepthUncertainty = null, Readings = Mm.Around([.. Enumerable.Repeat(23.471m, 8)]) })

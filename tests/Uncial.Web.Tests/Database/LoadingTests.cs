@@ -7,7 +7,9 @@ using Uncial.Data;
 
 namespace Uncial.Web.Tests;
 
-/// <summary>What is kept between requests never hides a change, whoever made it; and a part comes as EF Core itself would load it.</summary>
+/// <summary>
+/// What is kept between requests never hides a change, whoever made it; and a part comes as EF Core itself would load it.
+/// </summary>
 public class LoadingTests(RunningShop shop) : IClassFixture<RunningShop>
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;

@@ -159,7 +159,8 @@ public class MountDrawingTests
                         .ToList();
                     var origin = paths[0][0];
                     var (first, second) = (paths[0][1], paths[1][1]);
-                    // After the turn the set-up's share lies back by the turn: both its arrows start where the part's ends, and are equally long.
+                    // After the turn the set-up's share lies back by the turn: both its arrows start where the part's ends, and are equally
+                    // long.
                     if (paths.Count < 5)
                         return; // too short to draw
                     (paths[2][0], paths[3][0], paths[4][0]).ShouldBe((origin, paths[2][1], paths[2][1]));

@@ -5,7 +5,9 @@ namespace Uncial.Web.Tests;
 /// <summary>No request, however strange, is answered with a fault of the server.</summary>
 public class FuzzTests(RunningShop shop) : IClassFixture<RunningShop>
 {
-    /// <summary>UNCIAL_FUZZ: how many requests; UNCIAL_FUZZ_SEED: from which seed. Above a thousand, four people send them at once.</summary>
+    /// <summary>
+    /// UNCIAL_FUZZ: how many requests; UNCIAL_FUZZ_SEED: from which seed. Above a thousand, four people send them at once.
+    /// </summary>
     [Fact]
     public async Task Strange_requests_are_refused_and_break_nothing()
     {

@@ -6,7 +6,9 @@ using Uncial.Data;
 
 namespace Uncial.Web.Tests;
 
-/// <summary>A rotor and a drum from sign-in to tag, by keyboard, on the real thing; once clean, once with a wrong entry at every step.</summary>
+/// <summary>
+/// A rotor and a drum from sign-in to tag, by keyboard, on the real thing; once clean, once with a wrong entry at every step.
+/// </summary>
 public class WorkflowPageTests(EmptyShop shop) : IClassFixture<EmptyShop>
 {
     private const string Space = " ";

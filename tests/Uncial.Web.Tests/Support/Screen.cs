@@ -13,7 +13,9 @@ internal sealed class Screen : IDisposable
 {
     private static readonly string Axe = File.ReadAllText(Path.Combine(Root(), "src/Uncial.Web/node_modules/axe-core/axe.min.js"));
 
-    /// <summary>The name of an element as the screen reads it; the browser's own is slow to ask for and is only asked of what was found.</summary>
+    /// <summary>
+    /// The name of an element as the screen reads it; the browser's own is slow to ask for and is only asked of what was found.
+    /// </summary>
     private const string Named =
         "const name = e => (e.getAttribute('aria-label') ?? e.labels?.[0]?.innerText ?? (e.matches('a,button,summary,[role=button],[role=slider]') ? e.innerText : '') ?? '').trim();";
 
@@ -72,7 +74,9 @@ internal sealed class Screen : IDisposable
     public void UntilText(string text) =>
         Until(() => Driver.FindElement(By.TagName("main")).Text.Contains(text, StringComparison.Ordinal), $"“{text}”");
 
-    /// <summary>Presses keys where the focus is. The field with the focus may be replaced by an answer just then: keys go to whatever has it.</summary>
+    /// <summary>
+    /// Presses keys where the focus is. The field with the focus may be replaced by an answer just then: keys go to whatever has it.
+    /// </summary>
     public void Press(params string[] keys)
     {
         foreach (var key in keys)
@@ -275,7 +279,9 @@ internal sealed class Screen : IDisposable
     }
 }
 
-/// <summary>The browsers of the tests: opened once and handed on wiped, since opening one takes longer than most of what is done in it.</summary>
+/// <summary>
+/// The browsers of the tests: opened once and handed on wiped, since opening one takes longer than most of what is done in it.
+/// </summary>
 public sealed class Browsers : IDisposable
 {
     private static readonly ConcurrentBag<ChromeDriver> Free = [];

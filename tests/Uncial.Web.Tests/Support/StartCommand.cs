@@ -82,7 +82,9 @@ internal sealed class StartCommand : IDisposable
         Directory.Delete(Data, recursive: true);
     }
 
-    /// <summary>A port with the ones after it free for the device simulators, below those that are given out to any program that asks.</summary>
+    /// <summary>
+    /// A port with the ones after it free for the device simulators, below those that are given out to any program that asks.
+    /// </summary>
     private static int FreePort()
     {
         while (true)

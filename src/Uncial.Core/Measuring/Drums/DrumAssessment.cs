@@ -106,7 +106,8 @@ public static class DrumAssessment
         }
 
         /// <summary>
-        /// Largest diameter at which the bit may touch first: off centre by e the bore turns past the bit nearest where the oval is narrow, so
+        /// Largest diameter at which the bit may touch first: off centre by e the bore turns past the bit nearest where the oval is narrow,
+        /// so
         /// that it touches less early than the narrow axis and e alone would say. Source: computation, section 4.
         /// </summary>
         private Length Careful(Length smallest, Length e)
@@ -189,7 +190,9 @@ public static class DrumAssessment
             return verdict;
         }
 
-        /// <summary>Roundness of the bore: proven where one depth is and the others are, or may be taken from it; out-of-round of its worst depth.</summary>
+        /// <summary>
+        /// Roundness of the bore: proven where one depth is and the others are, or may be taken from it; out-of-round of its worst depth.
+        /// </summary>
         private Roundness RoundnessOf()
         {
             var (worst, spread) = ((Oval?)null, Length.Zero);

@@ -26,7 +26,9 @@ public sealed record DrumMeasurement
     /// <summary>From the lands that were read down to the lowest that was not, radial; null: nobody looked.</summary>
     public Length? Relief { get; init; }
 
-    /// <summary>Depth from the open edge at which the bit will touch; must be one that was read. Null: the least favourable is taken.</summary>
+    /// <summary>
+    /// Depth from the open edge at which the bit will touch; must be one that was read. Null: the least favourable is taken.
+    /// </summary>
     public Length? TouchStation { get; init; }
 }
 
@@ -79,7 +81,9 @@ public sealed record DrumFigures
     /// <summary>Mean at the open edge less mean at the back: bell-mouth if positive; null with one depth.</summary>
     public Length? Taper { get; init; }
 
-    /// <summary>Mean of the middle depths less the mean of open and back: barrel if positive, waist if negative; null below three depths.</summary>
+    /// <summary>
+    /// Mean of the middle depths less the mean of open and back: barrel if positive, waist if negative; null below three depths.
+    /// </summary>
     public Length? Belly { get; init; }
 
     /// <summary>Diameter at first touch, as expected.</summary>

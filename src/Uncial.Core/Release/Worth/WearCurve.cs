@@ -25,7 +25,9 @@ public readonly record struct WearPoint(decimal Kilometres, Length Size, bool Af
 /// <param name="DiscardAt">Kilometres at which it reaches discard, rounded down; null where that is not known.</param>
 public sealed record WearCurve(IReadOnlyList<WearPoint> Points, int Cuts, Length Worn, Length Cut, LifeLeft? Forecast, decimal? DiscardAt)
 {
-    /// <summary>Reads a life from its visits, the first one first. The forecast goes by the last stretch: wear is seldom the same over a whole life.</summary>
+    /// <summary>
+    /// Reads a life from its visits, the first one first. The forecast goes by the last stretch: wear is seldom the same over a whole life.
+    /// </summary>
     /// <param name="limits">The part's limits.</param>
     /// <param name="visits">The visits in their order, at least one.</param>
     /// <exception cref="ArgumentException">There is no visit.</exception>

@@ -45,7 +45,8 @@ public static class GaugeCommands
     }
 
     /// <summary>
-    /// Keeps a check of a gauge on its standard. Where it fails, its readings since the last good check are flagged wherever they were used,
+    /// Keeps a check of a gauge on its standard. Where it fails, its readings since the last good check are flagged wherever they were
+    /// used,
     /// and pages that show them notice.
     /// </summary>
     /// <param name="db">The database; the gauge has its latest checks.</param>

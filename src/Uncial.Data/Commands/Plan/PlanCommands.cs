@@ -47,7 +47,9 @@ public static class PlanCommands
     public static void LeaveUncut(SurfaceRecord record, PlanRequest request, bool scuffed, Actor actor) =>
         TakePlan(record, request, Empty(scuffed ? PlanState.Scuff : PlanState.NoCut), [], actor);
 
-    /// <summary>Plans what is left anew from what is known now, where the plan does not hold any more: see <see cref="SurfaceRecord.PlanChange"/>.</summary>
+    /// <summary>
+    /// Plans what is left anew from what is known now, where the plan does not hold any more: see <see cref="SurfaceRecord.PlanChange"/>.
+    /// </summary>
     /// <exception cref="InvalidOperationException">It holds, a pass is being cut, or there is no reading to plan from.</exception>
     public static void PlanForFacts(SurfaceRecord record, Actor actor)
     {

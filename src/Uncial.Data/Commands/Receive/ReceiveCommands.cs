@@ -108,7 +108,8 @@ public static class ReceiveCommands
     }
 
     /// <summary>
-    /// Takes it in again: same tag, next visit, the same surfaces with the limits that stood when it left. What it was read as then is history; it is
+    /// Takes it in again: same tag, next visit, the same surfaces with the limits that stood when it left. What it was read as then is
+    /// history; it is
     /// looked at, measured and judged anew.
     /// </summary>
     /// <param name="last">Its last visit, with its facts.</param>

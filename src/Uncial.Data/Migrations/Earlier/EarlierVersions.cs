@@ -6,8 +6,10 @@ using Microsoft.EntityFrameworkCore.Migrations;
 namespace Uncial.Data.Migrations.Earlier;
 
 /// <summary>
-/// Databases of versions before the baseline: their tables can still be made, and are brought up to the baseline by the embedded *.sql beside
-/// this file. Each file is named after the migration that it stands for; the first one makes all tables, each later one changes those before it.
+/// Databases of versions before the baseline: their tables can still be made, and are brought up to the baseline by the embedded *.sql
+/// beside
+/// this file. Each file is named after the migration that it stands for; the first one makes all tables, each later one changes those
+/// before it.
 /// Everything after the baseline is an ordinary migration.
 /// </summary>
 public static class EarlierVersions

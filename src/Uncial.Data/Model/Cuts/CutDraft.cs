@@ -4,7 +4,9 @@ using Microsoft.EntityFrameworkCore.Metadata.Builders;
 
 namespace Uncial.Data.Model;
 
-/// <summary>What is being ticked, tapped and typed at a cut and not kept yet, so that it is there on any screen. No fact: it goes when it is kept.</summary>
+/// <summary>
+/// What is being ticked, tapped and typed at a cut and not kept yet, so that it is there on any screen. No fact: it goes when it is kept.
+/// </summary>
 public class CutDraft
 {
     /// <summary>The surface that it belongs to.</summary>

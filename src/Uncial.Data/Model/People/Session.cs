@@ -25,7 +25,9 @@ public class EnrolledScreen
     public DateTimeOffset? RetiredAt { get; set; }
 }
 
-/// <summary>Somebody is signed in at a screen. Ends at sign-out, when the person is disabled, and when the PIN or the role changes.</summary>
+/// <summary>
+/// Somebody is signed in at a screen. Ends at sign-out, when the person is disabled, and when the PIN or the role changes.
+/// </summary>
 public class Session
 {
     public long Id { get; set; }

@@ -80,7 +80,9 @@ public class Shop
     /// <summary>The gauge that reads a kind of part unless another is picked; null where the shop has none.</summary>
     public Gauge? GaugeFor(PartKind kind) => GaugesFor(kind) is [var first, ..] ? first : null;
 
-    /// <summary>The gauge in use for what is no size: an indicator for run-out, a depth gauge for grooves; null where the shop has none.</summary>
+    /// <summary>
+    /// The gauge in use for what is no size: an indicator for run-out, a depth gauge for grooves; null where the shop has none.
+    /// </summary>
     public Gauge? GaugeFor(ReadingKind kind) =>
         Gauges
             .Where(g =>

@@ -4,7 +4,9 @@ using Uncial.Core.Parts;
 
 namespace Uncial.Web.Charts;
 
-/// <summary>What is found on a part, drawn as it looks: a small picture for each kind, and the worn surface in section with all of them on it.</summary>
+/// <summary>
+/// What is found on a part, drawn as it looks: a small picture for each kind, and the worn surface in section with all of them on it.
+/// </summary>
 internal static class FindingDrawing
 {
     private const double Top = 46,

@@ -9,7 +9,10 @@ namespace Uncial.Web.Charts;
 /// <summary>What the section of a mounted part shows beside the stack.</summary>
 internal sealed record MountedPart(PartKind Kind, Length Diameter, Length Band, Length Thickness, MountShape Shape);
 
-/// <summary>The stack on the arbor in section, in order and to scale: lathe on the left, nut on the right, the open side of the part towards the lathe.</summary>
+/// <summary>
+/// The stack on the arbor in section, in order and to scale: lathe on the left, nut on the right, the open side of the part towards the
+/// lathe.
+/// </summary>
 internal static class StackDrawing
 {
     private const double Cy = 206,

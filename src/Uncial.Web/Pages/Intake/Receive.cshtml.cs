@@ -302,7 +302,9 @@ public class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvide
         return Redirect($"/receive/{Job.Number}/{part.Tag}");
     }
 
-    /// <summary>The last visit of the part whose tag was typed or scanned: a tag, the address of its history, or that of its proof.</summary>
+    /// <summary>
+    /// The last visit of the part whose tag was typed or scanned: a tag, the address of its history, or that of its proof.
+    /// </summary>
     private async Task<Part?> KnownAsync(CancellationToken cancel)
     {
         var text = Known?.Trim() ?? "";

@@ -7,7 +7,9 @@ using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>What goes onto paper about a part: its tag, or its certificate. Every print is counted; what is printed again says copy.</summary>
+/// <summary>
+/// What goes onto paper about a part: its tag, or its certificate. Every print is counted; what is printed again says copy.
+/// </summary>
 public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
 {
     [BindProperty(SupportsGet = true)]
@@ -121,7 +123,9 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
     }
 }
 
-/// <summary>The tag on paper: sizes before and after, limits, what is left, who and when, with the address of its proof as a QR code.</summary>
+/// <summary>
+/// The tag on paper: sizes before and after, limits, what is left, who and when, with the address of its proof as a QR code.
+/// </summary>
 public class TagModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PaperPage(db, file, reader, time)
 {
     protected override PrintKind Kind => PrintKind.Tag;

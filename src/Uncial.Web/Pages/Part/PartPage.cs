@@ -151,7 +151,9 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         return false;
     }
 
-    /// <summary>Saves a decision together with its signature, or says why the database refused; then the signature is taken back too.</summary>
+    /// <summary>
+    /// Saves a decision together with its signature, or says why the database refused; then the signature is taken back too.
+    /// </summary>
     protected async Task<bool> SaveSignedAsync(LeadSigned? by, CancellationToken cancel)
     {
         if (!await SaveAsync(cancel))

@@ -8,7 +8,8 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Pages;
 
 /// <summary>
-/// The proof of a part by the code on its paper: the whole of it for those who are signed in; for anybody only sizes, limits, dates and whether it
+/// The proof of a part by the code on its paper: the whole of it for those who are signed in; for anybody only sizes, limits, dates and
+/// whether it
 /// still holds.
 /// </summary>
 [AllowAnonymous]

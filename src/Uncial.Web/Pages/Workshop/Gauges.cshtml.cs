@@ -41,7 +41,9 @@ public sealed class GaugeTyped
 /// <param name="Factor">Coverage factor, where few repeats are known.</param>
 public sealed record GaugeStudy(string? Who, Repeatability Repeats, bool Counts, Length Uncertainty, Length OfTwo, decimal Factor);
 
-/// <summary>The gauges of the shop: what each is, how its zero stands, what it has put suspect. The owner enters and changes them.</summary>
+/// <summary>
+/// The gauges of the shop: what each is, how its zero stands, what it has put suspect. The owner enters and changes them.
+/// </summary>
 public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, TimeProvider time) : PageModel
 {
     private const int SuspectShown = 40;

@@ -29,7 +29,9 @@ public enum CutView
 /// <param name="State">tight, loose or on, for what is drawn on the lathe; null for the rest.</param>
 public sealed record CutCheck(string Code, string Text, string? State = null);
 
-/// <summary>Cut: the pass that is due, for eyes 1.5 m away; then what the metal shows after it; at the end what finishing asks for.</summary>
+/// <summary>
+/// Cut: the pass that is due, for eyes 1.5 m away; then what the metal shows after it; at the end what finishing asks for.
+/// </summary>
 public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
 {
     private const int LongestDraft = 4000;
@@ -129,7 +131,10 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
                 )
         );
 
-    /// <summary>Locks, lever and band of this lathe as they stand for this kind of part; each is seen to before the first pass of a mounting or plan.</summary>
+    /// <summary>
+    /// Locks, lever and band of this lathe as they stand for this kind of part; each is seen to before the first pass of a mounting or
+    /// plan.
+    /// </summary>
     public IReadOnlyList<CutCheck> LatheChecks
     {
         get

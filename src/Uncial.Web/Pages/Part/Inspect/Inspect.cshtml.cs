@@ -8,7 +8,9 @@ using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>Look: what eye and hand find before anything is measured, with what to do about it. A crack ends the part's workflow here.</summary>
+/// <summary>
+/// Look: what eye and hand find before anything is measured, with what to do about it. A crack ends the part's workflow here.
+/// </summary>
 public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
     : PartPage(db, shop, reader, time)
 {

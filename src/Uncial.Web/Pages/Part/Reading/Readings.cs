@@ -57,7 +57,10 @@ internal static class Readings
         ];
     }
 
-    /// <summary>Where the fit lies beyond every reading: a place that is worth a reading as well, to the nearest half hour; null where there is none.</summary>
+    /// <summary>
+    /// Where the fit lies beyond every reading: a place that is worth a reading as well, to the nearest half hour; null where there is
+    /// none.
+    /// </summary>
     public static ReadingPlace? LookHere(SurfaceRecord record)
     {
         if (record.Receiving.Limits is null || record.Measuring.Sizes.Count == 0)
