@@ -9,13 +9,13 @@ const folder = mkdtempSync(join(tmpdir(), 'layer-'));
 const tool = new URL('../../tools/layer.mjs', import.meta.url).pathname;
 
 function layered(css) {
-  writeFileSync(join(folder, 'from.css'), css);
-  execFileSync('node', [tool, 'vendor', join(folder, 'from.css'), join(folder, 'to.css')], { stdio: 'pipe' });
-  return readFileSync(join(folder, 'to.css'), 'utf8');
+    writeFileSync(join(folder, 'from.css'), css);
+    execFileSync('node', [tool, 'vendor', join(folder, 'from.css'), join(folder, 'to.css')], { stdio: 'pipe' });
+    return readFileSync(join(folder, 'to.css'), 'utf8');
 }
 
 test('a sheet goes into its layer without its charset, which no layer may hold', () =>
-  assert.equal(layered('@charset "UTF-8";a{color:red}'), '@layer vendor{a{color:red}}\n'));
+    assert.equal(layered('@charset "UTF-8";a{color:red}'), '@layer vendor{a{color:red}}\n'));
 
 test('a sheet that imports another is refused: an import inside a layer is dropped by browsers', () =>
-  assert.throws(() => layered('@import "x.css";')));
+    assert.throws(() => layered('@import "x.css";')));

@@ -8,52 +8,84 @@ const script = readFileSync(new URL('../../src/Uncial.Web/wwwroot/sw.js', import
 
 // The worker with a cache of its own and a server that answers as the test says.
 function worker(server) {
-  const [listeners, kept] = [{}, new Map()];
-  const name = key => typeof key === 'string' ? key : key.url;
-  const cache = { match: async key => kept.get(name(key)), put: async (key, answer) => { kept.set(name(key), answer); } };
-  runInNewContext(script, {
-    self: { addEventListener: (event, then) => { listeners[event] = then; }, skipWaiting() {}, clients: { claim() {} } },
-    caches: { open: async () => cache }, location: { origin }, URL, fetch: request => server(request),
-  });
-  return async (path, mode = 'navigate') => {
-    let answer;
-    listeners.fetch({ request: { method: 'GET', url: origin + path, mode }, respondWith: a => { answer = a; } });
-    return answer;
-  };
+    const [listeners, kept] = [{}, new Map()];
+    const name = key => (typeof key === 'string' ? key : key.url);
+    const cache = {
+        match: async key => kept.get(name(key)),
+        put: async (key, answer) => {
+            kept.set(name(key), answer);
+        },
+    };
+    runInNewContext(script, {
+        self: {
+            addEventListener: (event, then) => {
+                listeners[event] = then;
+            },
+            skipWaiting() {},
+            clients: { claim() {} },
+        },
+        caches: { open: async () => cache },
+        location: { origin },
+        URL,
+        fetch: request => server(request),
+    });
+    return async (path, mode = 'navigate') => {
+        let answer;
+        listeners.fetch({
+            request: { method: 'GET', url: origin + path, mode },
+            respondWith: a => {
+                answer = a;
+            },
+        });
+        return answer;
+    };
 }
 
-const page = (text, status = 200, redirected = false) => ({ text, status, ok: status < 400, redirected, clone() { return this; } });
+const page = (text, status = 200, redirected = false) => ({
+    text,
+    status,
+    ok: status < 400,
+    redirected,
+    clone() {
+        return this;
+    },
+});
 
 test('a page that is reloaded while the server is away is the last one that came, whichever point it asks for', async () => {
-  let away = false;
-  const ask = worker(async request => { if (away) throw new Error('away'); return page(request.url); });
-  assert.equal((await ask('/measure/TQB4T?at=90')).text, origin + '/measure/TQB4T?at=90');
-  away = true;
-  assert.equal((await ask('/measure/TQB4T?at=180')).text, origin + '/measure/TQB4T?at=90');
-  await assert.rejects(ask('/measure/OTHER'));
+    let away = false;
+    const ask = worker(async request => {
+        if (away) throw new Error('away');
+        return page(request.url);
+    });
+    assert.equal((await ask('/measure/TQB4T?at=90')).text, origin + '/measure/TQB4T?at=90');
+    away = true;
+    assert.equal((await ask('/measure/TQB4T?at=180')).text, origin + '/measure/TQB4T?at=90');
+    await assert.rejects(ask('/measure/OTHER'));
 });
 
 test('a server that fails shows the last page, one without a copy shows the failure', async () => {
-  let status = 200;
-  const ask = worker(async () => page('page ' + status, status));
-  await ask('/cut/TQB2R');
-  status = 503;
-  assert.equal((await ask('/cut/TQB2R')).text, 'page 200');
-  assert.equal((await ask('/cut/TQB3S')).text, 'page 503');
+    let status = 200;
+    const ask = worker(async () => page('page ' + status, status));
+    await ask('/cut/TQB2R');
+    status = 503;
+    assert.equal((await ask('/cut/TQB2R')).text, 'page 200');
+    assert.equal((await ask('/cut/TQB3S')).text, 'page 503');
 });
 
 test('the page of signing in never stands for a page of a part', async () => {
-  let server = () => page('the part');
-  const ask = worker(async () => server());
-  await ask('/confirm/TQB2R');
-  server = () => page('sign in', 200, true);
-  assert.equal((await ask('/confirm/TQB2R')).text, 'sign in');
-  server = () => { throw new Error('away'); };
-  assert.equal((await ask('/confirm/TQB2R')).text, 'the part');
+    let server = () => page('the part');
+    const ask = worker(async () => server());
+    await ask('/confirm/TQB2R');
+    server = () => page('sign in', 200, true);
+    assert.equal((await ask('/confirm/TQB2R')).text, 'sign in');
+    server = () => {
+        throw new Error('away');
+    };
+    assert.equal((await ask('/confirm/TQB2R')).text, 'the part');
 });
 
 test('other pages are left to the browser', async () => {
-  const ask = worker(async () => page('x'));
-  assert.equal(await ask('/logbook'), undefined);
-  assert.equal(await ask('/cut/TQB2R?noisy=true'), undefined);
+    const ask = worker(async () => page('x'));
+    assert.equal(await ask('/logbook'), undefined);
+    assert.equal(await ask('/cut/TQB2R?noisy=true'), undefined);
 });

@@ -20,7 +20,7 @@ async function answer(request, name) {
   try {
     const fresh = await fetch(request);
     if (fresh.ok && !fresh.redirected) await cache.put(name, fresh.clone());
-    return fresh.status >= 500 ? await last() ?? fresh : fresh;
+    return fresh.status >= 500 ? ((await last()) ?? fresh) : fresh;
   } catch (lost) {
     const copy = await last();
     if (copy) return copy;

@@ -11,7 +11,8 @@ function pickEntry(book) {
   book.value = fits?.value ?? '0';
 }
 
-
 export function startBook() {
-  document.querySelectorAll('[data-book]').forEach(book => { if (book.value === '0' && !book.closest('form').querySelector('.is-wrong')) pickEntry(book); });
+  document.querySelectorAll('[data-book]').forEach(book => {
+    if (book.value === '0' && !book.closest('form').querySelector('.is-wrong')) pickEntry(book);
+  });
 }

@@ -9,7 +9,9 @@ export async function keepCopy(html, url) {
 }
 
 navigator.serviceWorker?.register('/sw.js').catch(() => {});
-document.addEventListener('submit', event => { if (event.target.matches('.who-form')) globalThis.caches?.delete(copies); });
+document.addEventListener('submit', event => {
+  if (event.target.matches('.who-form')) globalThis.caches?.delete(copies);
+});
 
 // A page that was made long before it came is such a copy: it says so, and is fetched anew as soon as the server is back.
 const oldCopy = 15000;
@@ -17,7 +19,10 @@ export async function freshen(refresh) {
   if (Date.now() - Number(document.body.dataset.made) < oldCopy) return;
   document.body.classList.add('is-lost');
   try {
-    if ((await fetch('/health')).ok) { await refresh(); return; }
+    if ((await fetch('/health')).ok) {
+      await refresh();
+      return;
+    }
   } catch {
     // still away
   }

@@ -9,13 +9,17 @@ const key = () => 'draft:' + main().dataset.surface;
 /* ---------- drafts ---------- */
 // Of what a page keeps hidden only taps and clocks are a hand's own.
 // A PIN is never kept.
-const fields = f => [...f.elements].filter(e => e.name && e.tagName !== 'BUTTON' && e.type !== 'password' && (e.type !== 'hidden' || /^(Dark|Began_)/.test(e.name)));
+const fields = f =>
+  [...f.elements].filter(
+    e => e.name && e.tagName !== 'BUTTON' && e.type !== 'password' && (e.type !== 'hidden' || /^(Dark|Began_)/.test(e.name)),
+  );
 
 function gather(f) {
   const values = {};
   for (const e of fields(f)) {
-    if (e.type === 'checkbox') { if (e.checked) (values[e.name] ??= []).push(e.value); }
-    else if (e.value) values[e.name] = e.value;
+    if (e.type === 'checkbox') {
+      if (e.checked) (values[e.name] ??= []).push(e.value);
+    } else if (e.value) values[e.name] = e.value;
   }
   return values;
 }
@@ -24,7 +28,12 @@ let sending;
 function keep() {
   const f = form();
   if (!f) return;
-  const draft = { of: main().dataset.draftOf, at: Date.now(), unit: document.querySelector('.unit-switch [aria-pressed=true]')?.value, values: gather(f) };
+  const draft = {
+    of: main().dataset.draftOf,
+    at: Date.now(),
+    unit: document.querySelector('.unit-switch [aria-pressed=true]')?.value,
+    values: gather(f),
+  };
   localStorage.setItem(key(), JSON.stringify(draft));
   clearTimeout(sending);
   sending = setTimeout(() => push(draft), 300);
@@ -37,8 +46,11 @@ async function push(draft) {
   body.append('of', draft.of);
   body.append('values', JSON.stringify({ ...draft.values, '': draft.unit }));
   body.append('__RequestVerificationToken', f.elements.__RequestVerificationToken.value);
-  try { await fetch(main().dataset.draftTo, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } }); }
-  catch { /* away: this browser has it */ }
+  try {
+    await fetch(main().dataset.draftTo, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } });
+  } catch {
+    /* away: this browser has it */
+  }
 }
 
 function restore() {
@@ -47,7 +59,11 @@ function restore() {
   f.dataset.restored = '';
   const { draftOf, drafted, draftedAt } = main().dataset;
   let local = null;
-  try { local = JSON.parse(localStorage.getItem(key())); } catch { /* none */ }
+  try {
+    local = JSON.parse(localStorage.getItem(key()));
+  } catch {
+    /* none */
+  }
   if (local?.of !== draftOf) local = null;
   const remote = drafted ? JSON.parse(drafted) : null;
   const newer = local && (!remote || local.at >= Number(draftedAt)) ? { ...local.values, '': local.unit } : remote;
@@ -58,36 +74,50 @@ function restore() {
     if (e.type === 'checkbox') e.checked = Boolean(value?.includes(e.value));
     else if (value !== undefined && (e.value === e.defaultValue || e.tagName === 'SELECT') && !e.closest('.is-wrong')) {
       // A bare figure was typed in the unit of then.
-      e.value = newer[''] && newer[''] !== unit && e.matches('[data-length]') && /^[\d.,\s]+$/.test(value) && Number(value.replace(',', '.')) !== 0 ? value + newer[''] : value;
+      e.value =
+        newer[''] && newer[''] !== unit && e.matches('[data-length]') && /^[\d.,\s]+$/.test(value) && Number(value.replace(',', '.')) !== 0
+          ? value + newer['']
+          : value;
     }
   }
   paintSectors();
   const open = [...f.elements].find(e => e.type === 'checkbox' && !e.checked);
-  if (document.activeElement?.type === 'checkbox' && document.activeElement.checked) (open ?? f.querySelector('.button.go'))?.focus({ preventScroll: true });
+  if (document.activeElement?.type === 'checkbox' && document.activeElement.checked)
+    (open ?? f.querySelector('.button.go'))?.focus({ preventScroll: true });
 }
 
-document.addEventListener('input', event => { if (event.target.form?.matches('[data-draft]')) keep(); });
+document.addEventListener('input', event => {
+  if (event.target.form?.matches('[data-draft]')) keep();
+});
 document.addEventListener('tapped', keep);
 
 /* ---------- ticks: Enter ticks one and goes on to the next, then to the main action ---------- */
-document.addEventListener('keydown', event => {
-  const tick = event.target.closest?.('[data-walk] input[type=checkbox]');
-  if (!tick || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
-  event.preventDefault();
-  event.stopImmediatePropagation();
-  tick.checked = true;
-  const all = [...tick.form.elements].filter(e => e.type === 'checkbox');
-  const timer = tick.closest('li')?.querySelector('[data-timer]:not([data-over])');
-  (all.slice(all.indexOf(tick) + 1).find(e => !e.checked) ?? all.find(e => !e.checked) ?? tick.form.querySelector('.button.go')).focus();
-  if (timer) stopTimer(timer);
-  keep();
-}, true);
+document.addEventListener(
+  'keydown',
+  event => {
+    const tick = event.target.closest?.('[data-walk] input[type=checkbox]');
+    if (!tick || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    tick.checked = true;
+    const all = [...tick.form.elements].filter(e => e.type === 'checkbox');
+    const timer = tick.closest('li')?.querySelector('[data-timer]:not([data-over])');
+    (all.slice(all.indexOf(tick) + 1).find(e => !e.checked) ?? all.find(e => !e.checked) ?? tick.form.querySelector('.button.go')).focus();
+    if (timer) stopTimer(timer);
+    keep();
+  },
+  true,
+);
 
 /* ---------- clocks ---------- */
 // By this screen's own clock, whatever the server's says: the page tells how long the pass has run when it was made, a kept copy no longer does.
 function began(left) {
   let known = null;
-  try { known = JSON.parse(localStorage.getItem('pass-began')); } catch { /* none */ }
+  try {
+    known = JSON.parse(localStorage.getItem('pass-began'));
+  } catch {
+    /* none */
+  }
   if (known?.start === left.dataset.start) return known.at;
   const at = Date.now() - Number(left.dataset.gone) * 1000;
   localStorage.setItem('pass-began', JSON.stringify({ start: left.dataset.start, at }));
@@ -130,7 +160,10 @@ function tell(timer) {
   timer.toggleAttribute('data-runs', began > 0 && !over);
 }
 
-function stopTimer(timer) { beganOf(timer).value = ''; tell(timer); }
+function stopTimer(timer) {
+  beganOf(timer).value = '';
+  tell(timer);
+}
 
 document.addEventListener('click', event => {
   const timer = event.target.closest('[data-timer]');
@@ -150,7 +183,14 @@ export function followLathe(now) {
   word.textContent = now?.word ?? word.dataset.silent;
   word.closest('[data-live-lathe]').dataset.state = now?.state ?? 'lost';
   document.querySelectorAll('[data-live-dial]').forEach((mark, i) => {
-    const dial = now?.state === 'connected' ? now.dials[mark.ownerSVGElement.querySelectorAll('[data-live-dial]').length === 1 && now.dials.length === 2 ? Number(mark.dataset.liveDial) : i] : null;
+    const dial =
+      now?.state === 'connected'
+        ? now.dials[
+            mark.ownerSVGElement.querySelectorAll('[data-live-dial]').length === 1 && now.dials.length === 2
+              ? Number(mark.dataset.liveDial)
+              : i
+          ]
+        : null;
     mark.setAttribute('visibility', dial ? 'visible' : 'hidden');
     if (dial) mark.setAttribute('transform', `rotate(${dial.turn} ${mark.dataset.cx} ${mark.dataset.cy})`);
     const says = mark.ownerSVGElement.querySelector(`[data-live-says="${mark.dataset.liveDial}"]`);

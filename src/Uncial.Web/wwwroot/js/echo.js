@@ -7,7 +7,12 @@ async function echo(input) {
   const box = input.closest('.entry,.field');
   box.classList.toggle('is-long', text.length > 9);
   // “none” and “not looked” are answers where a depth is looked for.
-  if (!text || (input.matches('[data-looks-in]') && /^[a-z]/i.test(text))) { waiting.set(input, (waiting.get(input) ?? 0) + 1); says.textContent = ''; box.classList.remove('is-wrong'); return; }
+  if (!text || (input.matches('[data-looks-in]') && /^[a-z]/i.test(text))) {
+    waiting.set(input, (waiting.get(input) ?? 0) + 1);
+    says.textContent = '';
+    box.classList.remove('is-wrong');
+    return;
+  }
   const turn = (waiting.get(input) ?? 0) + 1;
   waiting.set(input, turn);
   try {
@@ -15,7 +20,7 @@ async function echo(input) {
     const body = await answer.json();
     if (waiting.get(input) !== turn) return;
     box.classList.remove('is-wrong');
-    says.textContent = answer.ok ? body.echo : Number(text.replace(',', '.')) === 0 ? 'none' : body.errors?.text?.[0] ?? '';
+    says.textContent = answer.ok ? body.echo : Number(text.replace(',', '.')) === 0 ? 'none' : (body.errors?.text?.[0] ?? '');
   } catch {
     says.textContent = 'The server does not answer; what you typed stays.';
   }
@@ -24,10 +29,15 @@ async function echo(input) {
 // A dial on a bar is read together with where the bar is set.
 function ask(input, text) {
   const start = input.form?.querySelector('.bar input:checked')?.value;
-  if (input.dataset.marking !== undefined) return fetch(`/markings/echo?${new URLSearchParams({ text, part: input.form.querySelector('[name=Kind]:checked,[name=Kind][type=hidden]')?.value ?? '' })}`);
+  if (input.dataset.marking !== undefined)
+    return fetch(
+      `/markings/echo?${new URLSearchParams({ text, part: input.form.querySelector('[name=Kind]:checked,[name=Kind][type=hidden]')?.value ?? '' })}`,
+    );
   if (input.dataset.gauge && start) return fetch(`/gauges/${input.dataset.gauge}/echo?${new URLSearchParams({ start, text })}`);
   return fetch('/api/v1/lengths/parse', {
-    method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify({ text, unit: unitOf(input) }),
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ text, unit: unitOf(input) }),
   });
 }
 

@@ -11,7 +11,8 @@ document.addEventListener('input', event => {
       const found = new DOMParser().parseFromString(await answer.text(), 'text/html');
       // Typed on meanwhile: the next answer is on its way.
       if (!answer.ok || url !== `${input.form.getAttribute('action')}?${new URLSearchParams(new FormData(input.form))}`) return;
-      for (const id of input.dataset.find.split(' ')) document.getElementById(id)?.replaceWith(document.adoptNode(found.getElementById(id)));
+      for (const id of input.dataset.find.split(' '))
+        document.getElementById(id)?.replaceWith(document.adoptNode(found.getElementById(id)));
       history.replaceState(null, '', url);
     } catch {
       // Away: what is shown stays.

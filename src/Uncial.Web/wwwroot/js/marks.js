@@ -6,19 +6,24 @@ const turn = degrees => ((degrees % 360) + 360) % 360;
 function clock(degrees) {
   const quarters = Math.round(turn(degrees) / snap) % 48;
   const hour = Math.floor(quarters / 4) || 12;
-  return quarters % 4 === 0 ? String(hour) : (hour === 12 ? '' : hour) + '¼½¾'[quarters % 4 - 1];
+  return quarters % 4 === 0 ? String(hour) : (hour === 12 ? '' : hour) + '¼½¾'[(quarters % 4) - 1];
 }
 
-const hours = degrees => String(Math.round(degrees / 30 * 100) / 100);
+const hours = degrees => String(Math.round((degrees / 30) * 100) / 100);
 
 function state(group) {
-  return { number: group.dataset.scratch, r: Number(group.dataset.r), degrees: Number(group.dataset.degrees), arc: group.dataset.arc === '' ? null : Number(group.dataset.arc) };
+  return {
+    number: group.dataset.scratch,
+    r: Number(group.dataset.r),
+    degrees: Number(group.dataset.degrees),
+    arc: group.dataset.arc === '' ? null : Number(group.dataset.arc),
+  };
 }
 
 function draw(group) {
   const [cx, cy] = group.ownerSVGElement.dataset.scratches.split(' ').map(Number);
   const { r, degrees, arc } = state(group);
-  const at = d => [cx + r * Math.sin(d * Math.PI / 180), cy - r * Math.cos(d * Math.PI / 180)];
+  const at = d => [cx + r * Math.sin((d * Math.PI) / 180), cy - r * Math.cos((d * Math.PI) / 180)];
   const place = (grip, d) => {
     if (!grip) return;
     grip.setAttribute('transform', `translate(${at(d).join(' ')})`);
@@ -58,28 +63,38 @@ function move(group, grip, degrees) {
 
 /* ---------- what it comes to ---------- */
 /* ---------- the steps: Enter ticks one and goes on to the next, then to the main action ---------- */
-document.addEventListener('keydown', event => {
-  const tick = event.target.closest?.('.mount-steps input[type=checkbox]');
-  if (!tick || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
-  event.preventDefault();
-  event.stopImmediatePropagation();
-  tick.checked = true;
-  const steps = [...tick.closest('.mount-steps').querySelectorAll('input')];
-  const next = steps.slice(steps.indexOf(tick) + 1).find(s => !s.checked || s.type === 'text') ?? tick.form.querySelector('.button.go');
-  next.focus();
-}, true);
+document.addEventListener(
+  'keydown',
+  event => {
+    const tick = event.target.closest?.('.mount-steps input[type=checkbox]');
+    if (!tick || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+    tick.checked = true;
+    const steps = [...tick.closest('.mount-steps').querySelectorAll('input')];
+    const next = steps.slice(steps.indexOf(tick) + 1).find(s => !s.checked || s.type === 'text') ?? tick.form.querySelector('.button.go');
+    next.focus();
+  },
+  true,
+);
 
 let asking = false;
 let again = false;
 let later;
 
 function ask() {
-  if (asking) { again = true; return; }
+  if (asking) {
+    again = true;
+    return;
+  }
   const form = document.getElementById('marks');
   if (!form) return;
   asking = true;
   again = false;
-  tryOut(form).finally(() => { asking = false; if (again) ask(); });
+  tryOut(form).finally(() => {
+    asking = false;
+    if (again) ask();
+  });
 }
 
 async function tryOut(form) {
@@ -97,7 +112,8 @@ async function tryOut(form) {
       const told = page.querySelector(`#marks [name="${CSS.escape(name ?? '')}"]`)?.closest('.field');
       if (!told) continue;
       field.classList.toggle('is-wrong', told.classList.contains('is-wrong'));
-      if (told.classList.contains('is-wrong') || field.classList.contains('clock')) field.querySelector('.says').textContent = told.querySelector('.says').textContent;
+      if (told.classList.contains('is-wrong') || field.classList.contains('clock'))
+        field.querySelector('.says').textContent = told.querySelector('.says').textContent;
     }
     if (held) return;
     for (const group of document.querySelectorAll('[data-scratch]')) {
@@ -135,7 +151,7 @@ let held = null;
 function angleAt(svg, event) {
   const [cx, cy] = svg.dataset.scratches.split(' ').map(Number);
   const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
-  return turn(Math.atan2(p.x - cx, cy - p.y) * 180 / Math.PI);
+  return turn((Math.atan2(p.x - cx, cy - p.y) * 180) / Math.PI);
 }
 
 export function startMarks() {
@@ -150,8 +166,13 @@ export function startMarks() {
     grip.focus();
     event.preventDefault();
   });
-  svg.addEventListener('pointermove', event => { if (held) move(held.group, held.grip, angleAt(svg, event)); });
-  for (const end of ['pointerup', 'pointercancel']) svg.addEventListener(end, () => { held = null; });
+  svg.addEventListener('pointermove', event => {
+    if (held) move(held.group, held.grip, angleAt(svg, event));
+  });
+  for (const end of ['pointerup', 'pointercancel'])
+    svg.addEventListener(end, () => {
+      held = null;
+    });
   svg.addEventListener('keydown', event => {
     const grip = event.target.closest('.grip');
     const step = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];

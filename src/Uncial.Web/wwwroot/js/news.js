@@ -13,12 +13,32 @@ let turns = null;
 export function startNews(does) {
   page = does;
   const main = document.querySelector('main[data-surface]');
-  const wanted = main ? `/news?surface=${main.dataset.surface}` + (main.dataset.gauges ?? '').split(' ').filter(Boolean).map(g => `&gauge=${g}`).join('') + lathe(main) : '';
-  if (wanted !== at) { at = wanted; turns = null; open(); }
+  const wanted = main
+    ? `/news?surface=${main.dataset.surface}` +
+      (main.dataset.gauges ?? '')
+        .split(' ')
+        .filter(Boolean)
+        .map(g => `&gauge=${g}`)
+        .join('') +
+      lathe(main)
+    : '';
+  if (wanted !== at) {
+    at = wanted;
+    turns = null;
+    open();
+  }
   paint();
 }
 
-const lathe = main => main.dataset.lathe ? `&lathe=${main.dataset.lathe}` + main.dataset.targets.split(' ').filter(Boolean).map(t => `&target=${t}`).join('') : '';
+const lathe = main =>
+  main.dataset.lathe
+    ? `&lathe=${main.dataset.lathe}` +
+      main.dataset.targets
+        .split(' ')
+        .filter(Boolean)
+        .map(t => `&target=${t}`)
+        .join('')
+    : '';
 
 function open() {
   const before = source;
@@ -27,17 +47,39 @@ function open() {
   if (!at) return;
   source = new EventSource(at);
   // The same page listens on until the new connection stands: a gauge that sends meanwhile would be told that nobody is there.
-  source.addEventListener('open', () => { before?.close(); document.body.dataset.news = 'open'; });
+  source.addEventListener('open', () => {
+    before?.close();
+    document.body.dataset.news = 'open';
+  });
   source.addEventListener('part', event => changed(JSON.parse(event.data)));
-  source.addEventListener('gauge', event => { const now = JSON.parse(event.data); gauges.set(String(now.gauge), now); paint(); });
-  source.addEventListener('holder', event => { const held = JSON.parse(event.data); holders.set(String(held.gauge), held.at); paint(); });
-  source.addEventListener('lathe', event => { turns = JSON.parse(event.data); paint(); });
+  source.addEventListener('gauge', event => {
+    const now = JSON.parse(event.data);
+    gauges.set(String(now.gauge), now);
+    paint();
+  });
+  source.addEventListener('holder', event => {
+    const held = JSON.parse(event.data);
+    holders.set(String(held.gauge), held.at);
+    paint();
+  });
+  source.addEventListener('lathe', event => {
+    turns = JSON.parse(event.data);
+    paint();
+  });
   source.addEventListener('reading', event => land(JSON.parse(event.data)));
-  source.addEventListener('error', () => { before?.close(); delete document.body.dataset.news; gauges.clear(); turns = null; paint(); });
+  source.addEventListener('error', () => {
+    before?.close();
+    delete document.body.dataset.news;
+    gauges.clear();
+    turns = null;
+    paint();
+  });
 }
 
 // The screen that somebody stands at is the one that took the gauge up last.
-addEventListener('focus', () => { if (at) open(); });
+addEventListener('focus', () => {
+  if (at) open();
+});
 
 async function changed({ turn }) {
   for (let i = 0; i < 40 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 50));
@@ -54,10 +96,17 @@ function paint() {
     word.dataset.said ??= word.textContent;
     line.dataset.state = now?.state ?? 'lost';
     const elsewhere = holders.get(line.dataset.live);
-    if (elsewhere && now && now.state !== 'lost') { line.dataset.state = 'stale'; word.textContent = `is at ${elsewhere}; G takes it here`; return; }
-    word.textContent = !now || now.state === 'lost' ? 'off, type it'
-      : now.state === 'stale' ? 'silent, type it'
-        : `${now.shows ?? ''}${now.stable ? '' : ', moves'}${now.battery != null && now.battery < 20 ? `, battery ${now.battery} %` : ''}`;
+    if (elsewhere && now && now.state !== 'lost') {
+      line.dataset.state = 'stale';
+      word.textContent = `is at ${elsewhere}; G takes it here`;
+      return;
+    }
+    word.textContent =
+      !now || now.state === 'lost'
+        ? 'off, type it'
+        : now.state === 'stale'
+          ? 'silent, type it'
+          : `${now.shows ?? ''}${now.stable ? '' : ', moves'}${now.battery != null && now.battery < 20 ? `, battery ${now.battery} %` : ''}`;
   });
 }
 
@@ -70,14 +119,27 @@ async function land({ gauge, line, text, stable }) {
   const field = document.activeElement?.matches(`[data-live-field="${gauge}"]`) ? document.activeElement : null;
   const form = document.querySelector(`form.reading[data-gauge="${gauge}"]`);
   const entry = field ?? form?.querySelector('[data-entry]:not([disabled])');
-  if (!entry || document.querySelector(':popover-open')) { refuse(gauge, line); return; }
+  if (!entry || document.querySelector(':popover-open')) {
+    refuse(gauge, line);
+    return;
+  }
   const says = entry.closest('.entry,.field').querySelector('.expands,.says');
-  if (!stable) { says.textContent = 'It moves: hold still and send again.'; return; }
+  if (!stable) {
+    says.textContent = 'It moves: hold still and send again.';
+    return;
+  }
   // What a hand has begun to type is not written over.
-  if (!field && entry.value.trim()) { says.textContent = 'Finish or wipe what is typed, then send again.'; refuse(gauge, line); return; }
+  if (!field && entry.value.trim()) {
+    says.textContent = 'Finish or wipe what is typed, then send again.';
+    refuse(gauge, line);
+    return;
+  }
   entry.value = text;
   entry.dispatchEvent(new Event('input', { bubbles: true }));
-  if (field) { await storeFigure(gauge, line, field, says); return; }
+  if (field) {
+    await storeFigure(gauge, line, field, says);
+    return;
+  }
   if (form.elements.Line) form.elements.Line.value = line;
   form.requestSubmit();
 }
@@ -95,7 +157,11 @@ async function storeFigure(gauge, line, field, says) {
     if (!stored.ok) throw new Error('away');
     const shown = new DOMParser().parseFromString(await stored.text(), 'text/html');
     const wrong = shown.querySelector('main .alert:not([data-lost]), .is-wrong .says');
-    if (wrong) { says.textContent = wrong.textContent; refuse(gauge, line); return; }
+    if (wrong) {
+      says.textContent = wrong.textContent;
+      refuse(gauge, line);
+      return;
+    }
   } catch {
     says.textContent = 'The server does not answer: press Keep, or send again.';
     refuse(gauge, line);
@@ -111,7 +177,8 @@ async function storeFigure(gauge, line, field, says) {
 
 // Typed over, a figure is the hand's, not the gauge's.
 document.addEventListener('input', event => {
-  if (event.isTrusted && event.target.matches('[data-entry]') && event.target.form?.elements.Line) event.target.form.elements.Line.value = '';
+  if (event.isTrusted && event.target.matches('[data-entry]') && event.target.form?.elements.Line)
+    event.target.form.elements.Line.value = '';
 });
 
 // Tells the gauge that nobody takes its reading here. That it was taken is answered by the server, once it is stored.
@@ -119,5 +186,7 @@ function refuse(gauge, line) {
   const body = new FormData();
   body.append('line', line);
   body.append('__RequestVerificationToken', document.querySelector('[name=__RequestVerificationToken]')?.value ?? '');
-  fetch(`/gauges/${gauge}/refuses`, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } }).catch(() => { /* the gauge sends it again */ });
+  fetch(`/gauges/${gauge}/refuses`, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } }).catch(() => {
+    /* the gauge sends it again */
+  });
 }

@@ -9,14 +9,24 @@ const store = 'outbox';
 const again = 2000;
 let sending = false;
 
-const all = () => { try { return JSON.parse(localStorage.getItem(store)) ?? []; } catch { return []; } };
-const keep = items => { localStorage.setItem(store, JSON.stringify(items)); paint(); };
+const all = () => {
+  try {
+    return JSON.parse(localStorage.getItem(store)) ?? [];
+  } catch {
+    return [];
+  }
+};
+const keep = items => {
+  localStorage.setItem(store, JSON.stringify(items));
+  paint();
+};
 const hand = () => document.body.dataset.hand;
 
 // A name for a reading, also where the browser offers no better way (plain http in the shop).
 export function newKey() {
   const b = crypto.getRandomValues(new Uint8Array(16));
-  b[6] = b[6] & 15 | 64; b[8] = b[8] & 63 | 128;
+  b[6] = (b[6] & 15) | 64;
+  b[8] = (b[8] & 63) | 128;
   const h = [...b].map(x => x.toString(16).padStart(2, '0')).join('');
   return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
 }
@@ -30,8 +40,16 @@ export function hold(form) {
   const here = document.querySelector(`[data-place="${data.at}|${data.depth}"]`);
   const items = all().filter(i => i.data.Key !== data.Key);
   items.push({
-    data, hand: hand(), action: form.action, path: location.pathname, state: 'waits', typedAt: new Date().toISOString(),
-    place: `${data.at}|${data.depth}`, name: here?.dataset.name ?? '', station: here?.dataset.station ?? '', text: shown(form),
+    data,
+    hand: hand(),
+    action: form.action,
+    path: location.pathname,
+    state: 'waits',
+    typedAt: new Date().toISOString(),
+    place: `${data.at}|${data.depth}`,
+    name: here?.dataset.name ?? '',
+    station: here?.dataset.station ?? '',
+    text: shown(form),
   });
   keep(items);
   lead(form);
@@ -47,7 +65,9 @@ function lead(form) {
   mark();
   const heading = form.querySelector('[data-place]');
   const entry = form.querySelector('[data-entry]');
-  const next = [...document.querySelectorAll('a[data-place]')].find(a => ['toread', 'now'].includes(a.dataset.state) && !a.classList.contains('is-waiting'));
+  const next = [...document.querySelectorAll('a[data-place]')].find(
+    a => ['toread', 'now'].includes(a.dataset.state) && !a.classList.contains('is-waiting'),
+  );
   entry.value = '';
   entry.dispatchEvent(new Event('input', { bubbles: true }));
   form.querySelector('[name=Key]').value = newKey();
@@ -58,7 +78,12 @@ function lead(form) {
   if (note) note.value = '';
   const go = form.querySelector('.button.go');
   if (go) go.firstChild.textContent = 'Keep it here, to wait ';
-  if (!next) { heading.textContent = 'All places typed'; entry.disabled = true; form.dataset.done = ''; return; }
+  if (!next) {
+    heading.textContent = 'All places typed';
+    entry.disabled = true;
+    form.dataset.done = '';
+    return;
+  }
   const [at, depth] = next.dataset.place.split('|');
   form.querySelector('[name=at]').value = at;
   form.querySelector('[name=depth]').value = depth;
@@ -87,13 +112,20 @@ function paint() {
   const others = items.filter(i => i.hand !== hand());
   box.hidden = items.length === 0;
   document.body.classList.toggle('has-waiting', items.length > 0);
-  if (items.length === 0) { box.replaceChildren(); return; }
+  if (items.length === 0) {
+    box.replaceChildren();
+    return;
+  }
   const head = document.createElement('p');
   const since = new Date(items[0].typedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  head.innerHTML = '<svg class="mark" viewBox="0 0 24 24" aria-hidden="true"><rect x="3.5" y="3.5" width="17" height="17" class="m-line" stroke-dasharray="4 3"/></svg>';
+  head.innerHTML =
+    '<svg class="mark" viewBox="0 0 24 24" aria-hidden="true"><rect x="3.5" y="3.5" width="17" height="17" class="m-line" stroke-dasharray="4 3"/></svg>';
   const b = document.createElement('b');
   b.textContent = items.length === 1 ? '1 reading waits' : `${items.length} readings wait`;
-  head.append(b, ` since ${since}. ${stuck.length ? 'Some ask something.' : others.length ? 'Those of somebody else go in when that hand signs in.' : 'They go in by themselves.'}`);
+  head.append(
+    b,
+    ` since ${since}. ${stuck.length ? 'Some ask something.' : others.length ? 'Those of somebody else go in when that hand signs in.' : 'They go in by themselves.'}`,
+  );
   const list = document.createElement('ol');
   for (const item of items) {
     const li = document.createElement('li');
@@ -101,9 +133,16 @@ function paint() {
     fig.className = 'fig';
     fig.textContent = item.text;
     li.append(fig, ` ${item.name}${item.station ? ', ' + item.station : ''}`);
-    if (item.message) { const says = document.createElement('span'); says.textContent = item.message; li.append(says); }
+    if (item.message) {
+      const says = document.createElement('span');
+      says.textContent = item.message;
+      li.append(says);
+    }
     if (item.state !== 'waits') {
-      li.append(button('Look at it', () => look(item)), button('Drop it', () => keep(all().filter(i => i.data.Key !== item.data.Key))));
+      li.append(
+        button('Look at it', () => look(item)),
+        button('Drop it', () => keep(all().filter(i => i.data.Key !== item.data.Key))),
+      );
     }
     list.append(li);
   }
@@ -147,7 +186,11 @@ async function flush() {
     const rest = all();
     const same = rest.find(i => i.data.Key === item.data.Key);
     if (state === 'kept') keep(rest.filter(i => i !== same));
-    else if (same) { same.state = state; same.message = text; keep(rest); }
+    else if (same) {
+      same.state = state;
+      same.message = text;
+      keep(rest);
+    }
     if (all().every(i => i.state !== 'waits' || i.hand !== hand())) {
       document.body.classList.remove('is-lost');
       if (location.pathname === item.path) await page.refresh();
@@ -185,6 +228,11 @@ export function startOutbox(does) {
   started = true;
   setInterval(flush, again);
   addEventListener('online', flush);
-  addEventListener('storage', event => { if (event.key === store) { paint(); mark(); } });
+  addEventListener('storage', event => {
+    if (event.key === store) {
+      paint();
+      mark();
+    }
+  });
   flush();
 }

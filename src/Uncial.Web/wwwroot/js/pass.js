@@ -6,7 +6,9 @@ function toggle(sector) {
   const field = document.querySelector(`input[name="${face.dataset.face}"]`);
   let bits = 0;
   const sectors = [...face.querySelectorAll('.sector')];
-  sectors.forEach((s, i) => { if (s.getAttribute('aria-pressed') === 'true') bits |= 1 << i; });
+  sectors.forEach((s, i) => {
+    if (s.getAttribute('aria-pressed') === 'true') bits |= 1 << i;
+  });
   field.value = bits;
   document.dispatchEvent(new Event('tapped'));
   const count = sectors.filter(s => s.getAttribute('aria-pressed') === 'true').length;
@@ -18,8 +20,8 @@ export function paintSectors() {
   document.querySelectorAll('[data-face]').forEach(face => {
     const bits = Number(document.querySelector(`input[name="${face.dataset.face}"]`)?.value ?? 0);
     const sectors = [...face.querySelectorAll('.sector')];
-    sectors.forEach((s, i) => s.setAttribute('aria-pressed', Boolean(bits & 1 << i)));
-    face.querySelector('[data-count]').textContent = sectors.filter((_, i) => bits & 1 << i).length;
+    sectors.forEach((s, i) => s.setAttribute('aria-pressed', Boolean(bits & (1 << i))));
+    face.querySelector('[data-count]').textContent = sectors.filter((_, i) => bits & (1 << i)).length;
   });
 }
 

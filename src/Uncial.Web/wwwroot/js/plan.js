@@ -46,28 +46,35 @@ document.addEventListener('pointerdown', event => {
 
 document.addEventListener('pointermove', event => {
   if (!grip) return;
-  const steps = Math.round((event.clientY - grip.y) * grip.into / grip.step);
+  const steps = Math.round(((event.clientY - grip.y) * grip.into) / grip.step);
   if (steps === grip.moved) return;
   const by = steps - grip.moved;
   grip.moved = steps;
   move(grip.line, by);
 });
 
-for (const end of ['pointerup', 'pointercancel']) document.addEventListener(end, () => { grip = null; });
+for (const end of ['pointerup', 'pointercancel'])
+  document.addEventListener(end, () => {
+    grip = null;
+  });
 
-document.addEventListener('keydown', event => {
-  const at = event.target.closest?.('.line-grip');
-  if (!at) return;
-  const by = { ArrowDown: 1, ArrowUp: -1, ArrowRight: 1, ArrowLeft: -1, PageDown: 5, PageUp: -5 }[event.key];
-  if (by) {
-    // Down is down on the drawing: into the metal on the upper side, out of it on the lower.
-    const along = ['ArrowDown', 'ArrowUp', 'PageDown', 'PageUp'].includes(event.key) ? Number(at.dataset.into) : 1;
-    move(at.dataset.line, by * along * (event.shiftKey ? 5 : 1));
-  } else if (event.key === 'Delete' || event.key === 'Backspace') ask({ lift: at.dataset.line.split(',')[0] });
-  else return;
-  event.preventDefault();
-  event.stopImmediatePropagation();
-}, true);
+document.addEventListener(
+  'keydown',
+  event => {
+    const at = event.target.closest?.('.line-grip');
+    if (!at) return;
+    const by = { ArrowDown: 1, ArrowUp: -1, ArrowRight: 1, ArrowLeft: -1, PageDown: 5, PageUp: -5 }[event.key];
+    if (by) {
+      // Down is down on the drawing: into the metal on the upper side, out of it on the lower.
+      const along = ['ArrowDown', 'ArrowUp', 'PageDown', 'PageUp'].includes(event.key) ? Number(at.dataset.into) : 1;
+      move(at.dataset.line, by * along * (event.shiftKey ? 5 : 1));
+    } else if (event.key === 'Delete' || event.key === 'Backspace') ask({ lift: at.dataset.line.split(',')[0] });
+    else return;
+    event.preventDefault();
+    event.stopImmediatePropagation();
+  },
+  true,
+);
 
 document.addEventListener('click', event => {
   const act = event.target.closest?.('[data-plan-act]');

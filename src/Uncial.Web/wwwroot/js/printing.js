@@ -20,4 +20,6 @@ document.addEventListener('click', async event => {
     document.body.classList.add('is-lost');
   }
 });
-addEventListener('beforeprint', () => { count().catch(() => {}); });
+addEventListener('beforeprint', () => {
+  count().catch(() => {});
+});

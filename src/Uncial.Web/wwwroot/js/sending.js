@@ -35,12 +35,18 @@ function holdAll(form) {
   const more = entry.value.startsWith(sent) ? entry.value.slice(sent.length) : '';
   entry.value = sent;
   hold(form);
-  while (ahead.length > 0 && !entry.disabled) { entry.value = ahead.shift(); hold(form); }
+  while (ahead.length > 0 && !entry.disabled) {
+    entry.value = ahead.shift();
+    hold(form);
+  }
   if (!entry.disabled) entry.value = more;
 }
 
 export async function send(form, button) {
-  if (busy) { keepAhead(form); return; }
+  if (busy) {
+    keepAhead(form);
+    return;
+  }
   busy = true;
   sent = document.querySelector('[data-entry]')?.value ?? '';
   const data = new FormData(form);
@@ -68,14 +74,27 @@ export async function send(form, button) {
 let refreshing = null;
 let refreshAgain = false;
 export async function refresh() {
-  if (refreshing) { refreshAgain = true; return refreshing; }
+  if (refreshing) {
+    refreshAgain = true;
+    return refreshing;
+  }
   refreshing = fetchAnew();
-  try { await refreshing; } finally { refreshing = null; }
-  if (refreshAgain) { refreshAgain = false; await refresh(); }
+  try {
+    await refreshing;
+  } finally {
+    refreshing = null;
+  }
+  if (refreshAgain) {
+    refreshAgain = false;
+    await refresh();
+  }
 }
 
 async function fetchAnew() {
-  if (busy || document.querySelector(':popover-open')) { setTimeout(refresh, 500); return; }
+  if (busy || document.querySelector(':popover-open')) {
+    setTimeout(refresh, 500);
+    return;
+  }
   const here = location.href;
   // The gauge may stand at this place already: the page goes on asking for it, and what somebody else read here is asked about.
   const asks = document.querySelector('form[data-waits]:not([data-done])')?.elements;
@@ -83,23 +102,35 @@ async function fetchAnew() {
   const seen = asks?.Seen.value;
   const shown = shows;
   try {
-    const answer = await fetch(asks ? `${location.pathname}?${at}` : location.pathname + location.search, { headers: { 'X-Requested-With': 'fetch' } });
+    const answer = await fetch(asks ? `${location.pathname}?${at}` : location.pathname + location.search, {
+      headers: { 'X-Requested-With': 'fetch' },
+    });
     // What came in between was asked for by hand and may be older than this: it is asked for once more.
     if (answer.ok && shows !== shown && location.href === here) refreshAgain = true;
     if (!answer.ok || busy || shows !== shown || location.href !== here) return;
     const html = await answer.text();
     const focus = document.activeElement?.name;
     const typing = [...document.querySelectorAll('form[data-swap] input,form[data-swap] textarea')]
-      .filter(e => e.name && e.type !== 'hidden' && (e.type === 'checkbox' || e.type === 'radio' ? e.checked !== e.defaultChecked : e.value !== e.defaultValue))
+      .filter(
+        e =>
+          e.name &&
+          e.type !== 'hidden' &&
+          (e.type === 'checkbox' || e.type === 'radio' ? e.checked !== e.defaultChecked : e.value !== e.defaultValue),
+      )
       .map(e => ({ name: e.name, type: e.type, value: e.value, checked: e.checked }));
     show(html, answer.redirected ? answer.url : here);
     const again = document.querySelector('form[data-waits]')?.elements;
     if (again && seen !== undefined) again.Seen.value = seen;
     for (const { name, type, value, checked } of typing) {
-      const found = [...document.querySelectorAll(`form[data-swap] [name="${CSS.escape(name)}"]`)].find(e => e.type === type && (!['radio', 'checkbox'].includes(type) || e.value === value));
+      const found = [...document.querySelectorAll(`form[data-swap] [name="${CSS.escape(name)}"]`)].find(
+        e => e.type === type && (!['radio', 'checkbox'].includes(type) || e.value === value),
+      );
       if (!found) continue;
       if (type === 'checkbox' || type === 'radio') found.checked = checked;
-      else { found.value = value; found.dispatchEvent(new Event('input', { bubbles: true })); }
+      else {
+        found.value = value;
+        found.dispatchEvent(new Event('input', { bubbles: true }));
+      }
     }
     if (focus) document.querySelector(`form[data-swap] [name="${CSS.escape(focus)}"]:not([type=hidden])`)?.focus({ preventScroll: true });
   } catch {
@@ -112,7 +143,11 @@ export function show(html, url) {
   const [from, to] = [page.querySelector('.page,.sign-in'), document.querySelector('.page,.sign-in')];
   const scroll = document.querySelector('.slate')?.scrollTop ?? 0;
   // Another kind of page (signed out, printed tag): go there as the browser does.
-  if (!from || !to || from.className !== to.className) { keepTyped(); location.assign(url); return; }
+  if (!from || !to || from.className !== to.className) {
+    keepTyped();
+    location.assign(url);
+    return;
+  }
   shows++;
   document.title = page.title;
   document.documentElement.dataset.theme = page.documentElement.dataset.theme;
@@ -134,7 +169,6 @@ export function show(html, url) {
   document.dispatchEvent(new Event('arrived'));
 }
 
-
 addEventListener('popstate', () => location.reload());
 
 document.addEventListener('submit', event => {
@@ -144,6 +178,5 @@ document.addEventListener('submit', event => {
   event.preventDefault();
   send(form, event.submitter);
 });
-
 
 document.addEventListener('another', event => send(event.target, { getAttribute: () => event.target.dataset.try }));

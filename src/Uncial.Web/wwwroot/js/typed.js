@@ -7,9 +7,13 @@ const keptKey = () => 'typed:' + location.pathname;
 export function keepTyped() {
   const unit = document.querySelector('.unit-switch [aria-pressed=true]')?.value;
   const values = {};
-  document.querySelectorAll('form[data-swap]').forEach(form => [...form.elements].filter(e => e.name && typed(e) && e.type !== 'password').forEach(e => {
-    values[e.name] = spelled(e, unit);
-  }));
+  document.querySelectorAll('form[data-swap]').forEach(form =>
+    [...form.elements]
+      .filter(e => e.name && typed(e) && e.type !== 'password')
+      .forEach(e => {
+        values[e.name] = spelled(e, unit);
+      }),
+  );
   sessionStorage.setItem(keptKey(), JSON.stringify(values));
 }
 
