@@ -416,6 +416,18 @@ internal static class NewsFeed
                 }
             )
             .ExcludeFromDescription();
+        // Somebody puts the cursor where a gauge sends its figure: the gauge is used at this screen from now on.
+        app.MapPost(
+                "/gauges/{gauge:int}/takes",
+                async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, Reader reader, News news) =>
+                {
+                    if (!await antiforgery.IsRequestValidAsync(http))
+                        return Results.BadRequest();
+                    news.TakeUp(gauge, reader.ScreenId, reader.Screen);
+                    return Results.NoContent();
+                }
+            )
+            .ExcludeFromDescription();
         // A page says that it cannot take a reading that it was shown. Taken is answered when the reading is stored, not here.
         app.MapPost(
                 "/gauges/{gauge:int}/refuses",

@@ -145,7 +145,12 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => screen.Driver.FindElements(By.CssSelector("body[data-news=open]")).Count == 1, "the page told of news");
         screen.Send(By.CssSelector("[data-entry]"), "24.3");
         screen.Send(By.Name("Figures[GrooveOuter]"), "0.2");
+        // Another screen may have had the indicator a moment ago: the cursor in its field takes it up here.
         screen.Click(By.Name("Figures[RunoutOuter]"));
+        screen.Until(
+            () => screen.Driver.FindElements(By.CssSelector("[name='Figures[RunoutOuter]'][data-elsewhere]")).Count == 0,
+            "the indicator used here"
+        );
         await indicator.SendAsync();
         screen.Until(() => indicator.Answer == "taken", "the run-out answered");
         var stored = (await ReadingsAsync(rotor)).Single(r => r.Kind == ReadingKind.RunoutOuter);

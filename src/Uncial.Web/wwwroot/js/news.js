@@ -89,6 +89,9 @@ async function changed({ turn }) {
 
 function paint() {
   followLathe(turns);
+  document
+    .querySelectorAll('[data-live-field]')
+    .forEach(field => field.toggleAttribute('data-elsewhere', !!holders.get(field.dataset.liveField)));
   document.querySelectorAll('[data-live]').forEach(line => {
     const now = gauges.get(line.dataset.live);
     const word = line.querySelector('[data-live-word]');
@@ -181,12 +184,22 @@ document.addEventListener('input', event => {
     event.target.form.elements.Line.value = '';
 });
 
+// Whoever puts the cursor where a gauge sends its figure uses it here, whichever screen had it before.
+document.addEventListener('focusin', event => {
+  const gauge = event.target.dataset?.liveField;
+  if (gauge && holders.get(gauge)) tell(gauge, 'takes');
+});
+
 // Tells the gauge that nobody takes its reading here. That it was taken is answered by the server, once it is stored.
 function refuse(gauge, line) {
+  tell(gauge, 'refuses', { line });
+}
+
+function tell(gauge, what, fields = {}) {
   const body = new FormData();
-  body.append('line', line);
+  for (const [name, value] of Object.entries(fields)) body.append(name, value);
   body.append('__RequestVerificationToken', document.querySelector('[name=__RequestVerificationToken]')?.value ?? '');
-  fetch(`/gauges/${gauge}/refuses`, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } }).catch(() => {
+  fetch(`/gauges/${gauge}/${what}`, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } }).catch(() => {
     /* the gauge sends it again */
   });
 }
