@@ -143,6 +143,14 @@ app.Use(
         return Task.CompletedTask;
     }
 );
+
+// A page that is not there says so in our own words; what is no page keeps its bare answer.
+app.UseWhen(
+    context =>
+        HttpMethods.IsGet(context.Request.Method)
+        && context.Request.Headers.Accept.ToString().Contains("text/html", StringComparison.Ordinal),
+    pages => pages.UseStatusCodePagesWithReExecute("/Error")
+);
 app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Context.Response.Headers.CacheControl = "no-cache" });
 app.UseRouting();
 app.UseRateLimiter();

@@ -203,7 +203,14 @@ public sealed record SetUpCheck(
         : SetUpVerdict.SetUpAtFault;
 
     /// <summary>Whether arcs read half a finger wrong, or dials half a division, would give another verdict.</summary>
-    private static bool IsUncertain(RunoutMark first, RunoutMark second, double turn, Length tolerance, Length division, SetUpVerdict verdict)
+    private static bool IsUncertain(
+        RunoutMark first,
+        RunoutMark second,
+        double turn,
+        Length tolerance,
+        Length division,
+        SetUpVerdict verdict
+    )
     {
         var step = (double)division.Millimetres * (first.Runout is null ? 0.5 : 1);
         double[] arcs = first.Runout is null ? [-7.5, 0, 7.5] : [0];

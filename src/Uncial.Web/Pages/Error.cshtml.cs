@@ -5,7 +5,7 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>What is shown when the application itself failed.</summary>
+/// <summary>What is shown when the application itself failed, or has no such page.</summary>
 [AllowAnonymous, IgnoreAntiforgeryToken, ResponseCache(NoStore = true)]
 public class ErrorModel : PageModel
 {
@@ -13,6 +13,17 @@ public class ErrorModel : PageModel
 
     /// <summary>Status of the answer.</summary>
     public int Status => Response.StatusCode;
+
+    /// <summary>What is said: by what went wrong.</summary>
+    public string Kind =>
+        Status switch
+        {
+            StatusCodes.Status503ServiceUnavailable => "away",
+            StatusCodes.Status400BadRequest => "notKept",
+            StatusCodes.Status409Conflict => "changed",
+            StatusCodes.Status404NotFound => "notFound",
+            _ => "failed",
+        };
 
     /// <summary>What cannot be kept, where that is known.</summary>
     public string? What =>

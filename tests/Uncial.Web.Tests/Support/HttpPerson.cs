@@ -9,10 +9,12 @@ internal sealed partial class HttpPerson : IDisposable
     private readonly HttpClientHandler handler;
     private readonly HttpClient client;
 
-    public HttpPerson(Uri address, CookieContainer? cookies = null)
+    public HttpPerson(Uri address, CookieContainer? cookies = null, string? accept = null)
     {
         handler = new() { AllowAutoRedirect = false, CookieContainer = cookies ?? new() };
         client = new(handler) { BaseAddress = address };
+        if (accept is not null)
+            client.DefaultRequestHeaders.Accept.ParseAdd(accept);
     }
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;

@@ -85,7 +85,8 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
         ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : "Certificate of ") + part.Tag;
         ViewData["Sub"] = $"{part.Job!.Vehicle}, job {part.Job.Number}";
         Address =
-            $"{Request.Scheme}://{Request.Host}" + (Certificate is null ? $"/part/{part.Tag}" : $"/proof/{CertificateStore.CodeOf(Certificate)}");
+            $"{Request.Scheme}://{Request.Host}"
+            + (Certificate is null ? $"/part/{part.Tag}" : $"/proof/{CertificateStore.CodeOf(Certificate)}");
         Qr = Code(Address);
         return true;
     }

@@ -1,0 +1,60 @@
+using System.Net;
+
+namespace Uncial.Web.Tests;
+
+/// <summary>A page that is not there says so in the shop's words; what is no page keeps its bare answer.</summary>
+public class MissingPageTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_tag_or_address_that_is_not_here_leads_back_to_the_bench()
+    {
+        using var person = await new HttpPerson(shop.Address, accept: "text/html").SignInAsync("tom", "1304");
+        foreach (var page in new[] { "/part/NOTHERE", "/measure/NOTHERE", "/gauges/99999", "/nonsense" })
+            (await person.GetAsync(page)).ShouldSatisfyAllConditions(
+                a => a.Code.ShouldBe(HttpStatusCode.NotFound, page),
+                a => a.Text.ShouldContain("There is no such page"),
+                a => a.Text.ShouldContain("To the bench"),
+                // What went wrong is the address: there is no number to give to anybody.
+                a => a.Text.ShouldNotContain("give the owner this number")
+            );
+    }
+
+    [Fact]
+    public async Task What_a_program_asks_for_and_does_not_find_is_no_page()
+    {
+        using var person = await new HttpPerson(shop.Address).SignInAsync("tom", "1304");
+        var missing = await person.GetAsync("/photos/99999");
+        (missing.Code, missing.Text.Contains("<main", StringComparison.Ordinal)).ShouldBe((HttpStatusCode.NotFound, false));
+    }
+
+    [Fact]
+    public async Task The_policy_allows_no_inline_style_and_no_page_has_one()
+    {
+        using var caller = shop.Caller();
+        using var answer = await caller.GetAsync(new Uri("/SignIn", UriKind.Relative), Cancel);
+        var policy = answer.Headers.GetValues("Content-Security-Policy").Single();
+        policy.ShouldNotContain("unsafe");
+        policy.ShouldContain("base-uri 'none'");
+        policy.ShouldContain("form-action 'self'");
+        using var person = await new HttpPerson(shop.Address).SignInAsync("marit", "9051");
+        foreach (
+            var page in new[]
+            {
+                "/",
+                "/receive/2417",
+                "/measure/TQB4T",
+                "/mount/TQB2R",
+                "/plan/TQB2R",
+                "/cut/TQB2R",
+                "/confirm/TQA7P",
+                "/part/TQA2P",
+                "/certificate/TQA2P",
+                "/lathes/1",
+                "/shop",
+            }
+        )
+            (await person.GetAsync(page)).Text.ShouldNotContain(" style=", Case.Sensitive, page);
+    }
+}
