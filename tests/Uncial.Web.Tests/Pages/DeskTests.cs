@@ -24,7 +24,6 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         var actor = new Actor(by, DateTimeOffset.UtcNow);
         var job = new Job
         {
-            Number = 7000 + Random.Shared.Next(1_000_000),
             Vehicle = "Test",
             ReceivedAt = actor.At,
             ReceivedById = by,
@@ -173,6 +172,40 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
             () => screen.Driver.FindElement(By.CssSelector("[data-entry]")).GetDomProperty("value") == "24.3",
             "the entry as typed"
         );
+    }
+
+    [Fact]
+    public async Task The_cursor_in_a_field_takes_its_gauge_up_at_that_screen()
+    {
+        var ((one, _), (other, _)) = (await PartsAsync(), await PartsAsync());
+        await using var db = shop.Db();
+        var name = (
+            await db.Gauges.Where(g => g.Kind == GaugeKind.Indicator && g.RetiredAt == null).OrderBy(g => g.Id).FirstAsync(Cancel)
+        ).Name;
+        await using var indicator = new SimulatedGauge(name, 0, 0.052m, 0.001m) { GivesUp = TimeSpan.FromMinutes(1) };
+        indicator.Open();
+        await ListenAsync(name, indicator.Port);
+        using var far = new Screen(shop.Address);
+        far.SignIn("Tom Okoro", "1304");
+        far.Go("/measure/" + one);
+        far.Click(By.Name("Figures[RunoutOuter]"));
+        far.Until(() => far.Driver.FindElements(By.CssSelector("body[data-news=open]")).Count == 1, "the first screen told of news");
+        using var near = new Screen(shop.Address);
+        near.SignIn("Ines Varga", "2417");
+        near.Go("/measure/" + other);
+        near.Until(
+            () => near.Driver.FindElements(By.CssSelector("[name='Figures[RunoutInner]'][data-elsewhere]")).Count == 1,
+            "the indicator at the other screen"
+        );
+        near.Click(By.Name("Figures[RunoutInner]"));
+        near.Until(
+            () => near.Driver.FindElements(By.CssSelector("[name='Figures[RunoutInner]'][data-elsewhere]")).Count == 0,
+            "the indicator used here"
+        );
+        await indicator.SendAsync();
+        near.Until(() => indicator.Answer == "taken", "the run-out answered");
+        (await ReadingsAsync(other)).ShouldHaveSingleItem().Kind.ShouldBe(ReadingKind.RunoutInner);
+        (await ReadingsAsync(one)).ShouldBeEmpty();
     }
 
     [Fact]
