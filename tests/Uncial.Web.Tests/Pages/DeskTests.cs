@@ -24,6 +24,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         var actor = new Actor(by, DateTimeOffset.UtcNow);
         var job = new Job
         {
+            Number = TestParts.NextJob(),
             Vehicle = "Test",
             ReceivedAt = actor.At,
             ReceivedById = by,

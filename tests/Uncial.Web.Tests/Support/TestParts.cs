@@ -10,6 +10,11 @@ namespace Uncial.Web.Tests;
 /// <summary>Parts of the tests' own, so that no test stands in another's way.</summary>
 internal static class TestParts
 {
+    private static int jobs = 900_000;
+
+    /// <summary>A job number that no other test of this run has, far from those of the demo.</summary>
+    public static int NextJob() => Interlocked.Increment(ref jobs);
+
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     public static readonly MountShape Shape = new()
@@ -97,7 +102,7 @@ internal static class TestParts
         db.Jobs.Add(
             new()
             {
-                Number = 900_000 + Random.Shared.Next(1_000_000),
+                Number = NextJob(),
                 Vehicle = "Test " + part.Tag,
                 ReceivedAt = actor.At,
                 ReceivedById = actor.Id,
