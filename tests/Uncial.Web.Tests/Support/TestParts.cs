@@ -12,8 +12,11 @@ internal static class TestParts
 {
     private static int jobs = 900_000;
 
-    /// <summary>A job number that no other test of this run has, far from those of the demo.</summary>
-    public static int NextJob() => Interlocked.Increment(ref jobs);
+    /// <summary>
+    /// A job number that no other test of this run has, far from those of the demo and with room behind it for jobs that pages number by
+    /// themselves.
+    /// </summary>
+    public static int NextJob() => Interlocked.Add(ref jobs, 100);
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 

@@ -163,8 +163,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         );
         if (
             Move?.Split(',') is [var at, var side, var by]
-            && int.TryParse(at, out var pass)
-            && int.TryParse(side, out var face)
+            && int.TryParse(at, NumberStyles.None, CultureInfo.InvariantCulture, out var pass)
+            && int.TryParse(side, NumberStyles.None, CultureInfo.InvariantCulture, out var face)
             && int.TryParse(by, NumberStyles.AllowLeadingSign, CultureInfo.InvariantCulture, out var divisions)
         )
             hand.Move(pass, face, divisions);
