@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { spelled } from '../../src/Uncial.Web/wwwroot/js/units.js';
+import { spelled } from '../../src/Uncial.Web/wwwroot/js/core/units.js';
 
 const field = (value, { length = true, gauge, unit } = {}) => ({
     value,

@@ -1,6 +1,6 @@
 // Readings that were typed while the server was away: they wait in this browser with their time, are shown as waiting, and go in by
 // themselves, once each. The server judges them when they arrive; nothing is judged here.
-import { spelled } from './units.js';
+import { spelled } from './core/units.js';
 
 // What the page itself does is handed in, so that it is loaded once.
 let page;

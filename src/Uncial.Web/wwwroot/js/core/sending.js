@@ -1,7 +1,7 @@
 // Sends forms and fetches pages in the background, so that nothing typed is lost when the server is away. A page that was put in place is told
 // by the event "arrived".
 import { keepCopy } from './copies.js';
-import { hold } from './outbox.js';
+import { hold } from '../outbox.js';
 import { keepTyped } from './typed.js';
 let busy = false;
 let sent = '';
