@@ -282,7 +282,7 @@ public sealed record JobFile
                         Cuts = r.Cuts,
                         Gauge = shop.Gauges.Find(g => g.Id == r.GaugeId)?.Name,
                         Note = r.Note,
-                        Withdrawn = r.Withdrawal?.Reason ?? (r.Flag is null ? null : "in doubt: its gauge failed on its standard"),
+                        Withdrawn = r.Withdrawal?.Reason ?? (r.Flag is null ? null : "suspect: its gauge failed on its standard"),
                         At = r.TakenAt,
                         By = r.By?.DisplayName,
                     }),

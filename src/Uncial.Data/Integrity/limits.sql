@@ -150,6 +150,10 @@ begin
     if not exists (select 1 from public.operators where id = new.by_id and role = 'owner' and disabled_at is null) then
         raise exception 'the owner changes the rules of the shop' using errcode = 'UN018';
     end if;
+    -- No figure of a shop is negative: an allowance below nothing would let a part past its limits.
+    if exists (select 1 from jsonb_each(new.after) e where case when jsonb_typeof(e.value) = 'number' then e.value::numeric < 0 else false end) then
+        raise exception 'no rule of a shop is negative' using errcode = 'UN029';
+    end if;
     new.before := was;
     new.laxer := coalesce((new.after->>'rotorMachineToAboveDiscard')::numeric, 0.40) < coalesce((was->>'rotorMachineToAboveDiscard')::numeric, 0.40)
         or coalesce((new.after->>'drumMachineToBelowDiscard')::numeric, 0.75) < coalesce((was->>'drumMachineToBelowDiscard')::numeric, 0.75);

@@ -182,6 +182,13 @@ public sealed class News(TimeProvider time)
                 sent[(gauge, line)] = SentReading.Refused;
     }
 
+    /// <summary>Whether a screen shows a page that a gauge can send to.</summary>
+    public bool IsShownAt(int gauge, int screen)
+    {
+        lock (gate)
+            return listeners.Exists(l => l.Screen.Id == screen && l.Gauges.Contains(gauge));
+    }
+
     /// <summary>A screen takes a gauge up; another that had it is told.</summary>
     public void TakeUp(int gauge, int screen, string name)
     {
@@ -423,6 +430,8 @@ internal static class NewsFeed
                 {
                     if (!await antiforgery.IsRequestValidAsync(http))
                         return Results.BadRequest();
+                    if (!news.IsShownAt(gauge, reader.ScreenId))
+                        return Results.NotFound();
                     news.TakeUp(gauge, reader.ScreenId, reader.Screen);
                     return Results.NoContent();
                 }

@@ -44,6 +44,22 @@ public class CuttingTests
         );
     }
 
+    /// <summary>A pass whose bound lies past machine-to is never given on what is only assumed.</summary>
+    [Fact]
+    public void The_size_is_measured_where_the_next_pass_or_a_new_plan_could_reach_past_machine_to()
+    {
+        var pass = new PlannedPass(PassKind.Finish, [5, 5], [], [], Mm.Of(23.6m), Mm.Of(23.3m), false, []);
+        PlanOption Plan(PlanStart start, params PlannedPass[] passes) => new("working", null, start, Mm.Of(0.1m), Length.Zero, passes, []);
+        AfterPass Next(NextStep next) => new(next, Request, []);
+        Next(NextStep.GoOn).MustMeasure(pass with { MeasureFirst = true }, null).ShouldBeTrue();
+        Next(NextStep.GoOn).MustMeasure(pass, null).ShouldBeFalse();
+        Next(NextStep.GoOn).MustMeasure(null, null).ShouldBeFalse();
+        Next(NextStep.PlanAnew).MustMeasure(null, Plan(PlanStart.Free, pass)).ShouldBeFalse();
+        Next(NextStep.PlanAnew).MustMeasure(null, Plan(PlanStart.Shortened, pass)).ShouldBeTrue();
+        Next(NextStep.PlanAnew).MustMeasure(null, Plan(PlanStart.Blocked, pass)).ShouldBeTrue();
+        Next(NextStep.PlanAnew).MustMeasure(null, Plan(PlanStart.Free)).ShouldBeTrue();
+    }
+
     [Fact]
     public void Cutting_data_of_the_worked_example()
     {

@@ -47,6 +47,9 @@ public class ShopSettingsTests
     [Fact]
     public void What_a_new_shop_starts_with_lies_inside_the_range_and_what_lies_outside_is_not_kept()
     {
+        // The database refuses what is negative.
+        ShopSettings.All.OfType<LengthSetting>().ShouldAllBe(s => s.Least >= Length.Zero);
+        ShopSettings.All.OfType<NumberSetting>().ShouldAllBe(s => s.Least >= 0);
         foreach (var s in ShopSettings.All.OfType<LengthSetting>())
         {
             s.Allows(s.Of(ShopRules.Default)).ShouldBeTrue(s.Key);

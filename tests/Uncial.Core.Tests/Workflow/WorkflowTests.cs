@@ -248,8 +248,11 @@ public class WorkflowTests
         surface.State.Cutting.DialAt(next).ShouldBe(next.DialFromTouch);
     }
 
-    [Fact]
-    public void A_scratch_in_another_mounting_says_nothing_of_the_one_that_was_cut_in()
+    [Theory]
+    [InlineData(0xFFF)]
+    [InlineData(0x03F)]
+    [InlineData(0x001)]
+    public void A_scratch_in_another_mounting_says_nothing_of_the_one_that_was_cut_in(int dark)
     {
         StoredSurface CutAndMountedAnew()
         {
@@ -259,7 +262,7 @@ public class WorkflowTests
             surface.Mount();
             surface.GoOn();
             surface.Plan();
-            surface.Cut(dark: 0xFFF);
+            surface.Cut(dark: dark);
             surface.Mount();
             return surface;
         }
@@ -294,5 +297,20 @@ public class WorkflowTests
         surface.State.Measuring.IsBelowFloor.ShouldBeFalse();
         surface.ReadAll((decimal)size);
         (surface.State.Measuring.IsBelowFloor, surface.State.Measuring.MayBePlanned).ShouldBe((below, !below));
+    }
+
+    [Fact]
+    public void A_drum_that_was_begun_goes_by_its_limits_not_by_the_floor_for_starting_one()
+    {
+        var surface = new StoredSurface(PartKind.Drum);
+        surface.Limit(LimitKind.Discard, 230m);
+        surface.Limit(LimitKind.MachineTo, 229.8m);
+        surface.ReadAll(229.0m);
+        surface.Mount();
+        surface.GoOn();
+        surface.Plan();
+        surface.Cut();
+        surface.ReadAll(229.3m);
+        (surface.State.Measuring.IsBelowFloor, surface.State.Measuring.DiscardVerdict).ShouldBe((false, Verdict.Within));
     }
 }

@@ -400,6 +400,16 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         );
         await there.SaveChangesAsync(Cancel);
         (await Run(fresh.AppConnection, Release(here, await there.PersonAsync("tom")))).ShouldBe("UN019");
+        // An allowance below nothing would make room past the limits: no rule is negative, under any name and whoever writes it.
+        foreach (var rule in new[] { "unseenLobesFullRound", "depthUncertainty", "lookAgainWithin" })
+            (
+                await Run(
+                    fresh.AppConnection,
+                    FormattableString.Invariant(
+                        $"insert into rule_changes (after, laxer, at, by_id) select jsonb_set(rules, array['{rule}'], '-0.5'), false, now(), {await there.PersonAsync("tom")} from shops"
+                    )
+                )
+            ).ShouldBe("UN029", rule);
         (await AsApplication(Release(other, tom))).ShouldBeNull();
     }
 

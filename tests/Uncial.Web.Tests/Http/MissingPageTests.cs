@@ -29,6 +29,15 @@ public class MissingPageTests(RunningShop shop) : IClassFixture<RunningShop>
         (missing.Code, missing.Text.Contains("<main", StringComparison.Ordinal)).ShouldBe((HttpStatusCode.NotFound, false));
     }
 
+    /// <summary>Nobody takes a gauge away from a screen that reads with it, without showing a page that the gauge can send to.</summary>
+    [Fact]
+    public async Task A_gauge_is_taken_up_only_where_a_page_with_it_is_open()
+    {
+        using var person = await new HttpPerson(shop.Address).SignInAsync("tom", "1304");
+        (await person.PostAsync("/gauges/1/takes", [], "/check")).Code.ShouldBe(HttpStatusCode.NotFound);
+        (await person.PostWithAsync("/gauges/1/takes", [], "forged")).Code.ShouldBe(HttpStatusCode.BadRequest);
+    }
+
     [Fact]
     public async Task The_policy_allows_no_inline_style_and_no_page_has_one()
     {

@@ -253,7 +253,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                     + (r.Insisted ? ", questioned and kept" : "")
                     + (r.FromFile == true ? ", not read here" : "")
                     + (r.Note is { } note ? $"; “{note}”" : "")
-                    + (r.Flag is null ? "" : "; in doubt, its gauge failed afterwards")
+                    + (r.Flag is null ? "" : "; suspect, its gauge failed afterwards")
                     + (r.Withdrawal is { } w ? $"; taken back: {w.Reason}" : ""),
                 r.Withdrawal is not null || r.Flag is not null
             );

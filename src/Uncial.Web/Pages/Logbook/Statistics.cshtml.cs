@@ -129,12 +129,12 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
         var (minutes, parts) = (cut.Sum(l => l.Minutes), cut.Sum(l => l.Surfaces));
         static string Minutes(decimal? m) => m is { } x ? x.ToString("0.0", CultureInfo.InvariantCulture) : "–";
         return new(
-            "How much is cut, by lathe and way to work, and how long does it take?",
+            "How much is cut, by lathe and technique, and how long does it take?",
             parts == 0 ? Words.Say("figures.none") : Words.Say("figures.work", parts, Minutes(Share.Each(minutes, parts, 1))),
             parts == 0
                 ? null
                 : BarChart.Lying(
-                    "Parts cut and minutes in the cut, by lathe and by way to work",
+                    "Parts cut and minutes in the cut, by lathe and by technique",
                     [
                         .. cut.Select(l => new ChartBar(
                             NameOf(shop, l.LatheId),

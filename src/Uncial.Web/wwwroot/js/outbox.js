@@ -124,7 +124,7 @@ function paint() {
   b.textContent = items.length === 1 ? '1 reading waits' : `${items.length} readings wait`;
   head.append(
     b,
-    ` since ${since}. ${stuck.length ? 'Some ask something.' : others.length ? 'Those of somebody else go in when that hand signs in.' : 'They go in by themselves.'}`,
+    ` since ${since}. ${stuck.length ? 'Some ask something.' : others.length ? 'Those of somebody else go in when that person signs in.' : 'They go in by themselves.'}`,
   );
   const list = document.createElement('ol');
   for (const item of items) {

@@ -182,7 +182,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public (string Mark, string Word, string Css) VerdictWords =>
         (IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict, Verdict) switch
         {
-            (Verdict.NotEnough, _) => ("toread", IsRotor ? "Read three places for a verdict" : "Read two axes for a verdict", ""),
+            (Verdict.NotEnough, _) => ("toread", IsRotor ? "Read three points for a verdict" : "Read two axes for a verdict", ""),
             (Verdict.Beyond, _) => ("over", "Beyond discard: scrap", "is-over"),
             (Verdict.TooClose, _) => ("close", "Too close to discard to call", "is-brass"),
             (_, Verdict.Beyond) => ("close", "Inside discard, nothing left to cut", "is-brass"),
