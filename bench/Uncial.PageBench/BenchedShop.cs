@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc.ApplicationParts;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
+using Uncial.Core.Workflow;
 using Uncial.Data;
 using Uncial.Data.Commands;
 using Uncial.Data.Exchange;
@@ -65,7 +66,7 @@ internal sealed class BenchedShop(string administrator) : WebApplicationFactory<
                 () => Task.FromResult(FormattableString.Invariant($"B{i:000}{next++}")),
                 default
             );
-            takeIn.TakeIn(db, new(1, TimeProvider.System.GetUtcNow()));
+            takeIn.TakeIn(db, new(1, Role.Operator, TimeProvider.System.GetUtcNow()));
             await db.SaveChangesAsync();
         }
     }

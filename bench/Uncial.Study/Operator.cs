@@ -37,7 +37,7 @@ internal sealed record Variant(
 internal sealed partial class Operator
 {
     private const LengthUnit Mm = LengthUnit.Millimetre;
-    private static readonly Actor Actor = new(1, DateTimeOffset.UnixEpoch);
+    private static readonly Actor Actor = new(1, Role.Operator, DateTimeOffset.UnixEpoch);
 
     /// <summary>Readings that are added where they tell most, at most.</summary>
     private const int MostMore = 8;

@@ -82,7 +82,6 @@ builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<Reader>();
 builder.Services.AddSingleton<ShopCache>().AddSingleton<BenchStates>();
 builder.Services.AddScoped<ShopFile>();
-builder.Services.AddScoped<LeadSignature>();
 builder.Services.AddProblemDetails();
 builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 builder.Services.ConfigureHttpJsonOptions(options =>

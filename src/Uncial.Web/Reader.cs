@@ -49,6 +49,12 @@ public sealed class Reader(IHttpContextAccessor context)
             ? id
             : 0;
 
+    /// <summary>What the person who is signed in may do.</summary>
+    public Role Role =>
+        IsOwner ? Role.Owner
+        : IsLead ? Role.Lead
+        : Role.Operator;
+
     public bool IsLead => Http.User.IsInRole(Roles.Lead) || Http.User.IsInRole(Roles.Owner);
 
     public bool IsOwner => Http.User.IsInRole(Roles.Owner);

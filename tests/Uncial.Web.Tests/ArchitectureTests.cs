@@ -83,6 +83,21 @@ public partial class ArchitectureTests
             .ShouldBeEmpty();
     }
 
+    /// <summary>What a person may do is decided by Core and by a command, and what is wrong with a field said in one way.</summary>
+    [Theory]
+    [InlineData("SaveChanges")]
+    [InlineData("BeginTransaction")]
+    [InlineData("ExecuteSql")]
+    [InlineData("ExecuteUpdate")]
+    [InlineData("PostgresException")]
+    [InlineData("AddModelError")]
+    public void No_page_does_what_commands_and_forms_are_for(string what) =>
+        Directory
+            .EnumerateFiles(Path.Combine(Screen.Root(), "src/Uncial.Web/Pages"), "*.cs*", SearchOption.AllDirectories)
+            .Where(f => File.ReadAllText(f).Contains(what, StringComparison.Ordinal))
+            .Select(Path.GetFileName)
+            .ShouldBeEmpty();
+
     /// <summary>A key without words would be a fault in front of the customer.</summary>
     [Fact]
     public void Every_text_that_a_page_names_has_its_words()

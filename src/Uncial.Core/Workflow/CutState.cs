@@ -48,6 +48,9 @@ public sealed class CutState
         return [.. Enumerable.Range(0, passes[index].Divisions.Count).Where(i => passes[index].Divisions[i] > 0)];
     }
 
+    /// <summary>The pass after the one that is due; null where there is none.</summary>
+    public PlannedPass? Following => Planning.Document?.Option.Passes.ElementAtOrDefault(Planning.Passes.Count + 1);
+
     /// <summary>The newest start of the pass that is due; null where nobody has started it.</summary>
     public CutStartFact? Start =>
         Planning.Latest is { } plan

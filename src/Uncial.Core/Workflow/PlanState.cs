@@ -68,6 +68,9 @@ public sealed class PlanState
     /// <summary>There is a plan, and all its passes are done.</summary>
     public bool IsCutToItsEnd => Document is { } plan && Passes.Count >= plan.Option.Passes.Count;
 
+    /// <summary>A plan is being followed: after a cut a new one is made only from new readings.</summary>
+    public bool IsRunning => Document is not null && (!IsCutToItsEnd || (surface.CutsDone > 0 && Measuring.Sizes.Count == 0));
+
     /// <summary>Version that the next plan of a surface gets.</summary>
     public int NextVersion => facts.Plans.Select(p => p.Version).DefaultIfEmpty().Max() + 1;
 

@@ -59,7 +59,7 @@ public static class DemoPast
                             lathe,
                             new(holder, i / 6 % lathe.Profile.EdgesPerInsert + 1, 0, false, false),
                             InsertEventKind.Turned,
-                            new(tom, day)
+                            new(tom, Role.Operator, day)
                         )
                     );
             await db.SaveChangesAsync();

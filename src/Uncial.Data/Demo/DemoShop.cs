@@ -76,7 +76,7 @@ public static class DemoShop
                     shop.Lathes[0],
                     new(holder, holder == ToolHolder.Bar ? 3 : 1, 0, false, false),
                     InsertEventKind.Turned,
-                    new(ids[0], now.AddDays(-9))
+                    new(ids[0], Role.Lead, now.AddDays(-9))
                 )
             );
         await db.SaveChangesAsync();
@@ -89,7 +89,7 @@ public static class DemoShop
         foreach (var gauge in shop.Gauges.Where(g => g.HasStandard))
         {
             var shown = gauge.StandardSize!.Value.Millimetres.ToString(CultureInfo.InvariantCulture);
-            GaugeCommands.CheckZero(gauge, LengthParser.Parse(shown, LengthUnit.Millimetre).Typed!, [], new(ids[1], now));
+            GaugeCommands.CheckZero(gauge, LengthParser.Parse(shown, LengthUnit.Millimetre).Typed!, [], new(ids[1], Role.Operator, now));
         }
         await db.SaveChangesAsync();
         await transaction.CommitAsync();
@@ -122,7 +122,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     /// <summary>Minutes before now at which the next fact is stated; each fact takes one.</summary>
     public int MinutesAgo { get; set; }
 
-    private Actor Actor => new(By, now.AddMinutes(-MinutesAgo--));
+    private Actor Actor => new(By, Role.Operator, now.AddMinutes(-MinutesAgo--));
 
     public async Task<Job> JobAsync(int number, string vehicle, string customer, int odometer, double? promisedInHours)
     {
@@ -319,7 +319,12 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         // It takes a tenth more than planned, as passes there do.
         var start = Record(part).Cutting.Start!;
         MinutesAgo -= (int)Math.Ceiling(start.PlannedMinutes * 1.1m);
-        CutCommands.StopPass(Record(part), CutStopKind.Done, null, new(By, start.At.AddMinutes((double)start.PlannedMinutes * 1.1)));
+        CutCommands.StopPass(
+            Record(part),
+            CutStopKind.Done,
+            null,
+            new(By, Role.Operator, start.At.AddMinutes((double)start.PlannedMinutes * 1.1))
+        );
         await db.SaveChangesAsync();
         CutCommands.RecordPass(
             Record(part),

@@ -46,6 +46,14 @@ public sealed record JobTakeIn(JobFile File, int Number, IReadOnlyList<string> T
         return [.. standing.Where(r => r.Cuts == last)];
     }
 
+    /// <summary>Takes the job in and saves it; refused where another took its number or a tag meanwhile.</summary>
+    public async Task<Result<Job>> TakeInAsync(UncialDb db, Actor actor, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var job = TakeIn(db, actor);
+        return await db.TrySaveAsync(cancel) is { } refusal ? refusal : job;
+    }
+
     /// <summary>
     /// Adds the job with its parts, limits and readings. Nothing is saved here. Readings are marked as of a file: no part leaves on them.
     /// </summary>

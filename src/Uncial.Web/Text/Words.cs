@@ -15,7 +15,7 @@ namespace Uncial.Web.Text;
 /// the
 /// reader's unit.
 /// </summary>
-public static class Words
+public static partial class Words
 {
     private const string Resources = ".resources";
 

@@ -42,7 +42,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     /// <summary>A rotor against discard 22 and machine-to 22.3, read all round and left uncut; judged where asked for.</summary>
     private static async Task<SurfaceRecord> Rotor(UncialDb db, string size, bool confirm = true)
     {
-        var actor = new Actor(await db.PersonAsync("tom"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await db.PersonAsync("tom"), Role.Operator, DateTimeOffset.UtcNow);
         var surface = new WorkSurface
         {
             Kind = PartKind.Rotor,
@@ -178,7 +178,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var (record, tom) = (await Rotor(db, "24.00", confirm: false), await db.PersonAsync("tom"));
-        var (tag, actor) = (record.Part.Tag, new Actor(tom, DateTimeOffset.UtcNow));
+        var (tag, actor) = (record.Part.Tag, new Actor(tom, Role.Operator, DateTimeOffset.UtcNow));
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         async Task<string?> Withdraw(ReadingEntry reading, string? lead)
         {
@@ -427,7 +427,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             TestParts.Typed("23.5"),
             LengthUnit.Millimetre,
             LimitSource.MakersSheet,
-            new(tom, DateTimeOffset.UtcNow)
+            new(tom, Role.Operator, DateTimeOffset.UtcNow)
         );
         await db.SaveChangesAsync(Cancel);
         await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
@@ -437,7 +437,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
                 record.Surface,
                 held,
                 "plate",
-                new(ines, DateTimeOffset.UtcNow),
+                new(ines, Role.Operator, DateTimeOffset.UtcNow),
                 await db.SignAsync(record.Part.Id, SignedFor.Settlement, Signature.OfSettlement(held.Id), ines)
             );
             await db.SaveChangesAsync(Cancel);
@@ -451,7 +451,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             TestParts.Typed("22.2"),
             LengthUnit.Millimetre,
             LimitSource.CastMarking,
-            new(tom, past)
+            new(tom, Role.Operator, past)
         );
         await db.SaveChangesAsync(Cancel);
         Now().Receiving.Held(LimitKind.Discard)!.Value.Millimetres.ShouldBe(23.5m);
@@ -469,7 +469,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             TestParts.Typed("21.00"),
             LengthUnit.Millimetre,
             next.Shop.GaugeFor(PartKind.Rotor),
-            new(tom, past)
+            new(tom, Role.Operator, past)
         );
         await db.SaveChangesAsync(Cancel);
         (await AsApplication(Release(next, tom))).ShouldBe("UN004");
@@ -481,7 +481,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             TestParts.Typed("23.99"),
             LengthUnit.Millimetre,
             mild.Shop.GaugeFor(PartKind.Rotor),
-            new(tom, past)
+            new(tom, Role.Operator, past)
         );
         await db.SaveChangesAsync(Cancel);
         (await AsApplication(Release(mild, tom))).ShouldBe("UN006");
@@ -496,8 +496,8 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         };
         (await db.ShopAsync(Cancel)).Gauges.Add(gauge);
         await db.SaveChangesAsync(Cancel);
-        await GaugeCommands.CheckAsync(db, gauge, TestParts.Typed("25.000"), new(tom, DateTimeOffset.UtcNow), Cancel);
-        await GaugeCommands.CheckAsync(db, gauge, TestParts.Typed("25.020"), new(tom, past), Cancel);
+        await GaugeCommands.CheckAsync(db, gauge, TestParts.Typed("25.000"), new(tom, Role.Operator, DateTimeOffset.UtcNow), Cancel);
+        await GaugeCommands.CheckAsync(db, gauge, TestParts.Typed("25.020"), new(tom, Role.Operator, past), Cancel);
         (await db.ShopAsync(Cancel)).Gauges.Single(g => g.Id == gauge.Id).Failed.ShouldBeTrue();
         // The numbers are those of the chain, without a gap, and the database's clock has no say either.
         await db.Database.ExecuteSqlRawAsync(
@@ -534,7 +534,17 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var tom = await db.PersonAsync("tom");
         var record = await Rotor(db, "24.00");
-        InspectCommands.RecordFinding(record, FindingKind.Glaze, Side.Outer, 0, null, default, null, null, new(tom, DateTimeOffset.UtcNow));
+        InspectCommands.RecordFinding(
+            record,
+            FindingKind.Glaze,
+            Side.Outer,
+            0,
+            null,
+            default,
+            null,
+            null,
+            new(tom, Role.Operator, DateTimeOffset.UtcNow)
+        );
         await db.SaveChangesAsync(Cancel);
         (await AsApplication(Release(record, tom))).ShouldBeNull();
         var (part, surface, reading, finding) = (

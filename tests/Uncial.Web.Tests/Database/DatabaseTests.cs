@@ -46,7 +46,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         job.Parts.Add(new() { Tag = Guid.NewGuid().ToString("N")[..8], Surfaces = { surface } });
         db.Jobs.Add(job);
         await db.SaveChangesAsync(Cancel);
-        var (part, settings, actor) = (job.Parts[0], await db.ShopAsync(Cancel), new Actor(by, DateTimeOffset.UtcNow));
+        var (part, settings, actor) = (job.Parts[0], await db.ShopAsync(Cancel), new Actor(by, Role.Operator, DateTimeOffset.UtcNow));
         foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "23.0") })
             ReceiveCommands.StateLimit(surface, kind, Typed(text), LengthUnit.Millimetre, LimitSource.MakersSheet, actor);
         await db.SaveChangesAsync(Cancel);
@@ -89,7 +89,14 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 by,
                 lead
             );
-        ReleaseCommands.Close(record.Part, kind, reason, between, new(by, DateTimeOffset.UtcNow), new(SignatureId: signature));
+        ReleaseCommands.Close(
+            record.Part,
+            kind,
+            reason,
+            between,
+            new(by, Role.Operator, DateTimeOffset.UtcNow),
+            new(SignatureId: signature)
+        );
         try
         {
             await db.SaveChangesAsync(Cancel);
@@ -119,14 +126,14 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 default,
                 null,
                 null,
-                new(await Id(db, "tom"), DateTimeOffset.UtcNow)
+                new(await Id(db, "tom"), Role.Operator, DateTimeOffset.UtcNow)
             );
             CutCommands.RecordChatter(
                 looked,
                 Core.Cutting.ChatterSign.Torn,
                 Core.Cutting.ChatterRemedy.FreshEdge,
                 true,
-                new(await Id(db, "tom"), DateTimeOffset.UtcNow)
+                new(await Id(db, "tom"), Role.Operator, DateTimeOffset.UtcNow)
             );
             db.BinsEmptied.Add(
                 new()
@@ -184,7 +191,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             PostgresErrorCodes.UniqueViolation
         );
         // Nor by the workflow: what is being cut is not started again.
-        var actor = new Actor(await Id(db, "tom"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await Id(db, "tom"), Role.Operator, DateTimeOffset.UtcNow);
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
         CutCommands
             .StartPass(onTheLathe, 1.2m, actor)
@@ -210,7 +217,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var owner = await Id(db, "marit");
         var record = await Rotor(db, "22.999", owner);
-        ConfirmCommands.Confirm(record, true, new(owner, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Never);
+        ConfirmCommands.Confirm(record, true, new(owner, Role.Operator, DateTimeOffset.UtcNow)).Decision.ShouldBe(Decision.Never);
         await db.SaveChangesAsync(Cancel);
         (await Close(db, record, OutcomeKind.Released, "please", true, owner)).ShouldBe("UN004");
         // Nor with a judgement forged by hand: the constraint looks at the figures, the guard at the readings.
@@ -238,7 +245,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         async Task<Confirmation> Cut(string technique, decimal metalShare)
         {
             var record = await Rotor(db, "24.300", ines);
-            var actor = new Actor(ines, DateTimeOffset.UtcNow);
+            var actor = new Actor(ines, Role.Operator, DateTimeOffset.UtcNow);
             SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
             var request = record.Planning.Request(false) with
             {
@@ -301,7 +308,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task An_uncut_bore_is_read_near_both_ends_and_its_worst_place_twice_at_its_own_depth()
     {
         await using var db = shop.Db();
-        var actor = new Actor(await Id(db, "ines"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await Id(db, "ines"), Role.Operator, DateTimeOffset.UtcNow);
         var record = await db.RecordAsync(await shop.ReadPartAsync(PartKind.Drum));
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         async Task ReadAsync(ReadingPlace place, string size)
@@ -347,7 +354,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
         var record = await Rotor(db, "23.050", ines);
-        var actor = new Actor(ines, DateTimeOffset.UtcNow);
+        var actor = new Actor(ines, Role.Operator, DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         // What nobody looked at is asked for, face by face; a figure of none is an answer.
         Now()
@@ -408,7 +415,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
         var record = await Rotor(db, "23.200", ines);
-        var actor = new Actor(ines, DateTimeOffset.UtcNow);
+        var actor = new Actor(ines, Role.Operator, DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         async Task SayAsync(IEnumerable<ReadingKind> kinds, string mm, bool byGauge)
         {
@@ -465,7 +472,11 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN005"); // nobody confirmed it yet
         db.Refused(record.Part);
         ConfirmCommands
-            .Confirm(await db.LookAtAsync(record, new(tom, DateTimeOffset.UtcNow)), true, new(tom, DateTimeOffset.UtcNow))
+            .Confirm(
+                await db.LookAtAsync(record, new(tom, Role.Operator, DateTimeOffset.UtcNow)),
+                true,
+                new(tom, Role.Operator, DateTimeOffset.UtcNow)
+            )
             .Decision.ShouldBe(Decision.LeadOnly);
         await db.SaveChangesAsync(Cancel);
         // Without a signature nobody does, a lead neither; and an operator's signature is none.
@@ -497,7 +508,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
-        var actor = new Actor(ines, DateTimeOffset.UtcNow);
+        var actor = new Actor(ines, Role.Operator, DateTimeOffset.UtcNow);
         foreach (var (kind, allowed) in new[] { (FindingKind.Crack, OutcomeKind.Scrapped), (FindingKind.NoTurn, OutcomeKind.Refused) })
         {
             var record = await Rotor(db, "24.2", ines);
@@ -518,7 +529,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         // Taken back by a lead it is none, and the part may go.
         var sound = await Rotor(db, "24.2", ines);
-        actor = new(ines, DateTimeOffset.UtcNow.AddSeconds(1));
+        actor = new(ines, Role.Operator, DateTimeOffset.UtcNow.AddSeconds(1));
         ConfirmCommands.Confirm(await db.LookAtAsync(sound, actor), true, actor);
         var shadow = InspectCommands.RecordFinding(sound, FindingKind.Crack, Side.Outer, 1, null, default, null, null, actor);
         await db.SaveChangesAsync(Cancel);
@@ -544,7 +555,11 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var ines = await Id(db, "ines");
         var record = await Rotor(db, "24.2", ines);
         ConfirmCommands
-            .Confirm(await db.LookAtAsync(record, new(ines, DateTimeOffset.UtcNow)), true, new(ines, DateTimeOffset.UtcNow))
+            .Confirm(
+                await db.LookAtAsync(record, new(ines, Role.Operator, DateTimeOffset.UtcNow)),
+                true,
+                new(ines, Role.Operator, DateTimeOffset.UtcNow)
+            )
             .Decision.ShouldBe(Decision.Release);
         await db.SaveChangesAsync(Cancel);
         MeasureCommands.RecordReading(
@@ -554,7 +569,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             Typed("24.19"),
             LengthUnit.Millimetre,
             record.Gauge,
-            new(ines, DateTimeOffset.UtcNow.AddSeconds(1))
+            new(ines, Role.Operator, DateTimeOffset.UtcNow.AddSeconds(1))
         );
         await db.SaveChangesAsync(Cancel);
         (await Close(db, record, OutcomeKind.Released, null, false, ines)).ShouldBe("UN006");
@@ -575,7 +590,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                 request,
                 PassPlanner.Plan(request).Options.First(o => o.CanStart),
                 [],
-                new(1, DateTimeOffset.UtcNow)
+                new(1, Role.Operator, DateTimeOffset.UtcNow)
             );
         }
         await one.SaveChangesAsync(Cancel);

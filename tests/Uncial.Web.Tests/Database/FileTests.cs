@@ -223,7 +223,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
             x => x.Number.ShouldBe(2410),
             x => x.Tags.ShouldBe(job!.Parts.Select(p => p.Tag))
         );
-        look.TakeIn(db, new(owner.Id, DateTimeOffset.UtcNow));
+        look.TakeIn(db, new(owner.Id, Role.Operator, DateTimeOffset.UtcNow));
         await db.SaveChangesAsync(Cancel);
         (await JobTakeIn.PreviewAsync(db, job!, () => Task.FromResult("NEW22"), Cancel)).ShouldSatisfyAllConditions(
             x => x.Number.ShouldBe(2411),

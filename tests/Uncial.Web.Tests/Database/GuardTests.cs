@@ -439,7 +439,7 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
                                 TestParts.Typed("24.31"),
                                 LengthUnit.Millimetre,
                                 record.Shop.Gauges.Single(g => g.Id == gauge.Id),
-                                new(tom, DateTimeOffset.UtcNow)
+                                new(tom, Role.Operator, DateTimeOffset.UtcNow)
                             );
                             await mine.SaveChangesAsync(Cancel);
                         },
@@ -454,7 +454,7 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
                             mine,
                             (await mine.ShopAsync(Cancel)).Gauges.Single(g => g.Id == gauge.Id),
                             TestParts.Typed("25.020"),
-                            new(tom, DateTimeOffset.UtcNow),
+                            new(tom, Role.Operator, DateTimeOffset.UtcNow),
                             Cancel
                         );
                     },

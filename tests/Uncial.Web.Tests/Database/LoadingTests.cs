@@ -119,11 +119,11 @@ public class LoadingTests(RunningShop shop) : IClassFixture<RunningShop>
             mm,
             mm.Unit,
             null,
-            new(1, DateTimeOffset.UtcNow)
+            new(1, Role.Operator, DateTimeOffset.UtcNow)
         );
         await db.SaveChangesAsync(Cancel);
         (await person.GetAsync("/")).Text.ShouldContain(Says(read + 1));
-        MeasureCommands.Withdraw(record, entry, "slipped", new(1, DateTimeOffset.UtcNow));
+        MeasureCommands.Withdraw(record, entry, "slipped", new(1, Role.Operator, DateTimeOffset.UtcNow));
         await db.SaveChangesAsync(Cancel);
         (await person.GetAsync("/")).Text.ShouldNotContain(Says(read + 1));
     }

@@ -22,7 +22,7 @@ public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var db = shop.Db();
         var record = await db.RecordAsync(await shop.ReadPartAsync(machineTo: "23.40"));
-        var actor = new Actor(await db.PersonAsync("ines"), DateTimeOffset.UtcNow);
+        var actor = new Actor(await db.PersonAsync("ines"), Role.Operator, DateTimeOffset.UtcNow);
         SurfaceRecord Now() => new(record.Surface, record.Part, record.Shop);
         if (mistyped is not null)
             MeasureCommands.RecordReading(

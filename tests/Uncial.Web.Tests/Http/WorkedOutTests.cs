@@ -71,7 +71,7 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Enter);
         screen.UntilHeading("Not looked at yet");
         await using (var db = shop.Db())
-            await db.LookAtAsync(await db.RecordAsync("TQB4T"), new(await db.PersonAsync("ines"), DateTimeOffset.UtcNow));
+            await db.LookAtAsync(await db.RecordAsync("TQB4T"), new(await db.PersonAsync("ines"), Role.Operator, DateTimeOffset.UtcNow));
         screen.Go("/confirm/TQB4T");
         screen.UntilText("for grooves and low lands");
         screen.UntilText("scuffed only");
@@ -291,8 +291,8 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
                 .Concat(Enum.GetNames<Objection>().Select(n => "objection." + n))
                 .Concat(Enum.GetNames<ScrapCause>().Select(n => "scrapCause." + n))
                 .Concat(Enum.GetNames<OutcomeKind>().Select(n => "outcome." + n))
-                .Concat(Enum.GetNames<ReceiveCommands.AgainRefusal>().Select(n => "again." + n))
-                .Concat(Enumerable.Range(1, 15).Select(n => $"db.UN{n:000}"))
+                .Concat(Enum.GetNames<AgainRefusal>().Select(n => "again." + n))
+                .Concat(Enum.GetNames<StoredRule>().Select(n => "rule." + n))
         )
             Words.SayOr(name, "").ShouldNotBeEmpty(name);
 

@@ -304,7 +304,14 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             Uncial.Core.Lengths.TypedLength Typed(string text) => Uncial.Core.Lengths.LengthParser.Parse(text, default).Typed!;
             foreach (var (kind, text) in new[] { (LimitKind.MachineTo, "23.4"), (LimitKind.Discard, "22.9") })
-                ReceiveCommands.StateLimit(surface, kind, Typed(text), default, LimitSource.MakersSheet, new(by, DateTimeOffset.UtcNow));
+                ReceiveCommands.StateLimit(
+                    surface,
+                    kind,
+                    Typed(text),
+                    default,
+                    LimitSource.MakersSheet,
+                    new(by, Role.Operator, DateTimeOffset.UtcNow)
+                );
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
             var record = new SurfaceRecord(surface, job.Parts[0], settings);
             foreach (var place in record.Measuring.Places)
@@ -315,10 +322,18 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
                     Typed("23.46"),
                     default,
                     record.Gauge,
-                    new(by, DateTimeOffset.UtcNow)
+                    new(by, Role.Operator, DateTimeOffset.UtcNow)
                 );
             foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
-                MeasureCommands.RecordReading(record, kind, null, Typed("0.05"), default, null, new(by, DateTimeOffset.UtcNow));
+                MeasureCommands.RecordReading(
+                    record,
+                    kind,
+                    null,
+                    Typed("0.05"),
+                    default,
+                    null,
+                    new(by, Role.Operator, DateTimeOffset.UtcNow)
+                );
             await db.SaveChangesAsync(TestContext.Current.CancellationToken);
         }
         using var screen = new Screen(shop.Address);

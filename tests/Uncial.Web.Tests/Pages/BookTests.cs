@@ -236,7 +236,7 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
                 LengthParser.Parse("204.4", LengthUnit.Millimetre).Typed!,
                 LengthUnit.Millimetre,
                 LimitSource.CastMarking,
-                new(1, DateTimeOffset.UtcNow)
+                new(1, Role.Operator, DateTimeOffset.UtcNow)
             );
             await db.SaveChangesAsync(Cancel); // stricter than both: free
             new SurfaceRecord(surface, part, shopNow).Receiving.Limits!.Discard.Millimetres.ShouldBe(204.4m);

@@ -19,7 +19,7 @@ public class CertificatePageTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var tag = await ToConfirmUnseen(sizes);
         await using var db = shop.Db();
-        await db.LookAtAsync(await db.RecordAsync(tag), new(await db.PersonAsync("tom"), DateTimeOffset.UtcNow));
+        await db.LookAtAsync(await db.RecordAsync(tag), new(await db.PersonAsync("tom"), Role.Operator, DateTimeOffset.UtcNow));
         return tag;
     }
 
@@ -30,7 +30,7 @@ public class CertificatePageTests(RunningShop shop) : IClassFixture<RunningShop>
         var (tag, settings, hand) = (
             await shop.ReadPartAsync(),
             await db.ShopAsync(Cancel),
-            new Actor(await db.PersonAsync("tom"), DateTimeOffset.UtcNow)
+            new Actor(await db.PersonAsync("tom"), Role.Operator, DateTimeOffset.UtcNow)
         );
         var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);

@@ -199,11 +199,15 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
             await using var undone = await db.Database.BeginTransactionAsync(Cancel);
             var record = await db.RecordAsync(tag);
             record.Cutting.IsCut.ShouldBeTrue();
-            CutCommands.RecordPass(record, new(8, 8, null, null, null, null), new(await db.PersonAsync("tom"), DateTimeOffset.UtcNow));
+            CutCommands.RecordPass(
+                record,
+                new(8, 8, null, null, null, null),
+                new(await db.PersonAsync("tom"), Role.Operator, DateTimeOffset.UtcNow)
+            );
             await db.SaveChangesAsync(Cancel);
             record = new(record.Surface, record.Part, record.Shop);
             record.Cutting.StartRefusal.ShouldBe(StartRefusal.MeasureFirst);
-            Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(record, 1, new(1, DateTimeOffset.UtcNow)));
+            Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(record, 1, new(1, Role.Operator, DateTimeOffset.UtcNow)));
         }
         // With a size it goes on, from what the size says.
         var size = plan
@@ -287,7 +291,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         {
             var grinder = await db.Lathes.SingleAsync(l => l.Id == 3, Cancel);
             var record = await db.RecordAsync(tag);
-            var actor = new Actor(await db.PersonAsync("ines"), DateTimeOffset.UtcNow);
+            var actor = new Actor(await db.PersonAsync("ines"), Role.Operator, DateTimeOffset.UtcNow);
             MountCommands.Mount(record, grinder, new(Core.Mounting.MountWay.Table, "Table", Mm(100), [], []), damped: false, null, actor);
             await db.SaveChangesAsync(Cancel);
             record = new(record.Surface, record.Part, record.Shop);
@@ -357,7 +361,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var lathe = await db.Lathes.SingleAsync(l => l.Id == 1, Cancel);
-        var (was, actor) = (lathe.Profile, new Actor(await db.PersonAsync("ines"), DateTimeOffset.UtcNow));
+        var (was, actor) = (lathe.Profile, new Actor(await db.PersonAsync("ines"), Role.Operator, DateTimeOffset.UtcNow));
         var (begun, notBegun) = (await shop.PlannedPartAsync("two-fast-one-slow"), await shop.PlannedPartAsync("working"));
         var record = await db.RecordAsync(begun);
         CutCommands.StartPass(record, 1, actor);

@@ -21,7 +21,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var by = (await db.Operators.FirstAsync(Cancel)).Id;
-        var actor = new Actor(by, DateTimeOffset.UtcNow);
+        var actor = new Actor(by, Role.Operator, DateTimeOffset.UtcNow);
         var job = new Job
         {
             Number = TestParts.NextJob(),
@@ -318,7 +318,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
                 db,
                 gauge,
                 LengthParser.Parse("25.012", LengthUnit.Millimetre).Typed!,
-                new(tom, DateTimeOffset.UtcNow),
+                new(tom, Role.Operator, DateTimeOffset.UtcNow),
                 Cancel
             );
         }

@@ -65,7 +65,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
                     Typed(text),
                     LengthUnit.Millimetre,
                     LimitSource.MakersSheet,
-                    new(by.Id, Morning)
+                    new(by.Id, Role.Operator, Morning)
                 );
             await db.SaveChangesAsync(Cancel);
             return new(db, gauge, part, by.Id);
@@ -73,7 +73,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
 
         public async Task<SurfaceRecord> RecordAsync() => new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
 
-        public Actor At(double minutes) => new(by, Morning.AddMinutes(minutes));
+        public Actor At(double minutes) => new(by, Role.Operator, Morning.AddMinutes(minutes));
 
         public async Task<ReadingEntry> ReadAsync(double minutes, decimal degrees, string size, ReadingAside? aside = null)
         {

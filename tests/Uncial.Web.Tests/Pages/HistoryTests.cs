@@ -47,7 +47,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         var (part, settings, hand) = (
             await Open(db, tag),
             await db.ShopAsync(Cancel),
-            new Actor(await db.PersonAsync("ines"), DateTimeOffset.UtcNow)
+            new Actor(await db.PersonAsync("ines"), Role.Operator, DateTimeOffset.UtcNow)
         );
         SurfaceRecord Now() => new(part.Surfaces[0], part, settings);
         foreach (var place in Now().Measuring.Places)
@@ -210,7 +210,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
             $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id, signed_by_id) values ({part.Outcome!.Id}, '{reason}', true, now(), {by}, {signed})";
         (await Try(shop.Connection, CallBack("pulls left", tom))).ShouldBe("UN013");
         (await Try(shop.Connection, CallBack(" ", ines))).ShouldBe("UN013");
-        var again = ReceiveCommands.TakeInAgain(part, await db.ShopAsync(Cancel), new(ines, DateTimeOffset.UtcNow));
+        var again = ReceiveCommands.TakeInAgain(part, await db.ShopAsync(Cancel), new(ines, Role.Operator, DateTimeOffset.UtcNow));
         (again.Tag, again.Visit, again.Surfaces[0].LimitEntries.Count, again.Surfaces[0].Readings.Count).ShouldBe((part.Tag, 2, 3, 0));
         await using (var signing = await db.Database.BeginTransactionAsync(Cancel))
         {
@@ -219,7 +219,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
                 "pulls left",
                 hadLeft: true,
                 await db.SignAsync(part.Id, SignedFor.Recall, Signature.OfOutcome(part.Outcome!.Id), tom),
-                new(tom, DateTimeOffset.UtcNow)
+                new(tom, Role.Operator, DateTimeOffset.UtcNow)
             );
             await db.SaveChangesAsync(Cancel);
             await signing.CommitAsync(Cancel);
@@ -230,20 +230,29 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         // What was read before counts for nothing, what was judged neither; the database thinks so too.
         var record = new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel));
         (record.Measuring.Sizes.Count, record.Confirming.Holding, record.Station).ShouldBe((0, null, Station.Confirm));
-        ReleaseCommands.Close(part, OutcomeKind.Released, null, false, new(ines, DateTimeOffset.UtcNow));
+        ReleaseCommands.Close(part, OutcomeKind.Released, null, false, new(ines, Role.Operator, DateTimeOffset.UtcNow));
         (await Should.ThrowAsync<DbUpdateException>(() => db.SaveChangesAsync(Cancel)))
             .InnerException.ShouldBeOfType<PostgresException>()
             .SqlState.ShouldBe("UN005");
         db.Refused(part);
-        Should.Throw<InvalidOperationException>(() => ReceiveCommands.TakeInAgain(part, record.Shop, new(ines, DateTimeOffset.UtcNow))); // it is here
+        Should.Throw<InvalidOperationException>(() =>
+            ReceiveCommands.TakeInAgain(part, record.Shop, new(ines, Role.Operator, DateTimeOffset.UtcNow))
+        ); // it is here
         (await Faults(part.Id)).ShouldBeEmpty();
         // Scrap stays scrap, and what came again is that visit's.
-        ReleaseCommands.Close(part, OutcomeKind.Scrapped, "thin", false, new(ines, DateTimeOffset.UtcNow), new(ScrapCause.Other));
+        ReleaseCommands.Close(
+            part,
+            OutcomeKind.Scrapped,
+            "thin",
+            false,
+            new(ines, Role.Operator, DateTimeOffset.UtcNow),
+            new(ScrapCause.Other)
+        );
         await db.SaveChangesAsync(Cancel);
         (await Try(shop.Connection, CallBack("please", ines))).ShouldBe("UN012");
-        ReceiveCommands.RefusesAgain(part).ShouldBe(ReceiveCommands.AgainRefusal.IsScrap);
+        ReceiveCommands.RefusesAgain(part).ShouldBe(AgainRefusal.IsScrap);
         var other = await Released(db);
-        var next = ReceiveCommands.TakeInAgain(other, record.Shop, new(ines, DateTimeOffset.UtcNow));
+        var next = ReceiveCommands.TakeInAgain(other, record.Shop, new(ines, Role.Operator, DateTimeOffset.UtcNow));
         next.JobId = other.JobId;
         db.Parts.Add(next);
         await db.SaveChangesAsync(Cancel);
@@ -277,7 +286,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Try(shop.Connection, Release())).ShouldBe("UN027");
         var (record, hand) = (
             new SurfaceRecord(part.Surfaces[0], part, await db.ShopAsync(Cancel)),
-            new Actor(ines, DateTimeOffset.UtcNow)
+            new Actor(ines, Role.Operator, DateTimeOffset.UtcNow)
         );
         MeasureCommands.RecordReading(record, ReadingKind.GrooveOuter, null, TestParts.Typed("0.02"), LengthUnit.Millimetre, null, hand);
         await db.LookAtAsync(record, hand);

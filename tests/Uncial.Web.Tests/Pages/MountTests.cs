@@ -336,7 +336,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var settings = await db.ShopAsync(Cancel);
         var (bench, capstan) = (settings.Lathes[0], settings.Lathes[1]);
-        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, Role.Operator, DateTimeOffset.UtcNow);
         var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
         SurfaceRecord Record() => new(part.Surfaces[0], part, settings);
         static SetUpSeen Seen(decimal first, decimal second) =>
@@ -412,7 +412,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var tag = await PartAsync();
         await using var db = shop.Db();
-        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, Role.Operator, DateTimeOffset.UtcNow);
         var part = (await db.Parts.Where(p => p.Tag == tag).WithFactsAsync(db, Cancel)).Single();
         var settings = await db.ShopAsync(Cancel);
         SurfaceRecord Record() => new(part.Surfaces[0], part, settings);

@@ -80,7 +80,7 @@ internal static class TestParts
     )
     {
         await using var db = shop.Db();
-        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, DateTimeOffset.UtcNow);
+        var actor = new Actor((await db.Operators.FirstAsync(Cancel)).Id, Role.Operator, DateTimeOffset.UtcNow);
         var rotor = kind == PartKind.Rotor;
         var surface = new WorkSurface
         {
@@ -151,7 +151,7 @@ internal static class TestParts
                 Typed(runout!),
                 LengthUnit.Millimetre,
                 null,
-                new(await db.PersonAsync("ines"), DateTimeOffset.UtcNow)
+                new(await db.PersonAsync("ines"), Role.Operator, DateTimeOffset.UtcNow)
             );
         await db.SaveChangesAsync(Cancel);
         record = new(record.Surface, record.Part, record.Shop);
@@ -161,7 +161,7 @@ internal static class TestParts
             request,
             PassPlanner.Plan(request).Options.Single(o => o.Key == technique),
             [],
-            new(await db.PersonAsync("ines"), DateTimeOffset.UtcNow)
+            new(await db.PersonAsync("ines"), Role.Operator, DateTimeOffset.UtcNow)
         );
         await db.SaveChangesAsync(Cancel);
         return tag;

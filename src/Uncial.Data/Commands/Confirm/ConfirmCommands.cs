@@ -6,6 +6,25 @@ namespace Uncial.Data.Commands;
 /// <summary>A finished surface is judged.</summary>
 public static class ConfirmCommands
 {
+    /// <summary>Judges the surface and keeps the judgement.</summary>
+    /// <param name="action">The action.</param>
+    /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>
+    /// <param name="reason">Why it goes on although its shape, its fellow or the dial speaks against it; null where nothing does.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static Task<Result<Judgement>> ConfirmAsync(PartAction action, bool readingsAreFit, string? reason, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        var record = action.Record;
+        return action.RunAsync(
+            () =>
+                record.Station < Core.Parts.Station.Confirm || record.Confirming.Judge(readingsAreFit).Worst is null
+                    ? new Refusal.NotNow()
+                    : null,
+            _ => Confirm(record, readingsAreFit, action.Actor, reason),
+            cancel
+        );
+    }
+
     /// <summary>Judges the surface and keeps the judgement as a fact.</summary>
     /// <param name="record">The surface.</param>
     /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>

@@ -7,6 +7,46 @@ namespace Uncial.Data.Commands;
 /// <summary>Gauges are checked on their standards.</summary>
 public static class GaugeCommands
 {
+    /// <summary>Enters a gauge or changes it.</summary>
+    /// <param name="action">The action.</param>
+    /// <param name="shop">The shop, with its gauges.</param>
+    /// <param name="gauge">The gauge; null for a new one.</param>
+    /// <param name="name">Its name, which no other gauge has.</param>
+    /// <param name="set">Sets what is known of it.</param>
+    /// <param name="retired">It is not used any more.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static Task<Result<Gauge>> KeepAsync(
+        ShopAction action,
+        Shop shop,
+        Gauge? gauge,
+        string name,
+        Action<Gauge> set,
+        bool retired,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        ArgumentNullException.ThrowIfNull(shop);
+        ArgumentNullException.ThrowIfNull(set);
+        return action.RunAsync<Gauge>(
+            Role.Owner,
+            gauge?.Turn ?? 0,
+            () =>
+            {
+                if (shop.Gauges.Exists(g => g.Id != gauge?.Id && g.Name == name))
+                    return new Refusal.Taken();
+                if (gauge is null)
+                    shop.Gauges.Add(gauge = new() { Name = name, ShopId = shop.Id });
+                gauge.Name = name;
+                set(gauge);
+                gauge.RetiredAt = retired ? gauge.RetiredAt ?? action.Actor.At : null;
+                gauge.Turn++;
+                return gauge;
+            },
+            cancel
+        );
+    }
+
     /// <summary>
     /// Reads a gauge on its standard. Where it fails, its readings since the last good check are flagged, wherever they were used.
     /// </summary>

@@ -37,6 +37,98 @@ public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark Fi
 /// <summary>A part is put on a lathe, and its set-up checked.</summary>
 public static class MountCommands
 {
+    /// <summary>Keeps the sizes that the part is mounted by.</summary>
+    public static Task<Result<MountShape>> KeepSizesAsync(PartAction action, MountShape shape, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        return action.RunAsync(
+            () => null,
+            _ =>
+            {
+                action.Record.Part.Shape = shape;
+                action.Record.Surface.Turn++;
+                return shape;
+            },
+            cancel
+        );
+    }
+
+    /// <summary>Puts the part on a lathe; not while its plan runs.</summary>
+    /// <param name="action">The action.</param>
+    /// <param name="lathe">The lathe.</param>
+    /// <param name="mounting">The stack that was picked.</param>
+    /// <param name="damped">Band, silencers or belt are on.</param>
+    /// <param name="found">Where it is put on again: what was found.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static Task<Result<MountEntry>> MountAsync(
+        PartAction action,
+        ShopLathe lathe,
+        Mounting mounting,
+        bool damped,
+        RemountCause? found,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        var record = action.Record;
+        var again = record.Mounting.Mount is not null;
+        return action.RunAsync(
+            () =>
+                record is { Station: Station.Cut, Planning.Passes.Count: > 0 } ? new Refusal.PlanRuns()
+                : again && found is null ? new Refusal.Missing(Answer.Choice)
+                : null,
+            _ => Mount(record, lathe, mounting, damped, again ? found : null, action.Actor),
+            cancel
+        );
+    }
+
+    /// <summary>Keeps a check of the set-up where one was made, and goes on to the cut where that is asked for: both or neither.</summary>
+    /// <param name="action">The action.</param>
+    /// <param name="seen">The check; null for none.</param>
+    /// <param name="goOn">The part may be cut as it is mounted.</param>
+    /// <param name="reason">Why, where the check speaks against it or was not made.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static Task<Result<SurfaceRecord>> KeepCheckAsync(
+        PartAction action,
+        SetUpSeen? seen,
+        bool goOn,
+        string? reason,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        var record = action.Record;
+        return action.RunAsync<SurfaceRecord>(
+            () =>
+                record.Mounting.Mount is null ? new Refusal.NotNow()
+                : goOn && VerdictOf(record, seen) != SetUpVerdict.True && Text.Trimmed(reason) is null ? new Refusal.Missing(Answer.Reason)
+                : null,
+            async _ =>
+            {
+                var now = record;
+                if (seen is not null)
+                {
+                    CheckSetUp(record, seen, action.Actor);
+                    if (goOn && await action.Db.TrySaveAsync(cancel) is { } refusal)
+                        return refusal;
+                    now = new(record.Surface, record.Part, record.Shop);
+                }
+                if (goOn)
+                    GoOn(now, reason, action.Actor);
+                return now;
+            },
+            cancel,
+            inSteps: seen is not null && goOn
+        );
+    }
+
+    /// <summary>What the set-up comes to by a check that is typed, otherwise by the last one kept; null where there is none.</summary>
+    public static SetUpVerdict? VerdictOf(SurfaceRecord record, SetUpSeen? seen)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        return seen?.Check(record).Verdict ?? record.Mounting.SetUp?.Verdict;
+    }
+
     /// <summary>Puts the part on a lathe.</summary>
     /// <param name="record">The surface.</param>
     /// <param name="lathe">The lathe.</param>

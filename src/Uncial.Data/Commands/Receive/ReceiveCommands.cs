@@ -4,162 +4,207 @@ using Uncial.Core.Parts;
 namespace Uncial.Data.Commands;
 
 /// <summary>Taking a part in: its limits are stated, and one that was here before comes back.</summary>
-public static class ReceiveCommands
+public static partial class ReceiveCommands
 {
-    /// <summary>States a limit. One that makes the limit that holds laxer takes a lead's signature; the database asks for it.</summary>
-    public static LimitEntry StateLimit(
-        WorkSurface surface,
-        LimitKind kind,
-        TypedLength typed,
-        LengthUnit unit,
-        LimitSource source,
+    /// <summary>Opens a job for a part that was checked in passing, with the readings of the check: all or nothing.</summary>
+    /// <param name="db">The database.</param>
+    /// <param name="shop">The shop.</param>
+    /// <param name="vehicle">The vehicle.</param>
+    /// <param name="part">The part, with one surface and its limits.</param>
+    /// <param name="readings">What was read, in the order of the measuring points.</param>
+    /// <param name="actor">Who read it.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<Result<Job>> OpenCheckedAsync(
+        UncialDb db,
+        Shop shop,
+        string vehicle,
+        Part part,
+        IReadOnlyList<TypedLength> readings,
         Actor actor,
-        int? book = null,
-        long? signature = null
+        CancellationToken cancel
     )
     {
-        ArgumentNullException.ThrowIfNull(surface);
-        ArgumentNullException.ThrowIfNull(typed);
-        surface.Turn++;
-        var entry = new LimitEntry
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(shop);
+        ArgumentNullException.ThrowIfNull(part);
+        ArgumentNullException.ThrowIfNull(readings);
+        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
+        var job = new Job
         {
-            Kind = kind,
-            Value = typed.Value,
-            Typed = typed.Text,
-            Unit = unit,
-            Source = source,
-            BookEntryId = book,
-            SignatureId = signature,
-            At = actor.At,
-            ById = actor.Id,
+            Vehicle = vehicle,
+            ReceivedAt = actor.At,
+            ReceivedById = actor.Id,
+            Parts = { part },
         };
-        surface.LimitEntries.Add(entry);
-        return entry;
-    }
-
-    /// <summary>A lead says which source of a limit holds.</summary>
-    public static void Settle(WorkSurface surface, LimitEntry entry, string reason, Actor actor, long? signature)
-    {
-        ArgumentNullException.ThrowIfNull(surface);
-        ArgumentNullException.ThrowIfNull(entry);
-        surface.Turn++;
-        surface.Settlements.Add(
-            new()
-            {
-                Kind = entry.Kind,
-                EntryId = entry.Id,
-                Reason = reason,
-                SignatureId = signature,
-                At = actor.At,
-                ById = actor.Id,
-            }
-        );
-    }
-
-    /// <summary>What the limit book says of a surface goes in as statements of the book.</summary>
-    public static void TakeFromBook(WorkSurface surface, BookEntry entry, Actor actor)
-    {
-        ArgumentNullException.ThrowIfNull(surface);
-        ArgumentNullException.ThrowIfNull(entry);
-        foreach (
-            var (kind, value) in new[]
-            {
-                (LimitKind.Nominal, entry.Nominal),
-                (LimitKind.MachineTo, entry.MachineTo),
-                (LimitKind.Discard, entry.Discard),
-            }
-        )
-            if (value is { } length)
-                StateLimit(
-                    surface,
-                    kind,
-                    new(LengthText.Limit(length, entry.Unit, surface.Kind == PartKind.Rotor), entry.Unit, length, ""),
-                    entry.Unit,
-                    LimitSource.LimitBook,
-                    actor,
-                    entry.Id
-                );
-        (surface.MaxRunout, surface.MaxVariation) = (
-            entry.MaxRunout,
-            surface.Kind == PartKind.Rotor ? entry.MaxVariation : entry.MaxOutOfRound
-        );
-    }
-
-    /// <summary>Why a part is not taken in again.</summary>
-    public enum AgainRefusal
-    {
-        /// <summary>It has not left yet.</summary>
-        StillHere,
-
-        /// <summary>It was scrapped: it must not come back.</summary>
-        IsScrap,
-    }
-
-    /// <summary>Why the part may not be taken in again, or null.</summary>
-    public static AgainRefusal? RefusesAgain(Part last)
-    {
-        ArgumentNullException.ThrowIfNull(last);
-        return last.Outcome switch
+        db.Jobs.Add(job);
+        if (await db.TrySaveAsync(cancel) is { } notOpened)
+            return notOpened;
+        var surface = part.Surfaces[0];
+        foreach (var (place, typed) in new SurfaceRecord(surface, part, shop).Measuring.Places.Zip(readings))
         {
-            null => AgainRefusal.StillHere,
-            { Kind: OutcomeKind.Scrapped } => AgainRefusal.IsScrap,
-            _ => null,
-        };
+            var record = new SurfaceRecord(surface, part, shop);
+            MeasureCommands.RecordReading(record, ReadingKind.Size, place, typed, typed.Unit, shop.GaugeFor(surface.Kind), actor);
+        }
+        if (await db.TrySaveAsync(cancel) is { } refusal)
+            return refusal;
+        await transaction.CommitAsync(cancel);
+        return job;
     }
 
-    /// <summary>
-    /// Takes it in again: same tag, next visit, the same surfaces with the limits that stood when it left. What it was read as then is
-    /// history; it is
-    /// looked at, measured and judged anew.
-    /// </summary>
+    private const int MostTries = 5;
+
+    /// <summary>Opens a job under the next free number.</summary>
+    public static async Task<Result<Job>> OpenJobAsync(UncialDb db, Job job, Actor actor, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(job);
+        (job.ReceivedAt, job.ReceivedById) = (actor.At, actor.Id);
+        // The sequence gives numbers out one by one; one that a file took meanwhile is passed over.
+        for (var tries = 1; ; tries++)
+        {
+            job.Number = 0;
+            db.Jobs.Add(job);
+            if (await db.TrySaveAsync(cancel) is not { } refusal)
+                return job;
+            if (refusal is not Refusal.DoneAlready || tries == MostTries)
+                return refusal;
+        }
+    }
+
+    /// <summary>Takes a part in with its surfaces and limits, under a new tag.</summary>
+    public static async Task<Result<Part>> TakeInAsync(UncialDb db, Job job, Part part, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(job);
+        ArgumentNullException.ThrowIfNull(part);
+        if (IsInAlready(job, part.Corner))
+            return new Refusal.Taken();
+        part.JobId = job.Id;
+        db.Parts.Add(part);
+        return await db.TrySaveAsync(cancel) is { } refusal ? refusal : part;
+    }
+
+    /// <summary>Takes a part in again that was here before, under its tag.</summary>
+    /// <param name="db">The database.</param>
+    /// <param name="job">The job, with its parts.</param>
     /// <param name="last">Its last visit, with its facts.</param>
     /// <param name="shop">The shop.</param>
-    /// <param name="hand">Who takes it in.</param>
-    /// <exception cref="InvalidOperationException">It may not be taken in: see <see cref="RefusesAgain"/>.</exception>
-    public static Part TakeInAgain(Part last, Shop shop, Actor actor)
+    /// <param name="actor">Who takes it in.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<Result<Part>> TakeInAgainAsync(
+        UncialDb db,
+        Job job,
+        Part last,
+        Shop shop,
+        Actor actor,
+        CancellationToken cancel
+    )
     {
+        ArgumentNullException.ThrowIfNull(db);
         ArgumentNullException.ThrowIfNull(last);
-        if (RefusesAgain(last) is not null)
-            throw new InvalidOperationException("The part may not be taken in again.");
-        var part = new Part
+        return RefusesAgain(last) is { } why
+            ? new Refusal.NotAgain(why)
+            : await TakeInAsync(db, job, TakeInAgain(last, shop, actor), cancel);
+    }
+
+    /// <summary>Whether the job has a part of that corner that has not left.</summary>
+    public static bool IsInAlready(Job job, Corner corner)
+    {
+        ArgumentNullException.ThrowIfNull(job);
+        return corner != Corner.Other && job.Parts.Exists(p => p.Corner == corner && p.Outcome is null);
+    }
+
+    /// <summary>What limits that are put together would make laxer of those that hold.</summary>
+    /// <param name="record">The surface.</param>
+    /// <param name="stated">The limits, new size first.</param>
+    /// <returns>The statements that take a signature, and from what to what they loosen.</returns>
+    public static (IReadOnlyList<LimitEntry> Laxer, IReadOnlyList<(LimitKind Kind, Length From, Length To)> Loosens) LaxerOf(
+        SurfaceRecord record,
+        IReadOnlyList<LimitEntry> stated
+    )
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(stated);
+        List<LimitEntry> before = [],
+            laxer = [];
+        List<(LimitKind, Length, Length)> loosens = [];
+        foreach (var limit in stated)
         {
-            Tag = last.Tag,
-            Visit = last.Visit + 1,
-            Corner = last.Corner,
-            Mark = last.Mark,
-            Shape = last.Shape,
-            NewPrice = last.NewPrice,
-        };
-        foreach (var before in last.Surfaces)
-        {
-            var surface = new WorkSurface
+            var loosened = record.Receiving.WouldLoosen(limit.Kind, limit.Value, limit.Source, before);
+            if (loosened.Count > 0)
             {
-                Kind = before.Kind,
-                InHat = before.InHat,
-                Diameter = before.Diameter,
-                Band = before.Band,
-                Places = before.Places,
-                DepthsMm = [.. before.DepthsMm],
-                MaxRunout = before.MaxRunout,
-                MaxVariation = before.MaxVariation,
-            };
-            var record = new SurfaceRecord(before, last, shop);
-            foreach (var stated in Enum.GetValues<Core.Parts.LimitKind>().SelectMany(record.Receiving.Stated).OrderBy(l => l.Id))
-                surface.LimitEntries.Add(
-                    new()
-                    {
-                        Kind = stated.Kind,
-                        Value = stated.Value,
-                        Typed = stated.Typed,
-                        Unit = stated.Unit,
-                        Source = stated.Source,
-                        CopiedFromId = stated.Id,
-                        At = actor.At,
-                        ById = actor.Id,
-                    }
-                );
-            part.Surfaces.Add(surface);
+                laxer.Add(limit);
+                loosens.AddRange(loosened);
+            }
+            before.Add(limit);
         }
-        return part;
+        return (laxer, loosens);
+    }
+
+    /// <summary>States limits of a surface. Those that make a limit laxer that holds take a lead's signature each.</summary>
+    /// <param name="action">The action.</param>
+    /// <param name="draft">A surface that holds the statements, and run-out and variation of the book.</param>
+    /// <param name="fromBook">Run-out and variation are taken over as well.</param>
+    /// <param name="reason">Why a laxer limit holds.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static Task<Result<SurfaceRecord>> StateLimitsAsync(
+        PartAction action,
+        WorkSurface draft,
+        bool fromBook,
+        string? reason,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        ArgumentNullException.ThrowIfNull(draft);
+        var (record, surface) = (action.Record, action.Record.Surface);
+        IReadOnlyList<LimitEntry> stated = [.. draft.LimitEntries.OrderBy(l => l.Kind)];
+        var laxer = LaxerOf(record, stated).Laxer;
+        return action.RunAsync(
+            () =>
+                stated.Count == 0 ? new Refusal.NotNow()
+                : laxer.Count > 0 && Text.Trimmed(reason) is null ? new Refusal.Missing(Answer.Reason)
+                : null,
+            signed =>
+            {
+                for (var i = 0; i < laxer.Count; i++)
+                    laxer[i].SignatureId = signed!.Ids[i];
+                surface.Turn += stated.Count;
+                surface.LimitEntries.AddRange(stated);
+                if (fromBook)
+                    (surface.MaxRunout, surface.MaxVariation) = (draft.MaxRunout, draft.MaxVariation);
+                return record;
+            },
+            cancel,
+            laxer.Count > 0
+                ? new(
+                    record.Part.Id,
+                    SignedFor.LaxerLimit,
+                    [.. laxer.Select(l => Signature.OfLimit(surface.Id, l.Kind, l.Value))],
+                    reason ?? ""
+                )
+                : null
+        );
+    }
+
+    /// <summary>A lead settles which source of a limit holds, with a signature and a reason.</summary>
+    public static Task<Result<LimitEntry>> SettleAsync(PartAction action, long entry, string? reason, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        var record = action.Record;
+        var settled = record.Surface.LimitEntries.Find(l => l.Id == entry);
+        return action.RunAsync(
+            () =>
+                settled is null ? new Refusal.Missing(Answer.Choice)
+                : Text.Trimmed(reason) is null ? new Refusal.Missing(Answer.Reason)
+                : null,
+            signed =>
+            {
+                Settle(record.Surface, settled!, reason!.Trim(), action.Actor, signed!.Id);
+                return settled!;
+            },
+            cancel,
+            new(record.Part.Id, SignedFor.Settlement, [Signature.OfSettlement(entry)], reason ?? "")
+        );
     }
 }

@@ -1,12 +1,11 @@
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Everyone changes the own PIN. All other sessions of that person end.</summary>
-public class OwnPinModel(PinDesk pins, Reader reader) : PageModel
+public class OwnPinModel(PinDesk pins, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     [BindProperty]
     public string? OldPin { get; set; }
@@ -19,8 +18,6 @@ public class OwnPinModel(PinDesk pins, Reader reader) : PageModel
 
     public bool Kept { get; private set; }
 
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
-
     public void OnGet(bool kept)
     {
         Kept = kept;
@@ -31,15 +28,15 @@ public class OwnPinModel(PinDesk pins, Reader reader) : PageModel
     {
         Head();
         if (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit))
-            ModelState.AddModelError(nameof(NewPin), Words.Say("signIn.fourToEightDigits"));
+            Reject(nameof(NewPin), Words.Say("signIn.fourToEightDigits"));
         else if (NewPin != Again)
-            ModelState.AddModelError(nameof(Again), Words.Say("signIn.theTwoAreNotThe"));
+            Reject(nameof(Again), Words.Say("signIn.theTwoAreNotThe"));
         if (string.IsNullOrEmpty(OldPin))
-            ModelState.AddModelError(nameof(OldPin), Words.Say("signIn.thePinThatYouHave"));
+            Reject(nameof(OldPin), Words.Say("signIn.thePinThatYouHave"));
         if (!ModelState.IsValid)
             return Page();
         var attempt = await pins.BeginAsync(
-            reader.OperatorId,
+            Reader.OperatorId,
             OldPin!,
             ScreenCookie.Of(Request),
             ScreenCookie.AddressOf(HttpContext),
@@ -48,18 +45,18 @@ public class OwnPinModel(PinDesk pins, Reader reader) : PageModel
         );
         if (attempt.Try is null)
         {
-            ModelState.AddModelError(nameof(OldPin), LeadSignature.Wait(attempt.WaitSeconds));
+            Reject(nameof(OldPin), Words.Wait(attempt.WaitSeconds));
             return Page();
         }
-        var result = await pins.ManageAsync(reader.SessionToken, attempt, PeopleAct.OwnPinChanged, null, null, null, NewPin, cancel);
+        var result = await pins.ManageAsync(Reader.SessionToken, attempt, PeopleAct.OwnPinChanged, null, null, null, NewPin, cancel);
         if (result == PeopleResult.Done)
             return Redirect("/own-pin?kept=true");
-        ModelState.AddModelError(
+        Reject(
             result == PeopleResult.WeakPin ? nameof(NewPin) : nameof(OldPin),
             result == PeopleResult.WrongPin ? "That is not your PIN." : PeopleModel.Say(result)
         );
         return Page();
     }
 
-    private void Head() => (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Your PIN", reader.Name, "");
+    private void Head() => (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Your PIN", Reader.Name, "");
 }

@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Data.Demo;
@@ -16,7 +15,7 @@ namespace Uncial.Web.Pages;
 /// becomes the owner.
 /// </summary>
 [AllowAnonymous]
-public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
+public class SignInModel(UncialDb db, PinDesk pins, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     private const int LongestName = 80;
     private const int LongestShop = 120;
@@ -51,8 +50,6 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
 
     private NameTile? Chosen => Names.FirstOrDefault(n => n.User == Who);
 
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
-
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         if (User.Identity?.IsAuthenticated == true)
@@ -67,23 +64,23 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         if (Enrols)
             return Page();
         if (Chosen is not { } chosen)
-            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.pickYourNameFirst"));
+            Reject(nameof(Pin), Words.Say("signIn.pickYourNameFirst"));
         else if (string.IsNullOrEmpty(Pin))
-            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.typeYourPin"));
+            Reject(nameof(Pin), Words.Say("signIn.typeYourPin"));
         else if (await ScreenAsync(cancel) is not { } screen)
-            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.thisScreenIsNotEnrolled"));
+            Reject(nameof(Pin), Words.Say("signIn.thisScreenIsNotEnrolled"));
         else
         {
             var attempt = await pins.BeginAsync(chosen.Id, Pin, screen, ScreenCookie.AddressOf(HttpContext), "sign-in", cancel);
             if (attempt.Try is null)
-                ModelState.AddModelError(nameof(Pin), LeadSignature.Wait(attempt.WaitSeconds));
+                Reject(nameof(Pin), Words.Wait(attempt.WaitSeconds));
             else if (await pins.SignInAsync(attempt, screen, cancel) is { } token)
             {
                 await OpenAsync(token, cancel);
                 return LocalRedirect(Url.IsLocalUrl(ReturnUrl) ? ReturnUrl : "/");
             }
             else
-                ModelState.AddModelError(nameof(Pin), Words.Say("signIn.thatIsNotThePin"));
+                Reject(nameof(Pin), Words.Say("signIn.thatIsNotThePin"));
         }
         return Page();
     }
@@ -103,25 +100,25 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         if (!Enrols)
             return RedirectToPage(new { ReturnUrl });
         if (string.IsNullOrWhiteSpace(ScreenName))
-            ModelState.AddModelError(nameof(ScreenName), Words.Say("signIn.sayWhereItStandsSuch"));
+            Reject(nameof(ScreenName), Words.Say("signIn.sayWhereItStandsSuch"));
         else if (ScreenName.Length > LongestScreen)
-            ModelState.AddModelError(nameof(ScreenName), Words.Say("form.atMost", LongestScreen));
+            Reject(nameof(ScreenName), Words.Say("form.atMost", LongestScreen));
         if (Chosen is null)
-            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.pickTheLeadWhoEnrols"));
+            Reject(nameof(Pin), Words.Say("signIn.pickTheLeadWhoEnrols"));
         else if (string.IsNullOrEmpty(Pin))
-            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.pinOf", Chosen.Name));
+            Reject(nameof(Pin), Words.Say("signIn.pinOf", Chosen.Name));
         if (!ModelState.IsValid)
             return Page();
         var address = ScreenCookie.AddressOf(HttpContext);
         var attempt = await pins.BeginAsync(Chosen!.Id, Pin!, null, address, "enrolment", cancel);
         if (attempt.Try is null)
         {
-            ModelState.AddModelError(nameof(Pin), LeadSignature.Wait(attempt.WaitSeconds));
+            Reject(nameof(Pin), Words.Wait(attempt.WaitSeconds));
             return Page();
         }
         if (await pins.EnrolAsync(attempt, ScreenName!, address, cancel) is not { } token)
         {
-            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.thatIsNotThePin2"));
+            Reject(nameof(Pin), Words.Say("signIn.thatIsNotThePin2"));
             return Page();
         }
         ScreenCookie.Keep(HttpContext, token);
@@ -134,11 +131,11 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
         if (Names.Count > 0)
             return RedirectToPage();
         if (string.IsNullOrWhiteSpace(ShopTitle) || ShopTitle.Trim().Length > LongestShop)
-            ModelState.AddModelError(nameof(ShopTitle), Words.Say("signIn.giveTheWorkshopAName", LongestShop));
+            Reject(nameof(ShopTitle), Words.Say("signIn.giveTheWorkshopAName", LongestShop));
         if (string.IsNullOrWhiteSpace(OwnerName) || OwnerName.Trim().Length > LongestName)
-            ModelState.AddModelError(nameof(OwnerName), Words.Say("signIn.giveYourNameAtMost", LongestName));
+            Reject(nameof(OwnerName), Words.Say("signIn.giveYourNameAtMost", LongestName));
         if (Pin is null || Pin.Length is < 4 or > 8 || !Pin.All(char.IsAsciiDigit))
-            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.fourToEightDigits"));
+            Reject(nameof(Pin), Words.Say("signIn.fourToEightDigits"));
         if (!ModelState.IsValid)
             return Page();
         var (screen, token, refusal) = await pins.FoundAsync(ShopTitle!, OwnerName!, Pin!, ScreenCookie.AddressOf(HttpContext), cancel);
@@ -146,7 +143,7 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file) : PageModel
             return RedirectToPage();
         if (refusal is not null)
         {
-            ModelState.AddModelError(nameof(Pin), Words.Say("signIn.tooEasyToGuessNo"));
+            Reject(nameof(Pin), Words.Say("signIn.tooEasyToGuessNo"));
             return Page();
         }
         ScreenCookie.Keep(HttpContext, screen!);

@@ -1,17 +1,15 @@
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Release;
 using Uncial.Data;
-using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>A part's whole story: every fact, who stated it and when.</summary>
-public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignature signature, TimeProvider time) : PageModel
+/// <summary>A part's whole history: every fact, who stated it and when.</summary>
+public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     private const int LongestReason = 300;
 
@@ -31,8 +29,6 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
     /// <summary>Its first surface over all visits up to this one; null where it has no limits or was never read.</summary>
     public WearCurve? Wear { get; private set; }
 
-    public IReadOnlyList<Operator> Leads { get; private set; } = [];
-
     [BindProperty(SupportsGet = true)]
     public int? Visit { get; set; }
 
@@ -46,20 +42,10 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
     [BindProperty]
     public bool HadLeft { get; set; }
 
-    [BindProperty]
-    public int? Lead { get; set; }
-
-    [BindProperty]
-    public string? LeadPin { get; set; }
-    public string? Trouble { get; private set; }
-
     /// <summary>How it left may be recalled: not scrap, and not where it came again since.</summary>
     public bool MayCallBack => Part.Outcome is { Kind: not OutcomeKind.Scrapped } && !CameBack;
 
     public bool CallsBack => Do == "back" && MayCallBack;
-
-    public string? WrongWith(string field) =>
-        ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
 
     public async Task<IActionResult> OnGetAsync(string tag, CancellationToken cancel) => await LoadAsync(tag, cancel) ? Page() : NotFound();
 
@@ -71,45 +57,20 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
             return NotFound();
         if (Part.Outcome is not { } outcome || !MayCallBack)
             return Redirect($"/part/{tag}");
-        if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), Words.Say("history.sayWhyItIsRecalled"));
-        else if (Reason.Length > LongestReason)
-            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", LongestReason));
-        if (
-            !ModelState.IsValid
-            || await signature.SignAsync(
-                Lead,
-                LeadPin,
-                Part.Id,
-                SignedFor.Recall,
-                Signature.OfOutcome(outcome.Id),
-                Reason!,
-                ModelState,
-                cancel
-            )
-                is not { } signed
-        )
+        if (ReadText(Reason, LongestReason, "history.sayWhyItIsRecalled") is not { } reason)
             return Page();
-        await using var _ = signed;
-        ReleaseCommands.Recall(outcome, Reason!, HadLeft, signed.Id, new(reader.OperatorId, time.GetUtcNow()));
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-            await signed.Transaction.CommitAsync(cancel);
-        }
-        catch (DbUpdateException e)
-            when (e.InnerException is Npgsql.PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
-        {
-            Trouble = Words.Say("db." + state);
-            return Page();
-        }
-        catch (DbUpdateException e)
-            when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
-        {
+        var recalled = await ReleaseCommands.RecallAsync(db, Part, reason, HadLeft, Actor, SignatureTyped, cancel);
+        if (recalled.Refusal is not { } refusal)
+            return Redirect($"/part/{tag}");
+        Tell(refusal);
+        return await LoadAsync(tag, cancel) ? Page() : NotFound();
+    }
+
+    protected override void Tell(Refusal refusal)
+    {
+        base.Tell(refusal);
+        if (refusal is Refusal.DoneAlready)
             Trouble = Words.Say("history.somebodyElseCalledItBack");
-            return Page();
-        }
-        return Redirect($"/part/{tag}");
     }
 
     private async Task<bool> LoadAsync(string tag, CancellationToken cancel)
@@ -142,7 +103,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
         }
         Lines = [.. Surfaces.SelectMany(Facts).Concat(Ends()).OrderByDescending(l => l.At)];
         if (CallsBack)
-            Leads = await signature.LeadsAsync(cancel);
+            Leads = await db.LeadsAsync(cancel);
         ViewData["Title"] = Words.Of(part);
         ViewData["Sub"] =
             $"{part.Tag}, {part.Job!.Vehicle}, job {part.Job.Number}" + (part.Visit > 1 || CameBack ? $", visit {part.Visit}" : "");
@@ -209,7 +170,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                 l.At,
                 l.By?.DisplayName,
                 "read",
-                $"{where}{Words.Say("limitKind." + l.Kind)} {reader.With(l.Value)}",
+                $"{where}{Words.Say("limitKind." + l.Kind)} {Reader.With(l.Value)}",
                 $"read “{l.Typed}” {LengthText.Name(l.Unit)}, {Words.Say("source." + l.Source).ToLowerInvariant()}",
                 false
             );
@@ -218,7 +179,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                 t.At,
                 t.By?.DisplayName,
                 "read",
-                $"{where}{Words.Say("limitKind." + t.Kind)} settled: {reader.With(surface.LimitEntries.First(l => l.Id == t.EntryId).Value)} holds",
+                $"{where}{Words.Say("limitKind." + t.Kind)} settled: {Reader.With(surface.LimitEntries.First(l => l.Id == t.EntryId).Value)} holds",
                 t.Reason,
                 false
             );
@@ -231,7 +192,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                     + (
                         f.Kind == Core.Inspection.FindingKind.Nothing
                             ? "Looked at, nothing found"
-                            : "Found: " + Words.Say("finding." + f.Kind).ToLowerInvariant() + (f.Depth is { } d ? " " + reader.With(d) : "")
+                            : "Found: " + Words.Say("finding." + f.Kind).ToLowerInvariant() + (f.Depth is { } d ? " " + Reader.With(d) : "")
                     ),
                 f.Withdrawal is { } back ? $"taken back: {back.Reason}" : f.Note,
                 f.Withdrawal is not null
@@ -246,7 +207,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                     + (record.GaugeOf(r) is { } g ? $", {g.Name}" : "")
                     + (
                         r.Correction != Length.Zero
-                            ? $", zero {(r.Correction > Length.Zero ? "+" : "−")}{reader.Fine(r.Correction.Abs())}"
+                            ? $", zero {(r.Correction > Length.Zero ? "+" : "−")}{Reader.Fine(r.Correction.Abs())}"
                             : ""
                     )
                     + (r.TypedAt is { } typed ? $", typed {typed.ToLocalTime():HH:mm}, waited for the server" : "")
@@ -276,7 +237,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                 Words.Say("manner." + c.Manner).ToLowerInvariant()
                     + (
                         c.SetUpRunout is { } s
-                            ? $", {reader.Fine(s, Toward.Greater)} {reader.UnitName} in the set-up, {reader.Fine(c.PartRunout!.Value)} in the part"
+                            ? $", {Reader.Fine(s, Toward.Greater)} {Reader.UnitName} in the set-up, {Reader.Fine(c.PartRunout!.Value)} in the part"
                             : ""
                     ),
                 false
@@ -300,7 +261,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                 $"{where}Plan {p.Version}: {Words.Technique(p.Technique)}"
                     + (
                         document.Option.Passes.Count > 0
-                            ? $", {document.Option.Passes.Count} {(document.Option.Passes.Count == 1 ? "pass" : "passes")}, {reader.With(document.Option.Metal!.Value)}"
+                            ? $", {document.Option.Passes.Count} {(document.Option.Passes.Count == 1 ? "pass" : "passes")}, {Reader.With(document.Option.Metal!.Value)}"
                             : ""
                     ),
                 Say(document.Why),
@@ -316,10 +277,10 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                 p.At,
                 p.By?.DisplayName,
                 "cut",
-                $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, {string.Join(" / ", made.Depth.Select(d => reader.Figure(d)))} {reader.UnitName}",
+                $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, {string.Join(" / ", made.Depth.Select(d => Reader.Figure(d)))} {Reader.UnitName}",
                 (dark == 0 ? "nothing dark" : $"{dark} twelfths dark")
                     + (p.Noise is { } noise ? $", with {Words.Say("chatter." + noise).ToLowerInvariant()}" : "")
-                    + (p.Size is { } size ? $", measured {reader.With(size)}" : "")
+                    + (p.Size is { } size ? $", measured {Reader.With(size)}" : "")
                     + (p.Notes.Length > 2 ? ". " + Say(StoredJson.Read<List<Note>>(p.Notes)) : ""),
                 false
             );
@@ -363,7 +324,7 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
                         Decision.Never => "Beyond discard",
                         _ => "Too close to call",
                     },
-                $"worst {reader.With(c.Worst)}, ± {reader.Fine(c.Uncertainty)}, discard {reader.With(c.Discard)}"
+                $"worst {Reader.With(c.Worst)}, ± {Reader.Fine(c.Uncertainty)}, discard {Reader.With(c.Discard)}"
                     + (c.Reason is { } why ? $"; gone on because: {why}" : ""),
                 false
             );
@@ -372,16 +333,16 @@ public class HistoryModel(UncialDb db, ShopFile shop, Reader reader, LeadSignatu
     private string Of(ReadingFact r) =>
         r.Kind switch
         {
-            ReadingKind.Size => $"{(r.Cuts == 0 ? "Read" : "Read after the cut")} {reader.With(r.Value)} at {Words.Clock(r.Degrees ?? 0)}"
-                + (r.Station is { } s ? $", {reader.With(s)} in" : ""),
-            ReadingKind.RunoutOuter => "Run-out, outer face " + reader.With(r.Value),
-            ReadingKind.RunoutInner => "Run-out, inner face " + reader.With(r.Value),
+            ReadingKind.Size => $"{(r.Cuts == 0 ? "Read" : "Read after the cut")} {Reader.With(r.Value)} at {Words.Clock(r.Degrees ?? 0)}"
+                + (r.Station is { } s ? $", {Reader.With(s)} in" : ""),
+            ReadingKind.RunoutOuter => "Run-out, outer face " + Reader.With(r.Value),
+            ReadingKind.RunoutInner => "Run-out, inner face " + Reader.With(r.Value),
             _ when LookedFor.Is(r.Kind) =>
-                $"{Words.Say("look." + r.Kind)}: {(r.Value == Length.Zero ? LookedFor.None : reader.With(r.Value))}",
-            ReadingKind.Eccentricity => "Off centre on the spindle " + reader.With(r.Value),
-            _ => reader.With(r.Value),
+                $"{Words.Say("look." + r.Kind)}: {(r.Value == Length.Zero ? LookedFor.None : Reader.With(r.Value))}",
+            ReadingKind.Eccentricity => "Off centre on the spindle " + Reader.With(r.Value),
+            _ => Reader.With(r.Value),
         };
 
     private string? Say(IReadOnlyList<Note> notes) =>
-        notes.Count == 0 ? null : string.Join(" ", notes.Select(n => Words.Of(n, reader.Unit)));
+        notes.Count == 0 ? null : string.Join(" ", notes.Select(n => Words.Of(n, Reader.Unit)));
 }

@@ -54,16 +54,7 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
             return NotFound();
         if (Certificate is not null)
         {
-            db.Prints.Add(
-                new()
-                {
-                    CertificateId = Certificate.Id,
-                    Kind = Kind,
-                    At = time.GetUtcNow(),
-                    ById = reader.OperatorId,
-                }
-            );
-            await db.SaveChangesAsync(cancel);
+            await ReleaseCommands.RecordPrintAsync(db, Certificate, Kind, new(reader.OperatorId, reader.Role, time.GetUtcNow()), cancel);
         }
         return new NoContentResult();
     }

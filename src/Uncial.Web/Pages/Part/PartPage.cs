@@ -1,18 +1,13 @@
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
-using Microsoft.EntityFrameworkCore;
-using Npgsql;
-using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Reasoning;
 using Uncial.Data;
-using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>What the pages of a part have in common: finding it, who acts, and noticing that somebody else was faster.</summary>
-public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PageModel
+public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     [BindProperty(SupportsGet = true)]
     public string Tag { get; set; } = "";
@@ -30,25 +25,11 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     public Limits Limits => Record.Receiving.Limits!;
     public bool IsRotor => Record.Kind == PartKind.Rotor;
 
-    /// <summary>Something that went wrong with the action as a whole.</summary>
-    public string? Trouble { get; protected set; }
-
-    /// <summary>The lead who signs, where somebody has to.</summary>
-    [BindProperty]
-    public int? Lead { get; set; }
-
-    [BindProperty]
-    public string? LeadPin { get; set; }
-
-    /// <summary>Those who may sign; loaded where a signature is asked for.</summary>
-    public IReadOnlyList<Operator> Leads { get; protected set; } = [];
-
-    public LeadFields LeadFields => new(Leads, Lead, WrongWith(LeadSignature.WhoField), WrongWith(LeadSignature.PinField));
-
     protected UncialDb Db => db;
     protected ShopFile ShopFile => shop;
-    protected Reader Reader => reader;
-    protected Actor Actor => new(reader.OperatorId, time.GetUtcNow());
+
+    /// <summary>An action on the surface as the page has shown it.</summary>
+    protected PartAction Action => new(db, Record, Turn, Actor, SignatureTyped);
 
     protected abstract Station At { get; }
 
@@ -106,66 +87,18 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     /// <summary>What a page does as soon as the part is there.</summary>
     protected virtual void Loaded() { }
 
-    /// <summary>Reads the surface anew after a fact was added in the same action.</summary>
-    protected void Reread() => Record = new(Record.Surface, Record.Part, Record.Shop);
-
-    /// <summary>Notices an action on a page that was made before somebody else's fact.</summary>
-    protected bool IsStale()
+    /// <summary>Goes on where an action was done; otherwise shows the page as it is now, with why it was refused.</summary>
+    protected async Task<IActionResult> AnswerAsync<T>(Result<T> result, Func<T, string> next, CancellationToken cancel)
     {
-        if (Turn == Record.Surface.Turn)
-            return false;
-        var last = Record
-            .Surface.Readings.Cast<PartFact>()
-            .Concat(Record.Surface.Plans)
-            .Concat(Record.Surface.Passes)
-            .Concat(Record.Surface.Confirmations)
-            .Concat(Record.Surface.LimitEntries)
-            .Concat(Record.Surface.SetUpDecisions)
-            .Newest();
-        Trouble =
-            $"{last?.ByName ?? "Somebody"} has added to this part since you looked. It is shown now; nothing of yours is lost. Press again if it still holds.";
-        return true;
+        ArgumentNullException.ThrowIfNull(next);
+        if (result.Refusal is not { } refusal)
+            return Redirect(next(result.Value));
+        Tell(refusal);
+        return await ShowAgainAsync(cancel);
     }
 
-    /// <summary>Saves, or says in the shop's words why the database refused.</summary>
-    protected async Task<bool> SaveAsync(CancellationToken cancel)
-    {
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-            return true;
-        }
-        catch (DbUpdateConcurrencyException)
-        {
-            Trouble = Words.Say("part.somebodyElseAddedToThis");
-        }
-        catch (DbUpdateException e)
-            when (e.InnerException is PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
-        {
-            Trouble = Words.Say("db." + state);
-        }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation })
-        {
-            Trouble = Words.Say("part.somebodyElseDidTheSame");
-        }
-        return false;
-    }
-
-    /// <summary>
-    /// Saves a decision together with its signature, or says why the database refused; then the signature is taken back too.
-    /// </summary>
-    protected async Task<bool> SaveSignedAsync(LeadSigned? by, CancellationToken cancel)
-    {
-        if (!await SaveAsync(cancel))
-        {
-            if (by is not null)
-                await by.Transaction.RollbackAsync(cancel);
-            return false;
-        }
-        if (by is not null)
-            await by.Transaction.CommitAsync(cancel);
-        return true;
-    }
+    protected Task<IActionResult> AnswerAsync<T>(Result<T> result, string next, CancellationToken cancel) =>
+        AnswerAsync(result, _ => next, cancel);
 
     /// <summary>Forgets what could not be saved and shows what is on record now.</summary>
     protected async Task<IActionResult> ShowAgainAsync(CancellationToken cancel)
@@ -178,24 +111,6 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     protected abstract Task<IActionResult> ShowAsync(CancellationToken cancel);
 
     public virtual async Task<IActionResult> OnGetAsync(CancellationToken cancel) => await LoadAsync(cancel) ?? await ShowAsync(cancel);
-
-    /// <summary>Reads a typed length of a field, or puts what is wrong at the field.</summary>
-    protected TypedLength? ReadLength(string field, string? text, LengthUnit unit, bool allowZero = false)
-    {
-        var result = LengthParser.Parse(text, unit, allowZero);
-        if (result.Typed is { } typed && allowZero && typed.Value.Millimetres > 50)
-        {
-            ModelState.AddModelError(field, Words.Say("fault.tooDeep"));
-            return null;
-        }
-        if (result.Fault is { } fault)
-            ModelState.AddModelError(field, Words.Of(fault, unit));
-        return result.Typed;
-    }
-
-    /// <summary>What is wrong with a field, or null.</summary>
-    public string? WrongWith(string field) =>
-        ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
 
     /// <summary>The same surface of the part on the other side of the axle; none where there is no other side here.</summary>
     protected async Task<IReadOnlyList<SurfaceRecord>> FellowsAsync(CancellationToken cancel)

@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
@@ -12,8 +11,10 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Pages;
 
 /// <summary>Quick check: a limit and a reading in any unit and form, answered at once, without a job. It may be turned into one.</summary>
-public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
+    private const int LongestVehicle = 120;
+
     [BindProperty(SupportsGet = true)]
     public string Part { get; set; } = "rotor";
 
@@ -39,7 +40,6 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     public Verdict? Discard { get; private set; }
     public Verdict? MachineTo { get; private set; }
     public double Probability { get; private set; }
-    public string? Trouble { get; private set; }
 
     private CastMarking? marking;
 
@@ -54,61 +54,37 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             Trouble = Words.Say("check.aLimitAndAReading");
             return Page();
         }
-        if (string.IsNullOrWhiteSpace(Vehicle) || Vehicle.Trim().Length > 120)
-        {
-            ModelState.AddModelError(nameof(Vehicle), Words.Say("check.sayWhichVehicleItIs"));
+        if (ReadText(Vehicle, LongestVehicle, "check.sayWhichVehicleItIs") is not { } vehicle)
             return Page();
-        }
-        var actor = new Actor(reader.OperatorId, time.GetUtcNow());
-        var surface = new WorkSurface
-        {
-            Kind = Kind,
-            Places = Kind == PartKind.Rotor ? 8 : 4,
-            Diameter = Kind == PartKind.Drum ? Limits.Nominal ?? Length.Zero : Length.Zero,
-        };
-        foreach (var limit in marking?.Limits ?? [new(LimitKind.Discard, Limits.Discard, reader.Unit, true, false)])
-            ReceiveCommands.StateLimit(
-                surface,
-                limit.Kind,
-                new(Limit!.Trim(), limit.Unit, limit.Value, ""),
-                limit.Unit,
-                LimitSource.CastMarking,
-                actor
-            );
-        var part = new Part
+        IReadOnlyList<MarkedLimit> limits = marking?.Limits ?? [new(LimitKind.Discard, Limits.Discard, Reader.Unit, true, false)];
+        Part part = new()
         {
             Tag = await NewTagAsync(cancel),
             Corner = Corner.Other,
             Mark = "Quick check",
-            Surfaces = { surface },
         };
-        var job = new Job
-        {
-            Number = (await db.Jobs.MaxAsync(j => (int?)j.Number, cancel) ?? 1000) + 1,
-            Vehicle = Vehicle.Trim(),
-            ReceivedAt = actor.At,
-            ReceivedById = actor.Id,
-            Parts = { part },
-        };
-        db.Jobs.Add(job);
-        await db.SaveChangesAsync(cancel);
-        var shop = await file.ShopAsync(cancel);
-        for (var i = 0; i < Readings.Count; i++)
-        {
-            var record = new SurfaceRecord(surface, part, shop);
-            if (i < record.Measuring.Places.Count)
-                MeasureCommands.RecordReading(
-                    record,
-                    ReadingKind.Size,
-                    record.Measuring.Places[i],
-                    Readings[i],
-                    Readings[i].Unit,
-                    shop.GaugeFor(Kind),
-                    actor
-                );
-        }
-        await db.SaveChangesAsync(cancel);
-        return Redirect($"/measure/{part.Tag}");
+        part.Surfaces.Add(
+            new()
+            {
+                Kind = Kind,
+                Places = Kind == PartKind.Rotor ? 8 : 4,
+                Diameter = Kind == PartKind.Drum ? Limits.Nominal ?? Length.Zero : Length.Zero,
+            }
+        );
+        foreach (var limit in limits)
+            ReceiveCommands.StateLimit(
+                part.Surfaces[0],
+                limit.Kind,
+                new(Limit!.Trim(), limit.Unit, limit.Value, ""),
+                limit.Unit,
+                LimitSource.CastMarking,
+                Actor
+            );
+        var opened = await ReceiveCommands.OpenCheckedAsync(db, await file.ShopAsync(cancel), vehicle, part, Readings, Actor, cancel);
+        if (opened.Refusal is not { } refusal)
+            return Redirect($"/measure/{part.Tag}");
+        Tell(refusal);
+        return Page();
     }
 
     private async Task AnswerAsync(CancellationToken cancel)
@@ -121,10 +97,10 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         List<TypedLength> readings = [];
         foreach (var text in Reading.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).Take(12))
         {
-            var result = LengthParser.Parse(text, reader.Unit);
+            var result = LengthParser.Parse(text, Reader.Unit);
             var typed = result.Typed;
             // A bare figure is taken in the unit in which such a part can have it.
-            var other = LengthParser.Parse(text, reader.Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch).Typed;
+            var other = LengthParser.Parse(text, Reader.Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch).Typed;
             if (
                 other is not null
                 && Plausibility.Question(other.Value, limits) is null
@@ -133,7 +109,7 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
                 typed = other;
             if (typed is null)
             {
-                ReadingWrong = Words.Of(result.Fault!.Value, reader.Unit);
+                ReadingWrong = Words.Of(result.Fault!.Value, Reader.Unit);
                 return;
             }
             readings.Add(typed);
@@ -144,7 +120,7 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         ReadingSays = string.Join("; ", readings.Select(r => r.Echo));
         Worst = Kind == PartKind.Rotor ? readings.Min(r => r.Value) : readings.Max(r => r.Value);
         if (Plausibility.Question(Worst.Value, limits) is { } doubt)
-            ReadingWrong = Words.Of(doubt, Worst.Value, limits, reader.Unit);
+            ReadingWrong = Words.Of(doubt, Worst.Value, limits, Reader.Unit);
         var gauge = shop.GaugeFor(Kind);
         (Uncertainty, GaugeName) = (gauge?.UncertaintyAt(Worst.Value, 1, false, shop.Rules) ?? Length.Zero, gauge?.Name ?? "");
         (Discard, MachineTo) = (
@@ -171,11 +147,11 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             return;
         }
         marking = null;
-        var result = LengthParser.Parse(Limit, reader.Unit);
+        var result = LengthParser.Parse(Limit, Reader.Unit);
         if (result.Typed is not { } typed)
         {
             LimitWrong =
-                fault is { } f && f != MarkingFault.NoFigure ? Words.Say("marking." + f) : Words.Of(result.Fault!.Value, reader.Unit);
+                fault is { } f && f != MarkingFault.NoFigure ? Words.Say("marking." + f) : Words.Of(result.Fault!.Value, Reader.Unit);
             return;
         }
         if (Plausibility.QuestionLimit(typed.Value, Kind) is not null)

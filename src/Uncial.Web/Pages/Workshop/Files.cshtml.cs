@@ -1,7 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Web.Text;
@@ -40,7 +39,7 @@ internal static class ShopFiles
 }
 
 /// <summary>Files in and out: a job from another shop is looked at before it is taken in.</summary>
-public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageModel
+public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     [BindProperty]
     public IFormFile? Upload { get; set; }
@@ -59,8 +58,6 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
     public JobTakeIn? Preview { get; private set; }
     public IReadOnlyList<FileFault> Faults { get; private set; } = [];
 
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
-
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         Head();
@@ -68,7 +65,7 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
             return Page();
         if (await db.Jobs.AnyAsync(j => j.Number == number, cancel))
             return Redirect($"/files/job/{number}");
-        ModelState.AddModelError(nameof(Number), Words.Say("files.thereIsNoJob", number));
+        Reject(nameof(Number), Words.Say("files.thereIsNoJob", number));
         return Page();
     }
 
@@ -77,12 +74,12 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
         Head();
         if (Upload is not { Length: > 0 })
         {
-            ModelState.AddModelError(nameof(Upload), Words.Say("files.pickAFile"));
+            Reject(nameof(Upload), Words.Say("files.pickAFile"));
             return Page();
         }
         if (Upload.Length > JobFile.LargestFile)
         {
-            ModelState.AddModelError(nameof(Upload), Words.Say("files.theFileIsOverMb"));
+            Reject(nameof(Upload), Words.Say("files.theFileIsOverMb"));
             return Page();
         }
         using var reading = new StreamReader(Upload.OpenReadStream(), new UTF8Encoding(false, throwOnInvalidBytes: true));
@@ -92,7 +89,7 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
         }
         catch (DecoderFallbackException)
         {
-            ModelState.AddModelError(nameof(Upload), Words.Say("files.theFileIsNoUtf"));
+            Reject(nameof(Upload), Words.Say("files.theFileIsNoUtf"));
             return Page();
         }
         FileName = Path.GetFileName(Upload.FileName);
@@ -106,19 +103,11 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : PageMod
         await LookAsync(cancel);
         if (Preview is null)
             return Page();
-        Preview.TakeIn(db, new(reader.OperatorId, time.GetUtcNow()));
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateException e)
-            when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
-        {
-            db.ChangeTracker.Clear();
-            ModelState.AddModelError(nameof(Upload), Words.Say("files.anotherJobTookThatNumber"));
-            return Page();
-        }
-        return Redirect($"/receive/{Preview.Number}");
+        var taken = await Preview.TakeInAsync(db, Actor, cancel);
+        if (taken.Refusal is not { } refusal)
+            return Redirect($"/receive/{taken.Value.Number}");
+        Reject(nameof(Upload), refusal is Refusal.DoneAlready ? Words.Say("files.anotherJobTookThatNumber") : Words.Of(refusal));
+        return Page();
     }
 
     private async Task LookAsync(CancellationToken cancel)

@@ -1,6 +1,5 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
@@ -19,15 +18,15 @@ public sealed class GaugeTyped
     public string? Name { get; set; }
     public GaugeKind Kind { get; set; }
     public string? Unit { get; set; }
-    public string? Resolution { get; set; }
-    public string? Certificate { get; set; }
-    public string? Permissible { get; set; }
+    public LengthInput? Resolution { get; set; }
+    public LengthInput? Certificate { get; set; }
+    public LengthInput? Permissible { get; set; }
     public string? NextCheck { get; set; }
-    public string? Standard { get; set; }
-    public string? StandardU { get; set; }
-    public string? Tolerance { get; set; }
+    public LengthInput? Standard { get; set; }
+    public LengthInput? StandardU { get; set; }
+    public LengthInput? Tolerance { get; set; }
     public string? Starts { get; set; }
-    public string? Reach { get; set; }
+    public LengthInput? Reach { get; set; }
     public string? Address { get; set; }
     public bool Retired { get; set; }
 }
@@ -44,7 +43,7 @@ public sealed record GaugeStudy(string? Who, Repeatability Repeats, bool Counts,
 /// <summary>
 /// The gauges of the shop: what each is, how its zero stands, what it has put suspect. The owner enters and changes them.
 /// </summary>
-public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, TimeProvider time) : PageModel
+public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, TimeProvider time) : FormPage(reader, time)
 {
     private const int SuspectShown = 40;
 
@@ -58,7 +57,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
     public GaugeTyped Typed { get; set; } = new();
 
     [BindProperty]
-    public string? Shown { get; set; }
+    public LengthInput? Shown { get; set; }
 
     [BindProperty]
     public string? Insisted { get; set; }
@@ -78,9 +77,9 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
 
     public IReadOnlyDictionary<int, int> SuspectCounts { get; private set; } = new Dictionary<int, int>();
     public string? Question { get; private set; }
-    public DateTimeOffset Now => time.GetUtcNow();
+    public DateTimeOffset Now => Time.GetUtcNow();
 
-    public LengthUnit UnitOf(Gauge? gauge) => gauge?.Unit ?? reader.Unit;
+    public LengthUnit UnitOf(Gauge? gauge) => gauge?.Unit ?? Reader.Unit;
 
     /// <summary>Host and port, as a device is listened to.</summary>
     /// <summary>An address that a device of the shop may have: an IPv4 address of this machine or of a private range, and a port.</summary>
@@ -90,13 +89,11 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         && ushort.TryParse(port, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
         && number > 0;
 
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
-
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Edit && !reader.IsOwner)
+        if (Edit && !Reader.IsOwner)
             return Redirect("/gauges");
         if (Edit && Chosen is { } gauge)
             Typed = TypedOf(gauge);
@@ -109,27 +106,21 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
             return elsewhere;
         if (Chosen is not { HasStandard: true } gauge)
             return NotFound();
-        var result = LengthParser.Parse(Shown, UnitOf(gauge));
-        if (result.Fault is { } fault)
+        if (ReadLength(Shown, new(UnitOf(gauge), Required: true)) is not { } typed)
+            return Page();
+        ZeroCheck check = new(gauge.StandardSize!.Value, typed.Value, gauge.ZeroTolerance!.Value);
+        if (check.IsOfAnotherStandard && Insisted != Shown?.Text)
         {
-            ModelState.AddModelError(nameof(Shown), Words.Of(fault, UnitOf(gauge)));
+            (Question, Insisted) = (Words.Say("gauges.offItsStandard", Reader.With(check.Correction.Abs())), Shown?.Text);
             return Page();
         }
-        if ((result.Typed!.Value - gauge.StandardSize!.Value).Abs().Millimetres > 1 && Insisted != Shown)
-        {
-            (Question, Insisted) = (
-                $"That is {reader.With((result.Typed.Value - gauge.StandardSize.Value).Abs())} off its standard. Press Enter again if the gauge shows it.",
-                Shown
-            );
-            return Page();
-        }
-        await GaugeCommands.CheckAsync(db, gauge, result.Typed, new(reader.OperatorId, time.GetUtcNow()), cancel);
+        await GaugeCommands.CheckAsync(db, gauge, typed, Actor, cancel);
         return Redirect("/gauges/" + gauge.Id);
     }
 
     public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
     {
-        if (!reader.IsOwner)
+        if (!Reader.IsOwner)
             return Forbid();
         Edit = true;
         if (await LoadAsync(cancel) is { } elsewhere)
@@ -140,54 +131,51 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
             "in" => LengthUnit.Inch,
             _ => null,
         };
-        var field = unit ?? reader.Unit;
+        var field = unit ?? Reader.Unit;
         if (string.IsNullOrWhiteSpace(Typed.Name) || Typed.Name.Trim().Length > 60)
-            ModelState.AddModelError("Typed.Name", Words.Say("gauges.giveItANameOf"));
+            Reject("Typed.Name", Words.Say("gauges.giveItANameOf"));
         else if (Shop.Gauges.Any(g => g.Id != Chosen?.Id && g.Name == Typed.Name.Trim()))
-            ModelState.AddModelError("Typed.Name", Words.Say("gauges.anotherGaugeHasThatName"));
-        var resolution = Read("Typed.Resolution", Typed.Resolution, field, required: true, most: 5);
-        var certificate = Read("Typed.Certificate", Typed.Certificate, field, most: 5);
-        var permissible = Read("Typed.Permissible", Typed.Permissible, field, most: 5);
-        var standard = Read("Typed.Standard", Typed.Standard, field);
-        var standardU = Read("Typed.StandardU", Typed.StandardU, field, most: 5);
-        var tolerance = Read("Typed.Tolerance", Typed.Tolerance, field, required: standard is not null, most: 5);
+            Reject("Typed.Name", Words.Say("gauges.anotherGaugeHasThatName"));
+        LengthRule small = new(field, Most: Length.FromMillimetres(5)),
+            large = new(field, Most: Length.FromMillimetres(2000));
+        var resolution = ReadLength(Typed.Resolution, small with { Required = true })?.Value;
+        var certificate = ReadLength(Typed.Certificate, small)?.Value;
+        var permissible = ReadLength(Typed.Permissible, small)?.Value;
+        var standard = ReadLength(Typed.Standard, large)?.Value;
+        var standardU = ReadLength(Typed.StandardU, small)?.Value;
+        var tolerance = ReadLength(Typed.Tolerance, small with { Required = standard is not null })?.Value;
         DateOnly? next = null;
         if (!string.IsNullOrWhiteSpace(Typed.NextCheck))
         {
             if (DateOnly.TryParse(Typed.NextCheck, CultureInfo.InvariantCulture, out var day))
                 next = day;
             else
-                ModelState.AddModelError("Typed.NextCheck", Words.Say("gauges.aDay"));
+                Reject("Typed.NextCheck", Words.Say("gauges.aDay"));
         }
         var (starts, reach) = ReadBar(field);
         var address = string.IsNullOrWhiteSpace(Typed.Address) ? null : Typed.Address.Trim();
         if (address is not null && !IsAddress(address))
-            ModelState.AddModelError("Typed.Address", Words.Say("gauges.anAddressOfTheShops"));
-        if (Chosen is not null && Chosen.Turn != Turn)
-            ModelState.AddModelError("Typed.Name", Words.Say("gauges.somebodyChangedThisGaugeSince"));
+            Reject("Typed.Address", Words.Say("gauges.anAddressOfTheShops"));
         if (!ModelState.IsValid)
             return Page();
-
-        var gauge = Chosen;
-        if (gauge is null)
-            Shop.Gauges.Add(gauge = new() { Name = "", ShopId = Shop.Id });
-        (gauge.Name, gauge.Kind, gauge.Unit) = (
-            Typed.Name!.Trim(),
-            Typed.Kind,
-            Typed.Kind == GaugeKind.DrumGaugeEighths ? LengthUnit.Inch : unit
-        );
-        (gauge.Resolution, gauge.CertificateUncertainty, gauge.PermissibleError, gauge.NextCheck) = (
-            resolution!.Value,
-            certificate,
-            permissible,
-            next
-        );
-        (gauge.StandardSize, gauge.StandardUncertainty, gauge.ZeroTolerance) = (standard, standardU, tolerance);
-        (gauge.StartsMm, gauge.Reach, gauge.Address) = ([.. starts.Select(s => s.Millimetres)], reach, address);
-        gauge.RetiredAt = Typed.Retired ? gauge.RetiredAt ?? time.GetUtcNow() : null;
-        gauge.Turn++;
-        await db.SaveChangesAsync(cancel);
-        return Redirect("/gauges/" + gauge.Id);
+        void Set(Gauge gauge)
+        {
+            (gauge.Kind, gauge.Unit) = (Typed.Kind, Typed.Kind == GaugeKind.DrumGaugeEighths ? LengthUnit.Inch : unit);
+            (gauge.Resolution, gauge.CertificateUncertainty, gauge.PermissibleError, gauge.NextCheck) = (
+                resolution!.Value,
+                certificate,
+                permissible,
+                next
+            );
+            (gauge.StandardSize, gauge.StandardUncertainty, gauge.ZeroTolerance) = (standard, standardU, tolerance);
+            (gauge.StartsMm, gauge.Reach, gauge.Address) = ([.. starts.Select(s => s.Millimetres)], reach, address);
+        }
+        var version = Chosen is null ? 0 : Turn;
+        var kept = await GaugeCommands.KeepAsync(new(db, Actor, version), Shop, Chosen, Typed.Name!.Trim(), Set, Typed.Retired, cancel);
+        if (kept.Refusal is not { } refusal)
+            return Redirect("/gauges/" + kept.Value.Id);
+        Reject("Typed.Name", refusal is Refusal.Taken ? Words.Say("gauges.anotherGaugeHasThatName") : Words.OfChange(refusal));
+        return Page();
     }
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
@@ -240,7 +228,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         if (repeats.Count == 0)
             return;
         var names = await db.Operators.Where(o => repeats.Keys.Contains(o.Id)).ToDictionaryAsync(o => o.Id, o => o.DisplayName, cancel);
-        var (all, mine) = (GaugeQueries.PooledOf(repeats, 0), GaugeQueries.PooledOf(repeats, reader.OperatorId));
+        var (all, mine) = (GaugeQueries.PooledOf(repeats, 0), GaugeQueries.PooledOf(repeats, Reader.OperatorId));
         GaugeStudy Study(string? who, Repeatability r, bool counts)
         {
             var size = GaugeSizes.Usual(gauge.Kind);
@@ -259,7 +247,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
                     Study(
                         names.GetValueOrDefault(r.Key, ""),
                         r.Value,
-                        own != default && r.Key == reader.OperatorId && r.Value.Degrees >= Repeatability.OwnDegrees
+                        own != default && r.Key == Reader.OperatorId && r.Value.Degrees >= Repeatability.OwnDegrees
                     )
                 ),
         ];
@@ -298,25 +286,13 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         };
     }
 
-    private Length? Read(string field, string? text, LengthUnit unit, bool required = false, decimal most = 2000)
-    {
-        if (string.IsNullOrWhiteSpace(text) && !required)
-            return null;
-        var result = LengthParser.Parse(text, unit);
-        if (result.Fault is { } fault)
-            ModelState.AddModelError(field, Words.Of(fault, unit));
-        else if (result.Typed!.Value.Millimetres > most)
-            ModelState.AddModelError(field, Words.Say("gauges.thatIsOverMm", reader.SizeWith(Length.FromMillimetres(most))));
-        return result.Typed?.Value;
-    }
-
     private (IReadOnlyList<Length> Starts, Length? Reach) ReadBar(LengthUnit unit)
     {
         if (!Typed.Kind.HasBar())
             return ([], null);
         if (Typed.Kind == GaugeKind.DrumGaugeEighths)
             unit = LengthUnit.Inch;
-        var reach = Read("Typed.Reach", Typed.Reach, unit, required: true, most: 100);
+        var reach = ReadLength(Typed.Reach, LengthRule.UpTo(100) with { Unit = unit })?.Value;
         var starts = BarText.Read(Typed.Starts, unit);
         if (Typed.Kind == GaugeKind.DrumGaugeEighths)
         {
@@ -328,10 +304,10 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
                 && most.Inches <= 78
             )
                 return ([least, most], reach);
-            ModelState.AddModelError("Typed.Starts", Words.Say("gauges.leastAndGreatestWholeInch"));
+            Reject("Typed.Starts", Words.Say("gauges.leastAndGreatestWholeInch"));
         }
         else if (starts is null)
-            ModelState.AddModelError("Typed.Starts", Words.Say("gauges.theStationsWithASpace"));
+            Reject("Typed.Starts", Words.Say("gauges.theStationsWithASpace"));
         return (starts ?? [], reach);
     }
 }

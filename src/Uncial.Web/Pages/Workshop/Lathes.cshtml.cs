@@ -1,6 +1,5 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
@@ -16,19 +15,19 @@ public sealed class LatheTyped
     public string? Name { get; set; }
     public LatheKind Kind { get; set; }
     public string? DialUnit { get; set; }
-    public string? Division { get; set; }
-    public string? DialAllowance { get; set; }
+    public LengthInput? Division { get; set; }
+    public LengthInput? DialAllowance { get; set; }
     public string? DivisionsPerTurn { get; set; }
     public bool CountsDiameter { get; set; }
     public bool Realigned { get; set; }
     public bool BarHasDial { get; set; }
     public string? BarDialUnit { get; set; }
-    public string? BarDivision { get; set; }
-    public string? BarAllowance { get; set; }
+    public LengthInput? BarDivision { get; set; }
+    public LengthInput? BarAllowance { get; set; }
     public string? BarPerTurn { get; set; }
     public bool BarCountsDiameter { get; set; }
     public bool BarRealigned { get; set; }
-    public string? NoseRadius { get; set; }
+    public LengthInput? NoseRadius { get; set; }
     public string? Feeds { get; set; }
     public bool FeedsByTime { get; set; }
     public string? RoughFeed { get; set; }
@@ -54,12 +53,12 @@ public sealed class LatheTyped
     public string? RotorLever { get; set; }
     public string? DrumLever { get; set; }
     public string? RunInTurns { get; set; }
-    public string? Overhang { get; set; }
-    public string? CutterRoom { get; set; }
-    public string? ArborDiameter { get; set; }
-    public string? ArborRoom { get; set; }
-    public string? ArborThread { get; set; }
-    public string? ArborNut { get; set; }
+    public LengthInput? Overhang { get; set; }
+    public LengthInput? CutterRoom { get; set; }
+    public LengthInput? ArborDiameter { get; set; }
+    public LengthInput? ArborRoom { get; set; }
+    public LengthInput? ArborThread { get; set; }
+    public LengthInput? ArborNut { get; set; }
     public string? Edges { get; set; }
     public string? EdgeMetres { get; set; }
     public bool Retired { get; set; }
@@ -75,7 +74,7 @@ public sealed record HeadShown(Core.Parts.PartKind Part, HeadLedger Ledger, bool
 /// The lathes of the shop: how true their set-ups have been, what their inserts have cut, and their profiles. The owner enters and
 /// changes them.
 /// </summary>
-public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+public partial class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     [BindProperty(SupportsGet = true)]
     public int? Id { get; set; }
@@ -128,13 +127,11 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     public IEnumerable<(string Centring, SetUpHealth Health)> UpOn(ShopLathe lathe) =>
         PastOf(lathe).GroupBy(p => p.Centring).Select(g => (g.Key, HealthOf(g))).Where(a => a.Item2.IsUp);
 
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
-
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Edit && !reader.IsOwner)
+        if (Edit && !Reader.IsOwner)
             return Redirect("/lathes");
         if (Edit)
             Typed = TypedOf(
@@ -149,15 +146,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        db.BinsEmptied.Add(
-            new()
-            {
-                Grams = Bin.Grams,
-                At = time.GetUtcNow(),
-                ById = reader.OperatorId,
-            }
-        );
-        await db.SaveChangesAsync(cancel);
+        await LatheCommands.EmptyBinAsync(new(db, Actor), Bin, cancel);
         return Redirect("/lathes");
     }
 
@@ -167,33 +156,25 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             return elsewhere;
         if (Chosen is not { } lathe || Inserts.FirstOrDefault(i => i.Holder == Holder) is not { } now)
             return NotFound();
-        db.InsertEvents.Add(LatheCommands.RecordInsert(lathe, now, Did, new(reader.OperatorId, time.GetUtcNow())));
-        await db.SaveChangesAsync(cancel);
+        await LatheCommands.RecordInsertAsync(new(db, Actor), lathe, now, Did, cancel);
         return Redirect("/lathes/" + lathe.Id);
     }
 
     public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
     {
-        if (!reader.IsOwner)
+        if (!Reader.IsOwner)
             return Forbid();
         Edit = true;
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         var profile = ReadProfile();
-        if (Turn != (Chosen?.Turn ?? 0))
-            ModelState.AddModelError("Typed.Name", Words.Say("lathes.somebodyChangedItSinceLook"));
-        if (Typed.Retired && Shop.Lathes.All(l => l.Id == Chosen?.Id || l.RetiredAt is not null))
-            ModelState.AddModelError("Typed.Name", Words.Say("lathes.theShopKeepsOneLathe"));
         if (!ModelState.IsValid || profile is null)
             return Page();
-        var lathe = Chosen;
-        if (lathe is null)
-            Shop.Lathes.Add(lathe = new() { ShopId = Shop.Id, Profile = profile });
-        (lathe.Profile, lathe.Address) = (profile, string.IsNullOrWhiteSpace(Typed.Address) ? null : Typed.Address.Trim());
-        lathe.RetiredAt = Typed.Retired ? lathe.RetiredAt ?? time.GetUtcNow() : null;
-        lathe.Turn++;
-        await db.SaveChangesAsync(cancel);
-        return Redirect("/lathes/" + lathe.Id);
+        var kept = await LatheCommands.KeepAsync(new(db, Actor, Turn), Shop, Chosen, profile, Typed.Address, Typed.Retired, cancel);
+        if (kept.Refusal is not { } refusal)
+            return Redirect("/lathes/" + kept.Value.Id);
+        Reject("Typed.Name", Words.OfChange(refusal));
+        return Page();
     }
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
@@ -236,7 +217,7 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
 
     private LatheTyped TypedOf(Lathe l, bool retired, string? address)
     {
-        string L(Length length) => N(length.In(reader.Unit));
+        string L(Length length) => N(length.In(Reader.Unit));
         string R(DiameterRange range) => $"{L(range.Least)} to {L(range.Greatest)}";
         return new()
         {
@@ -301,242 +282,5 @@ public class LathesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             BarPerTurn = N(l.DialOf(Core.Parts.PartKind.Drum).DivisionsPerTurn),
             BarCountsDiameter = l.DialOf(Core.Parts.PartKind.Drum).CountsDiameter,
         };
-    }
-
-    private Lathe? ReadProfile()
-    {
-        var (division, allowance, nose) = (
-            Size("Division", Typed.Division, 5),
-            Size("DialAllowance", Typed.DialAllowance, 5),
-            Size("NoseRadius", Typed.NoseRadius, 5)
-        );
-        var (rotors, drums) = (Range("Rotors", Typed.Rotors), Range("Drums", Typed.Drums));
-        var (feeds, speeds, locks) = (ReadFeeds(), ReadSpeeds(), ReadLocks());
-        var (gears, drive) = ReadGears();
-        if (!string.IsNullOrWhiteSpace(Typed.Address) && !GaugesModel.IsAddress(Typed.Address.Trim()))
-            Bad("Address", "Host, colon, port; such as 192.168.1.20:5094.");
-        foreach (var (field, feed) in new[] { ("RoughFeed", Typed.RoughFeed), ("FinishFeed", Typed.FinishFeed) })
-            if (!feeds.Any(f => f.Number == feed?.Trim()))
-                Bad(field, Words.Say("lathes.oneOfTheFeedNumbers"));
-        var surface = Number("FastestSurface", Typed.FastestSurface, 1, 500);
-        var (approach, change, turns) = (
-            Number("Approach", Typed.Approach, 0, 60),
-            Number("ChangeOver", Typed.ChangeOver, 0, 240),
-            Number("RunInTurns", Typed.RunInTurns, 0, 50)
-        );
-        var (perTurn, edges, metres) = (
-            Number("DivisionsPerTurn", Typed.DivisionsPerTurn, 10, 500),
-            Number("Edges", Typed.Edges, 1, 16),
-            Number("EdgeMetres", Typed.EdgeMetres, 1, 100_000)
-        );
-        var (overhang, room) = (Size("Overhang", Typed.Overhang, 1000), Size("CutterRoom", Typed.CutterRoom, 500));
-        foreach (
-            var (field, text) in new[]
-            {
-                ("Name", Typed.Name),
-                ("RotorHead", Typed.RotorHead),
-                ("DrumHead", Typed.DrumHead),
-                ("RotorLever", Typed.RotorLever),
-                ("DrumLever", Typed.DrumLever),
-            }
-        )
-            if (string.IsNullOrWhiteSpace(text) || text.Trim().Length > 60)
-                Bad(field, Words.Say("form.atMost", 60));
-        if (Shop.Lathes.Any(l => l.Id != Chosen?.Id && l.Profile.Name == Typed.Name?.Trim()))
-            Bad("Name", "Another lathe has that name.");
-        if (!Typed.CutsRotors && !Typed.CutsDrums)
-            Bad("Rotors", "It cuts rotors, drums, or both.");
-        var now = time.GetUtcNow();
-        var dial = new HeadDial(
-            division,
-            Typed.DialUnit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre,
-            Typed.CountsDiameter,
-            allowance,
-            (int)perTurn
-        );
-        var bar = Typed is { BarHasDial: true, CutsDrums: true }
-            ? new HeadDial(
-                Size("BarDivision", Typed.BarDivision, 5),
-                Typed.BarDialUnit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre,
-                Typed.BarCountsDiameter,
-                Size("BarAllowance", Typed.BarAllowance, 5),
-                (int)Number("BarPerTurn", Typed.BarPerTurn, 10, 500)
-            )
-            : null;
-        // Cuts that were measured with another dial, or before the head was realigned, say nothing of this one.
-        DateTimeOffset? Since(HeadDial head, Core.Parts.PartKind part, bool realigned) =>
-            Chosen?.Profile.DialOf(part) is not { } was ? null
-            : realigned || !head.MovesAs(was.Division, was.CountsDiameter) ? now
-            : was.Since;
-        var (dialSince, barSince) = (
-            Since(dial, Core.Parts.PartKind.Rotor, Typed.Realigned),
-            Since(bar ?? dial, Core.Parts.PartKind.Drum, Typed.BarRealigned || (bar is null && Typed.Realigned))
-        );
-        // One dial for both, of which the drum's head alone was changed, is kept as two from here on.
-        if (bar is null && barSince != dialSince)
-            bar = dial;
-        Arbor? arbor = null;
-        if (Typed.Kind == LatheKind.Bench)
-        {
-            var a = new Arbor(
-                Size("ArborDiameter", Typed.ArborDiameter, 200),
-                Size("ArborRoom", Typed.ArborRoom, 1000),
-                Size("ArborThread", Typed.ArborThread, 1000),
-                Size("ArborNut", Typed.ArborNut, 200)
-            );
-            if (ModelState.IsValid && (a.Thread > a.Room || a.Nut > a.Thread))
-                Bad("ArborThread", "The nut is on the thread, the thread on the arbor.");
-            arbor = a;
-        }
-        return !ModelState.IsValid
-            ? null
-            : new()
-            {
-                Name = Typed.Name!.Trim(),
-                Kind = Typed.Kind,
-                DialUnit = Typed.DialUnit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre,
-                Division = division,
-                DialAllowance = allowance,
-                DivisionsPerTurn = (int)perTurn,
-                CountsDiameter = Typed.CountsDiameter,
-                NoseRadius = nose,
-                Feeds = feeds,
-                RoughFeed = Typed.RoughFeed!.Trim(),
-                FinishFeed = Typed.FinishFeed!.Trim(),
-                Speeds = speeds,
-                Stepless = Typed.Stepless,
-                Gears = gears,
-                Drive = drive,
-                FastestSurface = (double)surface,
-                ApproachMinutes = approach,
-                CutsRotors = Typed.CutsRotors,
-                CutsDrums = Typed.CutsDrums,
-                Rotors = rotors,
-                Drums = drums,
-                TwinCutter = Typed.TwinCutter && Typed.Kind != LatheKind.Grinder,
-                BothFacesInOneChucking = Typed.OneChucking,
-                RotorHead = Typed.RotorHead!.Trim(),
-                DrumHead = Typed.DrumHead!.Trim(),
-                ChangeOverMinutes = change,
-                NutTightensClockwise = Typed.NutClockwise,
-                Locks = locks,
-                RotorLever = Typed.RotorLever!.Trim(),
-                DrumLever = Typed.DrumLever!.Trim(),
-                RunInTurns = turns,
-                OverhangMark = overhang,
-                CutterRoom = room,
-                Arbor = arbor,
-                EdgesPerInsert = (int)edges,
-                EdgeMetres = metres,
-                DialSince = dialSince,
-                BarDial = bar is null ? null : bar with { Since = barSince },
-            };
-    }
-
-    private void Bad(string field, string what) => ModelState.AddModelError("Typed." + field, what);
-
-    private Length Size(string field, string? text, decimal most)
-    {
-        var result = LengthParser.Parse(text, reader.Unit);
-        if (result.Fault is { } fault)
-            Bad(field, Words.Of(fault, reader.Unit));
-        else if (result.Typed!.Value.Millimetres > most)
-            Bad(field, Words.Say("lathes.thatIsOver", reader.SizeWith(Length.FromMillimetres(most))));
-        return result.Typed?.Value ?? Length.Zero;
-    }
-
-    private DiameterRange Range(string field, string? text)
-    {
-        if (
-            (text ?? "").Split(" to ", StringSplitOptions.TrimEntries) is [var from, var to]
-            && LengthParser.Parse(from, reader.Unit).Typed is { } least
-            && LengthParser.Parse(to, reader.Unit).Typed is { } greatest
-            && least.Value <= greatest.Value
-        )
-            return new(least.Value, greatest.Value);
-        Bad(field, Words.Say("lathes.fromLeastToGreatestSuch"));
-        return new(Length.Zero, Length.Zero);
-    }
-
-    private decimal Number(string field, string? text, decimal least, decimal most)
-    {
-        if (decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n >= least && n <= most)
-            return n;
-        Bad(field, Words.Say("lathes.aNumberFromTo", N(least), N(most)));
-        return 0;
-    }
-
-    private List<Feed> ReadFeeds()
-    {
-        List<Feed> feeds = [];
-        var most = Typed.FeedsByTime ? 500 : 5;
-        foreach (var text in (Typed.Feeds ?? "").Split(' ', StringSplitOptions.RemoveEmptyEntries))
-        {
-            if (
-                text.Split(':') is [{ Length: > 0 and <= 8 } number, var size]
-                && LengthParser.Parse(size, reader.Unit).Typed is { } typed
-                && typed.Value.Millimetres <= most
-            )
-                feeds.Add(Typed.FeedsByTime ? new(number, Length.Zero, typed.Value) : new(number, typed.Value));
-            else
-                Bad("Feeds", "Number, colon, feed; such as 1:0.06 3:0.25.");
-        }
-        if (feeds.Count == 0)
-            Bad("Feeds", "At least one feed, such as 1:0.06.");
-        return feeds;
-    }
-
-    private List<decimal> ReadSpeeds()
-    {
-        var speeds = (Typed.Speeds ?? "")
-            .Split([' ', ','], StringSplitOptions.RemoveEmptyEntries)
-            .Where(t => t != "to")
-            .Select(t =>
-                decimal.TryParse(t, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n is > 0 and <= 5000 ? n : 0
-            )
-            .ToList();
-        if (speeds.Count == 0 || speeds.Contains(0) || (Typed.Stepless && speeds.Count != 2))
-            Bad(
-                "Speeds",
-                Typed.Stepless ? "Slowest to fastest, such as 28 to 400." : "Turns a minute with a space between, such as 60 85 110."
-            );
-        return speeds;
-    }
-
-    private (List<decimal> Gears, DriveRange Drive) ReadGears()
-    {
-        if (string.IsNullOrWhiteSpace(Typed.Gears))
-            return ([], new(0.4m, 1.2m));
-        static decimal? Read(string text) =>
-            decimal.TryParse(text, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var n) && n is > 0 and <= 5000
-                ? n
-                : null;
-        var gears = Typed.Gears.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries).Select(Read).ToList();
-        if (gears.Contains(null))
-            Bad("Gears", "Turns a minute of each gear, a space between, such as 70 140 330.");
-        if (
-            (Typed.Drive ?? "").Split(" to ", StringSplitOptions.TrimEntries) is [var from, var to]
-            && Read(from) is { } least and <= 1
-            && Read(to) is { } greatest and >= 1 and <= 3
-        )
-            return ([.. gears.OfType<decimal>()], new(least, greatest));
-        Bad("Drive", "Slowest to fastest of the drive, such as 0.4 to 1.2.");
-        return ([], new(0.4m, 1.2m));
-    }
-
-    private List<LatheLock> ReadLocks()
-    {
-        List<LatheLock> locks = [];
-        foreach (var text in (Typed.Locks ?? "").Split(',', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
-        {
-            if (
-                text.Split(':', StringSplitOptions.TrimEntries)
-                is [{ Length: > 0 and <= 40 } name, "rotor" or "drum" or "both" or "free"] parts
-            )
-                locks.Add(new(name, parts[1] is "rotor" or "both", parts[1] is "drum" or "both"));
-            else
-                Bad("Locks", "Name, colon, when it is tight (rotor, drum, both or free), a comma between.");
-        }
-        return locks;
     }
 }

@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Text;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Parts;
 using Uncial.Data;
@@ -29,7 +28,7 @@ internal static class BookFile
 }
 
 /// <summary>The limit book: searched as one types, entered by hand or from a CSV file that is looked at before it is loaded.</summary>
-public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     private const int MostShown = 60;
 
@@ -63,9 +62,8 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
 
     public int BadLines => Preview?.Count(l => l.Faults.Count > 0) ?? 0;
     public int Changes => Preview?.Count(l => l.Entry is not null && l.Change != BookChange.Same) ?? 0;
-    public string? Trouble { get; private set; }
     public int? Loaded { get; private set; }
-    public bool MayChange => reader.IsLead;
+    public bool MayChange => Reader.IsLead;
 
     /// <summary>The fields of an entry: the columns of the file, with their labels.</summary>
     public static IReadOnlyList<(string Column, string Label)> SizeFields { get; } =
@@ -79,8 +77,6 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         ("across", "Across"),
         ("band", "Swept band"),
     ];
-
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
 
     public string? Value(string column) => Typed.GetValueOrDefault(column);
 
@@ -111,12 +107,12 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
                 '"' + (Typed.GetValueOrDefault(c) ?? "").Replace("\"", "\"\"", StringComparison.Ordinal).Replace('\n', ' ') + '"'
             )
         );
-        var current = await Current().AsTracking().ToListAsync(cancel);
+        var current = await Current().AsNoTracking().ToListAsync(cancel);
         var (lines, fault) = BookCsv.Read(string.Join(',', columns) + "\n" + row, current, (await file.ShopAsync(cancel)).Rules);
         if (fault is not null)
             Trouble = fault;
         foreach (var (column, what) in lines.SelectMany(l => l.Faults))
-            ModelState.AddModelError($"Typed[{column}]", what);
+            Reject($"Typed[{column}]", what);
         if (!ModelState.IsValid || lines is not [{ Entry: { } entry }])
             return Page();
         var before = Chosen is null ? null : current.Find(e => e.Id == Chosen.Id);
@@ -125,24 +121,11 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             Trouble = Words.Say("book.theBookHasThatPart");
             return Page();
         }
-        // The one before ends and the new one begins together or not at all.
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        if (before is not null)
-            before.EndedAt = time.GetUtcNow();
-        await db.SaveChangesAsync(cancel);
-        Add(entry);
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateException e)
-            when (e.InnerException is Npgsql.PostgresException { SqlState: Npgsql.PostgresErrorCodes.UniqueViolation })
-        {
-            Trouble = Words.Say("book.somebodyElseEnteredItIn");
-            return Page();
-        }
-        await transaction.CommitAsync(cancel);
-        return Redirect($"/book/{entry.Id}");
+        var kept = await BookCommands.KeepAsync(new(db, Actor), entry, before?.Id, cancel);
+        if (kept.Refusal is not { } refusal)
+            return Redirect($"/book/{kept.Value.Id}");
+        Trouble = refusal is Refusal.DoneAlready ? Words.Say("book.somebodyElseEnteredItIn") : Words.Of(refusal);
+        return Page();
     }
 
     public async Task<IActionResult> OnPostStrikeAsync(CancellationToken cancel)
@@ -152,9 +135,7 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         if (Chosen is { } entry)
-            await db
-                .Book.Where(e => e.Id == entry.Id && e.EndedAt == null)
-                .ExecuteUpdateAsync(set => set.SetProperty(e => e.EndedAt, time.GetUtcNow()), cancel);
+            await BookCommands.EndAsync(new(db, Actor), entry.Id, cancel);
         return Redirect("/book");
     }
 
@@ -166,12 +147,12 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             return elsewhere;
         if (Upload is not { Length: > 0 })
         {
-            ModelState.AddModelError(nameof(Upload), Words.Say("book.pickAFile"));
+            Reject(nameof(Upload), Words.Say("book.pickAFile"));
             return Page();
         }
         if (Upload.Length > BookCsv.LargestFile)
         {
-            ModelState.AddModelError(nameof(Upload), Words.Say("book.theFileIsOverMb"));
+            Reject(nameof(Upload), Words.Say("book.theFileIsOverMb"));
             return Page();
         }
         using var text = new StreamReader(Upload.OpenReadStream(), new UTF8Encoding(false, throwOnInvalidBytes: true));
@@ -181,7 +162,7 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         }
         catch (DecoderFallbackException)
         {
-            ModelState.AddModelError(nameof(Upload), Words.Say("book.theFileIsNoUtf"));
+            Reject(nameof(Upload), Words.Say("book.theFileIsNoUtf"));
             return Page();
         }
         FileName = Path.GetFileName(Upload.FileName);
@@ -197,18 +178,12 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         await LookAsync(cancel);
         if (Preview is null || BadLines > 0 || Trouble is not null)
             return Page();
-        await using var transaction = await db.Database.BeginTransactionAsync(cancel);
-        var now = await Current().AsTracking().ToDictionaryAsync(e => e.Place, cancel);
         var entries = Preview.Where(l => l.Change != BookChange.Same).Select(l => l.Entry!).ToList();
-        foreach (var entry in entries)
-            if (now.TryGetValue(entry.Place, out var before))
-                before.EndedAt = time.GetUtcNow();
-        await db.SaveChangesAsync(cancel);
-        foreach (var entry in entries)
-            Add(entry);
-        await db.SaveChangesAsync(cancel);
-        await transaction.CommitAsync(cancel);
-        return Redirect($"/book?loaded={entries.Count}");
+        var loaded = await BookCommands.LoadAsync(new(db, Actor), entries, cancel);
+        if (loaded.Refusal is not { } refusal)
+            return Redirect($"/book?loaded={entries.Count}");
+        Trouble = Words.Of(refusal);
+        return Page();
     }
 
     private async Task<IActionResult> LookAsync(CancellationToken cancel)
@@ -220,12 +195,6 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         );
         (Preview, Trouble) = (fault is null ? lines : null, fault);
         return Page();
-    }
-
-    private void Add(BookEntry entry)
-    {
-        (entry.At, entry.ById) = (time.GetUtcNow(), reader.OperatorId);
-        db.Book.Add(entry);
     }
 
     private IQueryable<BookEntry> Current() => db.Book.Where(e => e.EndedAt == null);

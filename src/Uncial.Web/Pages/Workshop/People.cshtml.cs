@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Web.Accounts;
@@ -10,7 +9,7 @@ namespace Uncial.Web.Pages;
 
 /// <summary>People and screens: who works here, in which role, and which screens sign them in. For leads and the owner.</summary>
 [Authorize(Roles = Roles.LeadOrOwner)]
-public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider time) : PageModel
+public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     private const int LongestName = 80;
     private const int ShownTries = 12;
@@ -38,16 +37,13 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public IReadOnlyDictionary<int, int> Misses { get; private set; } = new Dictionary<int, int>();
     public IReadOnlyList<TryLine> Tries { get; private set; } = [];
     public Operator? Chosen { get; private set; }
-    public string? Trouble { get; private set; }
-    public DateTimeOffset Now => time.GetUtcNow();
+    public DateTimeOffset Now => Time.GetUtcNow();
 
     /// <summary>Roles that may be given by who looks: only an owner makes an owner.</summary>
-    public IReadOnlyList<string> RolesToGive => reader.IsOwner ? [Roles.Operator, Roles.Lead, Roles.Owner] : [Roles.Operator, Roles.Lead];
+    public IReadOnlyList<string> RolesToGive => Reader.IsOwner ? [Roles.Operator, Roles.Lead, Roles.Owner] : [Roles.Operator, Roles.Lead];
 
     /// <summary>The chosen person may be managed by who looks.</summary>
-    public bool MayManage => Chosen is { } c && (c.Role != Roles.Owner || reader.IsOwner);
-
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
+    public bool MayManage => Chosen is { } c && (c.Role != Roles.Owner || Reader.IsOwner);
 
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
@@ -74,7 +70,7 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
 
     public async Task<IActionResult> OnPostRetireScreenAsync(int screen, CancellationToken cancel)
     {
-        var result = await pins.RetireScreenAsync(reader.SessionToken, screen, cancel);
+        var result = await pins.RetireScreenAsync(Reader.SessionToken, screen, cancel);
         if (result == PeopleResult.Done)
             return Redirect("/people");
         Trouble = Say(result);
@@ -89,23 +85,23 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
         if (act != PeopleAct.Added && Chosen is null)
             return NotFound();
         if (act is PeopleAct.Added or PeopleAct.Renamed && (string.IsNullOrWhiteSpace(NewName) || NewName.Trim().Length > LongestName))
-            ModelState.AddModelError(nameof(NewName), Words.Say("people.giveTheNameAtMost", LongestName));
+            Reject(nameof(NewName), Words.Say("people.giveTheNameAtMost", LongestName));
         if (
             act is PeopleAct.Added or PeopleAct.PinChanged
             && (NewPin is null || NewPin.Length is < 4 or > 8 || !NewPin.All(char.IsAsciiDigit))
         )
-            ModelState.AddModelError(nameof(NewPin), Words.Say("people.fourToEightDigits"));
+            Reject(nameof(NewPin), Words.Say("people.fourToEightDigits"));
         if (act is PeopleAct.Added or PeopleAct.RoleChanged && !RolesToGive.Contains(NewRole))
-            ModelState.AddModelError(nameof(NewRole), Words.Say("people.pickARoleThatYou"));
+            Reject(nameof(NewRole), Words.Say("people.pickARoleThatYou"));
         if (takesPin && string.IsNullOrEmpty(OwnPin))
-            ModelState.AddModelError(nameof(OwnPin), Words.Say("people.yourOwnPinSoThat"));
+            Reject(nameof(OwnPin), Words.Say("people.yourOwnPinSoThat"));
         if (!ModelState.IsValid)
             return Page();
         PinAttempt? attempt = null;
         if (takesPin)
         {
             attempt = await pins.BeginAsync(
-                reader.OperatorId,
+                Reader.OperatorId,
                 OwnPin!,
                 ScreenCookie.Of(Request),
                 ScreenCookie.AddressOf(HttpContext),
@@ -114,20 +110,20 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
             );
             if (attempt.Try is null)
             {
-                ModelState.AddModelError(nameof(OwnPin), LeadSignature.Wait(attempt.WaitSeconds));
+                Reject(nameof(OwnPin), Words.Wait(attempt.WaitSeconds));
                 return Page();
             }
         }
-        var result = await pins.ManageAsync(reader.SessionToken, attempt, act, Chosen?.Id, NewName?.Trim(), NewRole, NewPin, cancel);
+        var result = await pins.ManageAsync(Reader.SessionToken, attempt, act, Chosen?.Id, NewName?.Trim(), NewRole, NewPin, cancel);
         if (result == PeopleResult.Done)
             return Redirect(act == PeopleAct.Added ? "/people" : $"/people/{Chosen!.Id}");
         switch (result)
         {
             case PeopleResult.WrongPin:
-                ModelState.AddModelError(nameof(OwnPin), Words.Say("people.thatIsNotYourPin"));
+                Reject(nameof(OwnPin), Words.Say("people.thatIsNotYourPin"));
                 break;
             case PeopleResult.WeakPin:
-                ModelState.AddModelError(nameof(NewPin), Say(result));
+                Reject(nameof(NewPin), Say(result));
                 break;
             default:
                 Trouble = Say(result);

@@ -1,7 +1,6 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core;
 using Uncial.Core.Lengths;
@@ -14,8 +13,10 @@ namespace Uncial.Web.Pages;
 
 /// <summary>The shop's own settings. Only the owner changes them; rules that derive a laxer limit take a signature.</summary>
 [Authorize(Roles = Roles.Owner)]
-public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignature signature, TimeProvider time) : PageModel
+public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
+    private const int LongestReason = 300;
+
     /// <summary>Version of the program.</summary>
     public static string Version { get; } = typeof(SettingsModel).Assembly.GetName().Version!.ToString(3);
 
@@ -36,25 +37,15 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
     [BindProperty]
     public string? Reason { get; set; }
 
-    [BindProperty]
-    public int? Lead { get; set; }
-
-    [BindProperty]
-    public string? LeadPin { get; set; }
-
     public Shop Shop { get; private set; } = null!;
 
-    /// <summary>Those who may sign, where the rules that were typed derive a laxer limit; null where nobody has to.</summary>
-    public IReadOnlyList<Operator>? Leads { get; private set; }
-
-    public LeadFields LeadFields => new(Leads ?? [], Lead, Wrong(LeadSignature.WhoField), Wrong(LeadSignature.PinField));
+    /// <summary>The rules that were typed derive a laxer limit: somebody signs for them.</summary>
+    public bool Signs { get; private set; }
 
     /// <summary>The newest changes of the rules.</summary>
     public IReadOnlyList<RuleChange> Changes { get; private set; } = [];
 
     public bool Kept { get; private set; }
-
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
 
     /// <summary>Name of a setting's field.</summary>
     public static string FieldOf(Setting setting) => $"{nameof(Values)}[{setting?.Key}]";
@@ -84,9 +75,9 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
         {
             LengthSetting length => Words.Say(
                 "setting.usual",
-                reader.SizeWith(length.Of(ShopRules.Default)),
-                reader.Size(length.Least),
-                reader.SizeWith(length.Most)
+                Reader.SizeWith(length.Of(ShopRules.Default)),
+                Reader.Size(length.Least),
+                Reader.SizeWith(length.Most)
             ),
             NumberSetting number => Words.Say(
                 "setting.usual",
@@ -104,7 +95,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
     private string Written(Setting setting, ShopRules rules) =>
         setting switch
         {
-            LengthSetting length => length.Of(rules).In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture),
+            LengthSetting length => length.Of(rules).In(Reader.Unit).ToString("0.######", CultureInfo.InvariantCulture),
             NumberSetting number => Plain(number.Of(rules)),
             ChoiceSetting choice => choice.Of(rules) ? "true" : "false",
             _ => "",
@@ -128,67 +119,34 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
         var rules = ShopSettings.All.Aggregate(Shop.Rules, Read);
         DefaultTechnique ??= Shop.DefaultTechnique;
         if (Shop.Techniques.All(t => t.Key != DefaultTechnique))
-            ModelState.AddModelError(nameof(DefaultTechnique), Words.Say("setting.noTechnique"));
+            Reject(nameof(DefaultTechnique), Words.Say("setting.noTechnique"));
         if (Turn != Shop.Turn)
-            ModelState.AddModelError(nameof(Turn), Words.Say("setting.changed"));
+            Tell(new Refusal.Outdated(null));
         if (!ModelState.IsValid)
         {
             if (ShopSettings.All.FirstOrDefault(s => Wrong(FieldOf(s)) is not null) is { } first)
                 Group = first.Group;
             return Page();
         }
-        LeadSigned? signed = null;
         if (rules.DerivesLaxerThan(Shop.Rules))
         {
-            Leads = await signature.LeadsAsync(cancel);
-            if (string.IsNullOrWhiteSpace(Reason))
-                ModelState.AddModelError(nameof(Reason), Words.Say("setting.sayWhy"));
-            else if (Reason.Length > 300)
-                ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
-            if (
-                !ModelState.IsValid
-                || (
-                    signed = await signature.SignAsync(
-                        Lead,
-                        LeadPin,
-                        null,
-                        SignedFor.LaxerRules,
-                        Signature.OfRules(Shop.RulesId),
-                        Reason!,
-                        ModelState,
-                        cancel
-                    )
-                )
-                    is null
-            )
+            (Signs, Leads) = (true, await db.LeadsAsync(cancel));
+            if (ReadText(Reason, LongestReason, "setting.sayWhy") is null)
                 return Page();
         }
-        await using var transaction = signed?.Transaction ?? await db.Database.BeginTransactionAsync(cancel);
-        // The database puts the rules in force by this row.
-        if (rules != Shop.Rules)
-            db.RuleChanges.Add(
-                new()
-                {
-                    After = rules,
-                    Reason = signed is null ? null : Reason!.Trim(),
-                    SignatureId = signed?.Id,
-                    At = time.GetUtcNow(),
-                    ById = reader.OperatorId,
-                }
-            );
-        Shop.DefaultTechnique = DefaultTechnique!;
-        Shop.Turn++;
-        try
-        {
-            await db.SaveChangesAsync(cancel);
-        }
-        catch (DbUpdateConcurrencyException)
-        {
-            ModelState.AddModelError(nameof(Turn), Words.Say("setting.changed"));
-            return Page();
-        }
-        await transaction.CommitAsync(cancel);
-        return Redirect($"/shop?kept=true&group={Group}");
+        var refusal = await RuleCommands.KeepAsync(new(db, Actor, Turn), Shop, rules, DefaultTechnique!, Reason, SignatureTyped, cancel);
+        if (refusal is null)
+            return Redirect($"/shop?kept=true&group={Group}");
+        Tell(refusal);
+        return Page();
+    }
+
+    protected override void Tell(Refusal refusal)
+    {
+        if (refusal is Refusal.Outdated or Refusal.Overtaken)
+            Reject(nameof(Turn), Words.Say("setting.changed"));
+        else
+            base.Tell(refusal);
     }
 
     private async Task LoadAsync(CancellationToken cancel)
@@ -212,14 +170,14 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
         switch (setting)
         {
             case LengthSetting length:
-                var result = LengthParser.Parse(text, reader.Unit, allowZero: length.Least == Length.Zero);
+                var result = LengthParser.Parse(text, Reader.Unit, allowZero: length.Least == Length.Zero);
                 if (result.Typed is { } typed && length.Allows(typed.Value))
                     return length.With(rules, typed.Value);
-                ModelState.AddModelError(
+                Reject(
                     FieldOf(setting),
-                    result.Fault is { } fault ? Words.Of(fault, reader.Unit)
-                        : result.Typed!.Value > length.Most ? Words.Say("setting.tooMany", reader.SizeWith(length.Most))
-                        : Words.Say("setting.tooFew", reader.SizeWith(length.Least))
+                    result.Fault is { } fault ? Words.Of(fault, Reader.Unit)
+                        : result.Typed!.Value > length.Most ? Words.Say("setting.tooMany", Reader.SizeWith(length.Most))
+                        : Words.Say("setting.tooFew", Reader.SizeWith(length.Least))
                 );
                 return rules;
             case NumberSetting number:
@@ -232,7 +190,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, LeadSignat
                     ) && number.Allows(value)
                 )
                     return number.With(rules, value);
-                ModelState.AddModelError(
+                Reject(
                     FieldOf(setting),
                     value >= number.Least && value <= number.Most && value != decimal.Round(value, number.Decimals)
                         ? Words.Say(number.Decimals == 0 ? "setting.whole" : "setting.decimals", number.Decimals)

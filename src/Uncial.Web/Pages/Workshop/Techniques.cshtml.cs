@@ -1,6 +1,5 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
-using Microsoft.AspNetCore.Mvc.RazorPages;
 using Uncial.Core.Lengths;
 using Uncial.Core.Planning;
 using Uncial.Data;
@@ -12,18 +11,20 @@ namespace Uncial.Web.Pages;
 public sealed class TechniqueTyped
 {
     public string? Name { get; set; }
-    public string? RoughMin { get; set; }
-    public string? RoughMax { get; set; }
-    public string? FinishMin { get; set; }
-    public string? FinishMax { get; set; }
+    public LengthInput? RoughMin { get; set; }
+    public LengthInput? RoughMax { get; set; }
+    public LengthInput? FinishMin { get; set; }
+    public LengthInput? FinishMax { get; set; }
     public string? MinRough { get; set; }
     public string? MaxRough { get; set; }
     public bool Retired { get; set; }
 }
 
 /// <summary>The techniques: the built-in schools and the shop's own beside them. The owner enters and changes the shop's own.</summary>
-public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
+    private static readonly LengthRule Depth = new(AllowZero: true);
+
     [BindProperty(SupportsGet = true)]
     public int? Id { get; set; }
 
@@ -37,15 +38,13 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     public ShopTechnique? Chosen { get; private set; }
     public IReadOnlyList<ShopTechnique> Own => [.. Shop.OwnTechniques.OrderBy(t => t.RetiredAt is not null).ThenBy(t => t.Id)];
 
-    public string? Wrong(string field) => ModelState.TryGetValue(field, out var state) ? state.Errors.FirstOrDefault()?.ErrorMessage : null;
-
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         if (Chosen is not { Spec: var t })
             return Page();
-        string L(Length length) => length.In(reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
+        string L(Length length) => length.In(Reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
         Typed = new()
         {
             Name = t.Key,
@@ -62,16 +61,16 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
-        if (!reader.IsOwner)
+        if (!Reader.IsOwner)
             return Forbid();
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         var spec = new Technique(
             Typed.Name?.Trim() ?? "",
-            Depth("RoughMin", Typed.RoughMin),
-            Depth("RoughMax", Typed.RoughMax),
-            Depth("FinishMin", Typed.FinishMin),
-            Depth("FinishMax", Typed.FinishMax),
+            ReadLength(Typed.RoughMin, Depth)?.Value ?? Length.Zero,
+            ReadLength(Typed.RoughMax, Depth)?.Value ?? Length.Zero,
+            ReadLength(Typed.FinishMin, Depth)?.Value ?? Length.Zero,
+            ReadLength(Typed.FinishMax, Depth)?.Value ?? Length.Zero,
             Count("MinRough", Typed.MinRough),
             Count("MaxRough", Typed.MaxRough)
         );
@@ -81,48 +80,36 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
             .Concat([PlanState.NoCut, PlanState.Scuff, PlanState.Finished]);
         if (ModelState.IsValid)
             foreach (var fault in TechniqueCheck.Faults(spec, taken, Shop.Rules))
-                Bad(
-                    fault switch
-                    {
-                        TechniqueFault.Name or TechniqueFault.NameTaken => "Name",
-                        TechniqueFault.RoughRange => "RoughMax",
-                        TechniqueFault.FinishRange or TechniqueFault.Nothing => "FinishMax",
-                        TechniqueFault.TooHeavy => spec.MaxRough > 0 && spec.RoughMax > Shop.Rules.HeaviestPass ? "RoughMax" : "FinishMax",
-                        _ => "MaxRough",
-                    },
-                    Words.Say("techniqueFault." + fault, reader.With(Shop.Rules.HeaviestPass))
+                Reject(
+                    "Typed."
+                        + (
+                            fault switch
+                            {
+                                TechniqueFault.Name or TechniqueFault.NameTaken => "Name",
+                                TechniqueFault.RoughRange => "RoughMax",
+                                TechniqueFault.FinishRange or TechniqueFault.Nothing => "FinishMax",
+                                TechniqueFault.TooHeavy => spec.MaxRough > 0 && spec.RoughMax > Shop.Rules.HeaviestPass
+                                    ? "RoughMax"
+                                    : "FinishMax",
+                                _ => "MaxRough",
+                            }
+                        ),
+                    Words.Say("techniqueFault." + fault, Reader.With(Shop.Rules.HeaviestPass))
                 );
-        if (Turn != (Chosen?.Turn ?? 0))
-            Bad("Name", "Somebody changed it since; look again.");
         if (!ModelState.IsValid)
             return Page();
-        var technique = Chosen;
-        if (technique is null)
-            Shop.OwnTechniques.Add(technique = new() { ShopId = Shop.Id, Spec = spec });
-        technique.Spec = spec;
-        technique.RetiredAt = Typed.Retired ? technique.RetiredAt ?? time.GetUtcNow() : null;
-        technique.Turn++;
-        await db.SaveChangesAsync(cancel);
-        return Redirect("/techniques/" + technique.Id.ToString(CultureInfo.InvariantCulture));
-    }
-
-    private void Bad(string field, string what) => ModelState.AddModelError("Typed." + field, what);
-
-    private Length Depth(string field, string? text)
-    {
-        if (string.IsNullOrWhiteSpace(text))
-            return Length.Zero;
-        var result = LengthParser.Parse(text, reader.Unit, allowZero: true);
-        if (result.Fault is { } fault)
-            Bad(field, Words.Of(fault, reader.Unit));
-        return result.Typed?.Value ?? Length.Zero;
+        var kept = await RuleCommands.KeepTechniqueAsync(new(db, Actor, Turn), Shop, Chosen, spec, Typed.Retired, cancel);
+        if (kept.Refusal is not { } refusal)
+            return Redirect("/techniques/" + kept.Value.Id.ToString(CultureInfo.InvariantCulture));
+        Reject("Typed.Name", Words.OfChange(refusal));
+        return Page();
     }
 
     private int Count(string field, string? text)
     {
         if (int.TryParse(string.IsNullOrWhiteSpace(text) ? "0" : text, NumberStyles.None, CultureInfo.InvariantCulture, out var n))
             return n;
-        Bad(field, Words.Say("techniques.aWholeNumberTo"));
+        Reject("Typed." + field, Words.Say("techniques.aWholeNumberTo"));
         return 0;
     }
 

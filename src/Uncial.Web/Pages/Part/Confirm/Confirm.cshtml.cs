@@ -4,21 +4,21 @@ using Uncial.Core.Parts;
 using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
-using Uncial.Web.Accounts;
 using Uncial.Web.Charts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Confirm: read again at the same places, judge with the arithmetic spelled out, keep the judgement.</summary>
-public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
-    : ReadingPage(db, shop, reader, time, signature)
+public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : ReadingPage(db, shop, reader, time)
 {
+    private const int LongestWhy = 300;
+
     [BindProperty]
     public bool OffClean { get; set; }
 
     [BindProperty(Name = nameof(Figures))]
-    public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
+    public Dictionary<ReadingKind, LengthInput?> Figures { get; set; } = [];
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
         [("The judgement", Judgement.Steps), ("Its shape", Record.Confirming.Shape.Steps), ("The pair", PairCheck?.Steps ?? [])];
@@ -71,12 +71,13 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     /// <summary>What was typed for them, as many as are still to be measured of each.</summary>
     [BindProperty(Name = nameof(Thrice))]
-    public Dictionary<ReadingKind, List<string?>> Thrice { get; set; } = [];
+    public Dictionary<ReadingKind, List<LengthInput?>> Thrice { get; set; } = [];
 
     public int MissingOf(ReadingKind kind) =>
         AsksOnce ? 1 : Math.Max(1, RepeatedDepth.Times - Record.Confirming.DepthsMeasured(kind).Count);
 
-    public string? ThriceValue(ReadingKind kind, int i) => Thrice.TryGetValue(kind, out var typed) && i < typed.Count ? typed[i] : null;
+    public string? ThriceValue(ReadingKind kind, int i) =>
+        Thrice.TryGetValue(kind, out var typed) && i < typed.Count ? typed[i]?.Text : null;
 
     /// <summary>What was measured of a depth so far, in words.</summary>
     public string SoFar(ReadingKind kind) =>
@@ -89,25 +90,20 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        List<(ReadingKind Kind, TypedLength Typed)> measured = [];
+        List<FigureSeen> measured = [];
         foreach (var kind in Depths)
-            for (var i = 0; Thrice.TryGetValue(kind, out var texts) && i < Math.Min(texts.Count, RepeatedDepth.Times); i++)
-                if (
-                    !string.IsNullOrWhiteSpace(texts[i])
-                    && ReadLength($"Thrice[{kind}][{i}]", texts[i], Reader.Unit, allowZero: true) is { } typed
-                )
-                    measured.Add((kind, typed));
-        if (!ModelState.IsValid || IsStale())
+        foreach (var input in (Thrice.GetValueOrDefault(kind) ?? []).Take(RepeatedDepth.Times))
+            if (!IsBlank(input) && ReadLength(input, LengthRule.Depth) is { } typed)
+                measured.Add(new(kind, typed, Record.Shop.GaugeFor(kind)));
+        if (!ModelState.IsValid)
             return await ShowAsync(cancel);
-        foreach (var (kind, typed) in measured)
-            MeasureCommands.RecordReading(Record, kind, null, typed, Reader.Unit, Record.Shop.GaugeFor(kind), Actor);
-        if (measured.Count > 0 && !await SaveAsync(cancel))
-            return await ShowAgainAsync(cancel);
-        return Redirect(Request.Path);
+        return measured.Count == 0
+            ? Redirect(Request.Path)
+            : await AnswerAsync(await MeasureCommands.RecordFiguresAsync(Action, measured, [], Reader.Unit, cancel), Request.Path, cancel);
     }
 
     public string? FigureValue(ReadingKind kind) =>
-        Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Measuring.FigureNow(kind));
+        Figures.TryGetValue(kind, out var typed) ? typed?.Text : ShownOf(Record.Measuring.FigureNow(kind));
 
     public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) =>
         KeepFiguresAsync(() => [.. IsRotor ? Runouts : [], .. Depths], Figures, kind => Record.Measuring.FigureNow(kind), cancel);
@@ -117,21 +113,17 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         await PairAsync(cancel);
-        if (Objections.Count > 0 && string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), Words.Say("confirm.sayWhyItGoesOn"));
-        if (Reason?.Length > 300)
-            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
+        var reason = ReadText(Reason, LongestWhy, Objections.Count > 0 ? "confirm.sayWhyItGoesOn" : null);
         if (!OffClean)
-            ModelState.AddModelError(nameof(OffClean), Words.Say("confirm.aPartWarmFromCutting"));
-        if (!ModelState.IsValid || Record.Station < Station.Confirm || IsStale())
+            Reject(nameof(OffClean), Words.Say("confirm.aPartWarmFromCutting"));
+        if (!ModelState.IsValid)
             return await ShowAsync(cancel);
         await LoadHeadAsync(cancel);
-        var judgement = ConfirmCommands.Confirm(Record, OffClean, Actor, Objections.Count > 0 ? Reason : null);
-        if (judgement.Worst is null)
-            return await ShowAsync(cancel);
-        if (!await SaveAsync(cancel))
-            return await ShowAgainAsync(cancel);
-        return judgement.Decision == Decision.MeasureAgain ? Redirect(Request.Path) : Redirect(NextSurface() ?? Href(Station.Release));
+        return await AnswerAsync(
+            await ConfirmCommands.ConfirmAsync(Action, OffClean, Objections.Count > 0 ? reason : null, cancel),
+            judgement => judgement.Decision == Decision.MeasureAgain ? Request.Path : NextSurface() ?? Href(Station.Release),
+            cancel
+        );
     }
 
     /// <summary>The other work surface of the part, where it is not confirmed yet.</summary>

@@ -35,6 +35,7 @@ public sealed record CutCheck(string Code, string Text, string? State = null);
 public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
 {
     private const int LongestDraft = 4000;
+    private const int LongestReason = 300;
 
     private static readonly string[] First = ["eyes", "insert", "ridges", "zero"];
     private static readonly string[] Later = ["inwards", "hands"];
@@ -49,20 +50,20 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public int DarkInner { get; set; }
 
     [BindProperty]
-    public string? GrooveOuter { get; set; }
+    public LengthInput? GrooveOuter { get; set; }
 
     [BindProperty]
-    public string? GrooveInner { get; set; }
+    public LengthInput? GrooveInner { get; set; }
 
     [BindProperty]
-    public string? Size { get; set; }
+    public LengthInput? Size { get; set; }
 
     [BindProperty]
     public decimal SizeAt { get; set; }
 
     /// <summary>What the face that was cut runs out by, after the part was turned round for the other one.</summary>
     [BindProperty]
-    public string? TurnedRunout { get; set; }
+    public LengthInput? TurnedRunout { get; set; }
 
     [BindProperty]
     public ChatterSign? Noise { get; set; }
@@ -97,7 +98,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public PlanDocument Plan => Record.Planning.Document!;
     public int Index => Record.Planning.Passes.Count;
     public PlannedPass Pass => Plan.Option.Passes[Index];
-    public PlannedPass? Following => Plan.Option.Passes.ElementAtOrDefault(Index + 1);
+    public PlannedPass? Following => Record.Cutting.Following;
     public string PassName => PlanModel.NameOf(Pass.Kind, Index, Plan.Option.Passes);
     public PassRun Run => Record.Lathe.Profile.Run(Pass.Kind, Record.Kind, Record.Surface.Diameter, Record.Surface.Band);
     public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
@@ -298,58 +299,63 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         return Page();
     }
 
-    /// <summary>What is wrong before an action on the pass that is due; null where it may go on.</summary>
+    /// <summary>Where to go instead where there is nothing to cut here; null where an action may be looked at.</summary>
     private async Task<IActionResult?> ReadyAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.Planning.Document is null || Record.Station != Station.Cut)
-            return Redirect(Href(Record.Station));
-        if (Turn != Record.Surface.Turn && Record.Cutting.Start is { Stopped: null, ByName: { } other } running && running.ById != Actor.Id)
+        return Record.Planning.Document is null || Record.Station != Station.Cut ? Redirect(Href(Record.Station)) : null;
+    }
+
+    private Task<IActionResult> AnswerAsync<T>(Result<T> result, CancellationToken cancel) =>
+        AnswerAsync(result, _ => Href(Station.Cut), cancel);
+
+    protected override void Tell(Refusal refusal)
+    {
+        switch (refusal)
         {
-            Trouble = Words.Say("cut.startedThisPassAt", other, running.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture));
-            return await ShowAsync(cancel);
+            case Refusal.Missing { What: Answer.Size }:
+                Reject(nameof(Size), Words.Say(Record.Cutting.Following is { TurnFirst: true } ? "cut.measureTurn" : "cut.measureFirst"));
+                break;
+            // What stands on record by now is shown, and tells it better.
+            case Refusal.NotNow:
+                break;
+            default:
+                base.Tell(refusal);
+                break;
         }
-        return IsStale() ? await ShowAsync(cancel) : null;
     }
 
     public async Task<IActionResult> OnPostStartAsync(CancellationToken cancel)
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.Cutting.IsCutting || Record.Cutting.IsCut || Record.Cutting.FinishIsDue)
-            return await ShowAsync(cancel);
-        if (Record.Cutting.StartRefusal is { } refusal)
+        if (Record.Cutting is { IsCutting: false, IsCut: false, FinishIsDue: false } && Record.Planning.Change is null)
         {
-            Trouble = Words.Say("startRefusal." + refusal);
-            return await ShowAsync(cancel);
-        }
-        if (Record.Planning.Change is not null)
-            return await ShowAsync(cancel);
-        if (Pass.TurnFirst && !string.IsNullOrWhiteSpace(TurnedRunout))
-        {
-            // The bound of the second face stands on it: the rest is planned anew from what was read.
-            if (ReadLength(nameof(TurnedRunout), TurnedRunout, Reader.Unit, allowZero: true) is not { } runs)
+            if (Pass.TurnFirst && !IsBlank(TurnedRunout))
+            {
+                // The bound of the second face stands on it: the rest is planned anew from what was read.
+                var gauge = Record.Shop.GaugeFor(ReadingKind.RunoutOuter);
+                return ReadLength(TurnedRunout, LengthRule.Depth) is { } runout
+                    ? await AnswerAsync(
+                        await MeasureCommands.RecordFiguresAsync(
+                            Action,
+                            [new(ReadingKind.RunoutOuter, runout, gauge, Note: "after turning round")],
+                            [],
+                            Reader.Unit,
+                            cancel
+                        ),
+                        cancel
+                    )
+                    : await ShowAsync(cancel);
+            }
+            if (Record.Cutting.StartRefusal is null && LatheChecks.Concat(Checks).FirstOrDefault(c => !Ticked.Contains(c.Code)) is { } open)
+            {
+                Reject(nameof(Ticked), Words.Say("cut.notTicked", open.Text));
                 return await ShowAsync(cancel);
-            MeasureCommands.RecordReading(
-                Record,
-                ReadingKind.RunoutOuter,
-                null,
-                runs,
-                Reader.Unit,
-                Record.Shop.GaugeFor(ReadingKind.RunoutOuter),
-                Actor,
-                new(Note: "after turning round")
-            );
-            return await DoneAsync(cancel);
+            }
         }
-        if (LatheChecks.Concat(Checks).FirstOrDefault(c => !Ticked.Contains(c.Code)) is { } open)
-        {
-            ModelState.AddModelError(nameof(Ticked), Words.Say("cut.notTicked", open.Text));
-            return await ShowAsync(cancel);
-        }
-        CutCommands.StartPass(Record, await LatheQueries.OverrunAsync(Db, Record.Lathe.Id, cancel), Actor);
-        return await DoneAsync(cancel);
+        return await AnswerAsync(await CutCommands.StartPassAsync(Action, cancel), cancel);
     }
 
     public Task<IActionResult> OnPostDoneAsync(CancellationToken cancel) => StopAsync(CutStopKind.Done, cancel);
@@ -362,15 +368,10 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (!Record.Cutting.IsCutting)
-            return await ShowAsync(cancel);
-        if (kind == CutStopKind.BrokenOff && string.IsNullOrWhiteSpace(Reason))
-        {
-            ModelState.AddModelError(nameof(Reason), Words.Say("cut.whyBroken"));
-            return await ShowAsync(cancel);
-        }
-        CutCommands.StopPass(Record, kind, Short(Reason), Actor);
-        return await DoneAsync(cancel);
+        var reason = ReadText(Reason, LongestReason, kind == CutStopKind.BrokenOff ? "cut.whyBroken" : null);
+        return ModelState.IsValid
+            ? await AnswerAsync(await CutCommands.StopPassAsync(Action, kind, reason, cancel), cancel)
+            : await ShowAsync(cancel);
     }
 
     public async Task<IActionResult> OnPostKeepAsync(CancellationToken cancel)
@@ -380,94 +381,53 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (!Record.Cutting.IsCut)
             return await ShowAsync(cancel);
         var sides = Sides;
-        Length? grooveOuter = sides.Contains(0) ? GrooveOf(nameof(GrooveOuter), GrooveOuter) : null,
-            grooveInner = sides.Contains(1) ? GrooveOf(nameof(GrooveInner), GrooveInner) : null;
-        var size = string.IsNullOrWhiteSpace(Size) ? null : ReadLength(nameof(Size), Size, Reader.Unit);
-        if (size is not null && Core.Measuring.Plausibility.Question(size.Value, Limits) is { } doubt)
-            ModelState.AddModelError(nameof(Size), Words.Of(doubt, size.Value, Limits, Reader.Unit));
+        Length? grooveOuter = sides.Contains(0) ? GrooveOf(GrooveOuter) : null,
+            grooveInner = sides.Contains(1) ? GrooveOf(GrooveInner) : null;
+        var size = ReadLength(Size);
+        if (size is not null && Core.Measuring.Plausibility.Question(size.Value, Limits) is { } odd)
+            Reject(nameof(Size), Words.Of(odd, size.Value, Limits, Reader.Unit));
         if (DarkOuter is < 0 or > 0xFFF || DarkInner is < 0 or > 0xFFF || !ModelState.IsValid)
             return await ShowAsync(cancel);
-        if (size is null && Following is { TurnFirst: true })
-        {
-            ModelState.AddModelError(nameof(Size), Words.Say("cut.measureTurn"));
-            return await ShowAsync(cancel);
-        }
-
-        // A side that this pass did not cut stands as the last one left it; one that no pass has cut is dark all round.
-        var last = Record.Surface.Passes.MaxBy(p => p.Cut);
-        var seen = new PassSeen(
-            sides.Contains(0) ? DarkOuter : last?.DarkOuter ?? 0xFFF,
-            !IsRotor ? 0
-                : sides.Contains(1) ? DarkInner
-                : last?.DarkInner ?? 0xFFF,
-            sides.Contains(0) ? grooveOuter : last?.GrooveOuter,
-            sides.Contains(1) ? grooveInner : last?.GrooveInner,
-            size?.Value,
-            size is null ? null : SizeAt,
-            Noise
-        );
-        var after = CutCommands.RecordPass(Record, seen, Actor);
-        if (size is null && MustMeasure(after))
-        {
-            ModelState.AddModelError(nameof(Size), Words.Say("cut.measureFirst"));
-            return await ShowAgainAsync(cancel);
-        }
-        return await DoneAsync(cancel);
+        var seen = new PassSeen(DarkOuter, DarkInner, grooveOuter, grooveInner, size?.Value, size is null ? null : SizeAt, Noise);
+        return await AnswerAsync(await CutCommands.RecordPassAsync(Action, seen, cancel), cancel);
     }
 
     public async Task<IActionResult> OnPostTriedAsync(ChatterRemedy remedy, bool helped, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.Planning.Document is null || Sign is not { } sign || !Enum.IsDefined(sign) || !Enum.IsDefined(remedy))
+        if (Record.Planning.Document is null || Sign is not { } sign)
             return Redirect(Href(Record.Station));
-        CutCommands.RecordChatter(Record, sign, remedy, helped, Actor);
-        return await SaveAsync(cancel)
-            ? Redirect(helped ? Request.Path : $"{Request.Path}?noisy=true&sign={sign}")
-            : await ShowAgainAsync(cancel);
+        return await AnswerAsync(
+            await CutCommands.RecordChatterAsync(Action, sign, remedy, helped, cancel),
+            helped ? Request.Path : $"{Request.Path}?noisy=true&sign={sign}",
+            cancel
+        );
     }
 
     public async Task<IActionResult> OnPostFinishedAsync(CancellationToken cancel)
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (!Record.Cutting.FinishIsDue)
-            return await ShowAsync(cancel);
         var done = Record.Cutting.FinishSteps.Select(s => s.Kind).Where(k => Ticked.Contains(k.ToString())).ToList();
-        if (done.Count < Record.Cutting.FinishSteps.Count && string.IsNullOrWhiteSpace(Reason))
-        {
-            ModelState.AddModelError(
-                nameof(Reason),
-                Words.Say(
-                    "cut.whyLeftOut",
-                    Words.Say("finish." + Record.Cutting.FinishSteps.First(s => !done.Contains(s.Kind)).Kind).ToLowerInvariant()
-                )
-            );
-            return await ShowAsync(cancel);
-        }
-        CutCommands.Finish(Record, done, Short(Reason), Actor);
-        return await DoneAsync(cancel);
+        var left = Record.Cutting.FinishIsDue ? Record.Cutting.FinishSteps.Select(s => s.Kind).Except(done).ToList() : [];
+        if (left.Count > 0 && string.IsNullOrWhiteSpace(Reason))
+            Reject(nameof(Reason), Words.Say("cut.whyLeftOut", Words.Say("finish." + left[0]).ToLowerInvariant()));
+        var reason = ReadText(Reason, LongestReason);
+        return ModelState.IsValid
+            ? await AnswerAsync(await CutCommands.FinishAsync(Action, done, reason, cancel), cancel)
+            : await ShowAsync(cancel);
     }
 
-    public async Task<IActionResult> OnPostOfferedAsync(CancellationToken cancel)
-    {
-        if (await ReadyAsync(cancel) is { } elsewhere)
-            return elsewhere;
-        if (!Record.Cutting.FinishIsDue || CutCommands.FinishOffered(Record) is not { } option)
-            return await ShowAsync(cancel);
-        CutCommands.TakeFinish(Record, option, Actor);
-        return await DoneAsync(cancel);
-    }
+    public async Task<IActionResult> OnPostOfferedAsync(CancellationToken cancel) =>
+        await ReadyAsync(cancel) ?? await AnswerAsync(await CutCommands.TakeFinishAsync(Action, cancel), cancel);
 
     public async Task<IActionResult> OnPostAnewAsync(CancellationToken cancel)
     {
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (Record.Planning.Change is null || !Record.Planning.CanPlanAnew || Record.Cutting.IsCutting || Record.Cutting.IsCut)
-            return await ShowAsync(cancel);
         await LoadHeadAsync(cancel);
-        PlanCommands.PlanForFacts(Record, Actor);
-        return await DoneAsync(cancel);
+        return await AnswerAsync(await PlanCommands.PlanForFactsAsync(Action, cancel), cancel);
     }
 
     /// <summary>Keeps what is being ticked, tapped and typed, for a reload or another screen.</summary>
@@ -483,33 +443,14 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         {
             return BadRequest();
         }
-        var now = Actor.At;
-        await Db.Database.ExecuteSqlAsync(
-            $"insert into cut_drafts (surface_id, of, document, at) select s.id, {of}, {values}::jsonb, {now} from surfaces s join parts p on p.id = s.part_id where p.tag = {Tag} order by s.id limit 1 offset {Number - 1} on conflict (surface_id) do update set of = excluded.of, document = excluded.document, at = excluded.at",
-            cancel
-        );
+        await CutCommands.KeepDraftAsync(Db, Tag, Number, of, values, Actor.At, cancel);
         return new NoContentResult();
     }
 
-    private async Task<IActionResult> DoneAsync(CancellationToken cancel) =>
-        await SaveAsync(cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
-
-    private static string? Short(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim()[..Math.Min(text.Trim().Length, 300)];
-
-    /// <summary>Whether the next pass may not be given on what is known without a size.</summary>
-    private bool MustMeasure(AfterPass after) =>
-        after.MustMeasure(
-            Following,
-            // The newest plan is still without an id: it was only just made.
-            after.Next == NextStep.PlanAnew
-                ? Record.Surface.Plans.MaxBy(p => p.Version)!.Contents.Option
-                : null
-        );
-
-    private Length? GrooveOf(string field, string? text) =>
-        string.IsNullOrWhiteSpace(text) || LookedFor.IsNotLooked(text) ? null
-        : LookedFor.IsNone(text) ? Length.Zero
-        : ReadLength(field, text, Reader.Unit, allowZero: true)?.Value;
+    private Length? GrooveOf(LengthInput? input) =>
+        IsBlank(input) || LookedFor.IsNotLooked(input.Text) ? null
+        : LookedFor.IsNone(input.Text) ? Length.Zero
+        : ReadLength(input, LengthRule.Depth)?.Value;
 
     internal Charts.StockRuleView Rule()
     {

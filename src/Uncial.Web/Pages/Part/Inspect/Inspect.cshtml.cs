@@ -3,7 +3,6 @@ using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Inspection;
 using Uncial.Core.Parts;
 using Uncial.Data;
-using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -11,9 +10,11 @@ namespace Uncial.Web.Pages;
 /// <summary>
 /// Look: what eye and hand find before anything is measured, with what to do about it. A crack ends the part's workflow here.
 /// </summary>
-public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
-    : PartPage(db, shop, reader, time)
+public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
 {
+    private const int LongestNote = 200;
+    private const int LongestReason = 300;
+
     [BindProperty]
     public FindingKind Kind { get; set; }
 
@@ -24,7 +25,7 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public int Sectors { get; set; }
 
     [BindProperty]
-    public string? Depth { get; set; }
+    public LengthInput? Depth { get; set; }
 
     [BindProperty]
     public string? Note { get; set; }
@@ -50,81 +51,34 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         if (!Findings.CanBeOn(Kind, Record.Kind))
-            ModelState.AddModelError(nameof(Kind), Words.Say("inspect.suchAPartHasNone"));
-        var depth =
-            Findings.HasDepth(Kind) && !string.IsNullOrWhiteSpace(Depth)
-                ? ReadLength(nameof(Depth), Depth, Reader.Unit, allowZero: true)
-                : null;
-        if (Note?.Length > 200)
-            ModelState.AddModelError(nameof(Note), Words.Say("form.atMost", 200));
+            Reject(nameof(Kind), Words.Say("inspect.suchAPartHasNone"));
+        var depth = Findings.HasDepth(Kind) && !IsBlank(Depth) ? ReadLength(Depth, LengthRule.Depth) : null;
+        var note = ReadText(Note, LongestNote);
         var photo = await ReadPhotoAsync(cancel);
-        if (!ModelState.IsValid || IsStale())
+        if (!ModelState.IsValid)
             return await ShowAsync(cancel);
         if (Kind == FindingKind.Nothing && Record.Inspection.IsDone)
             return Redirect(Href(Station.Measure));
-        // Photo and finding are kept together or not at all.
-        await using var transaction = await Db.Database.BeginTransactionAsync(cancel);
-        if (photo is not null)
-        {
-            Db.Photos.Add(photo);
-            await Db.SaveChangesAsync(cancel);
-        }
-        InspectCommands.RecordFinding(Record, Kind, IsRotor ? Side : Side.Whole, Sectors, depth, Reader.Unit, Note, photo?.Id, Actor);
-        if (!await SaveAsync(cancel))
-        {
-            await transaction.RollbackAsync(cancel);
-            return await ShowAgainAsync(cancel);
-        }
-        await transaction.CommitAsync(cancel);
-        return Redirect(Kind == FindingKind.Nothing ? Next() : Request.Path);
+        FindingSeen seen = new(Kind, IsRotor ? Side : Side.Whole, Sectors, depth, Reader.Unit, note, photo);
+        return await AnswerAsync(
+            await InspectCommands.RecordFindingAsync(Action, seen, cancel),
+            _ => Kind == FindingKind.Nothing ? Next() : Request.Path,
+            cancel
+        );
     }
 
     /// <summary>The part is marked to its wheel stud, or the word is taken back.</summary>
-    public async Task<IActionResult> OnPostMarkAsync(bool marked, CancellationToken cancel)
-    {
-        if (await LoadAsync(cancel) is { } elsewhere)
-            return elsewhere;
-        (Part.MarkedAt, Part.MarkedById) = (marked ? Actor.At : null, marked ? Actor.Id : null);
-        if (!await SaveAsync(cancel))
-            return await ShowAgainAsync(cancel);
-        return Redirect(Request.Path);
-    }
+    public async Task<IActionResult> OnPostMarkAsync(bool marked, CancellationToken cancel) =>
+        await LoadAsync(cancel)
+        ?? await AnswerAsync(await InspectCommands.MarkAsync(Action.WhateverWasAdded(), marked, cancel), Request.Path, cancel);
 
     public async Task<IActionResult> OnPostWithdrawAsync(long finding, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        var found = Part.Surfaces.SelectMany(s => s.Findings).FirstOrDefault(f => f.Id == finding && f.Withdrawal is null);
-        if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), Words.Say("inspect.sayWhyItIsNone"));
-        else if (Reason.Length > 200)
-            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 200));
-        if (found is null || !ModelState.IsValid || IsStale())
-            return await ShowAsync(cancel);
-        // What would end the part's way is taken back by a lead, with a PIN.
-        LeadSigned? signed = null;
-        if (
-            Findings.StopsThePart(found.Kind)
-            && (
-                signed = await signature.SignAsync(
-                    Lead,
-                    LeadPin,
-                    Part.Id,
-                    SignedFor.FindingTakenBack,
-                    Signature.OfFinding(found.Id),
-                    Reason!,
-                    ModelState,
-                    cancel
-                )
-            )
-                is null
-        )
-            return await ShowAsync(cancel);
-        await using var _ = signed;
-        InspectCommands.Withdraw(Record, found, Reason!.Trim(), Actor, signed?.Id);
-        if (!await SaveSignedAsync(signed, cancel))
-            return await ShowAgainAsync(cancel);
-        return Redirect(Request.Path);
+        return ReadText(Reason, LongestNote, "inspect.sayWhyItIsNone") is { } reason
+            ? await AnswerAsync(await InspectCommands.WithdrawAsync(Action, finding, reason, cancel), Request.Path, cancel)
+            : await ShowAsync(cancel);
     }
 
     /// <summary>The part is scrapped for its crack, or refused since it must not be turned.</summary>
@@ -132,31 +86,17 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        if (End is not { } end)
+        if (End is null)
             return Redirect(Request.Path);
-        if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), Words.Say("inspect.sayWhyAsItWill"));
-        else if (Reason.Length > 300)
-            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
-        if (!ModelState.IsValid || IsStale())
-            return await ShowAsync(cancel);
-        ReleaseCommands.Close(
-            Part,
-            Findings.Means(end.Kind) == Consequence.Scrap ? OutcomeKind.Scrapped : OutcomeKind.Refused,
-            Reason,
-            false,
-            Actor,
-            new(Cause: end.Kind == FindingKind.Crack ? ScrapCause.Crack : ScrapCause.Other)
-        );
-        if (!await SaveAsync(cancel))
-            return await ShowAgainAsync(cancel);
-        return Redirect($"/tag/{Tag}");
+        return ReadText(Reason, LongestReason, "inspect.sayWhyAsItWill") is { } reason
+            ? await AnswerAsync(await InspectCommands.EndAsync(Action, reason, cancel), $"/tag/{Tag}", cancel)
+            : await ShowAsync(cancel);
     }
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
         if (End is not null)
-            Leads = await signature.LeadsAsync(cancel);
+            Leads = await Db.LeadsAsync(cancel);
         return Page();
     }
 
@@ -172,21 +112,15 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             return null;
         if (file.Length > Data.Model.Photo.LargestBytes)
         {
-            ModelState.AddModelError(nameof(Photo), Words.Say("inspect.thePhotoIsOverMb"));
+            Reject(nameof(Photo), Words.Say("inspect.thePhotoIsOverMb"));
             return null;
         }
         using var memory = new MemoryStream((int)file.Length);
         await file.CopyToAsync(memory, cancel);
         var bytes = memory.ToArray();
         if (Data.Model.Photo.TypeOf(bytes) is { } type && PhotoCleaning.Clean(bytes) is { } cleaned)
-            return new()
-            {
-                ContentType = type,
-                Bytes = cleaned,
-                At = Actor.At,
-                ById = Actor.Id,
-            };
-        ModelState.AddModelError(nameof(Photo), Words.Say("inspect.aJpegPngOrWebp"));
+            return new() { ContentType = type, Bytes = cleaned };
+        Reject(nameof(Photo), Words.Say("inspect.aJpegPngOrWebp"));
         return null;
     }
 }

@@ -8,14 +8,12 @@ using Uncial.Core.Planning;
 using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
-using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Measure: the readings before the cut, with least, greatest, variation, stock and verdict live beside the entry.</summary>
-public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
-    : ReadingPage(db, shop, reader, time, signature)
+public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : ReadingPage(db, shop, reader, time)
 {
     /// <summary>Whether it is worth cutting; null until all places are read.</summary>
     public WorthCutting? Worth { get; private set; }
@@ -44,7 +42,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public string? KmSinceNew { get; set; }
 
     [BindProperty(Name = nameof(Figures))]
-    public Dictionary<ReadingKind, string?> Figures { get; set; } = [];
+    public Dictionary<ReadingKind, LengthInput?> Figures { get; set; } = [];
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
         Worth is null ? [WorkedReadings] : [WorkedReadings, ("Worth cutting?", Worth.Steps)];
@@ -66,7 +64,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public int? LiveGaugeFor(ReadingKind kind) => Record.Shop.GaugeFor(kind) is { Address: not null } gauge ? gauge.Id : null;
 
     public string? FigureValue(ReadingKind kind) =>
-        Figures.TryGetValue(kind, out var typed) ? typed : ShownOf(Record.Measuring.Figure(kind));
+        Figures.TryGetValue(kind, out var typed) ? typed?.Text : ShownOf(Record.Measuring.Figure(kind));
 
     public Task<IActionResult> OnPostFiguresAsync(CancellationToken cancel) =>
         KeepFiguresAsync(() => FigureFields.Select(f => f.Kind), Figures, kind => Record.Measuring.Figure(kind), cancel);
@@ -77,38 +75,21 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         decimal? price = null;
-        int? km = null;
         if (!string.IsNullOrWhiteSpace(NewPrice))
         {
             if (
-                decimal.TryParse(NewPrice.Replace(',', '.'), NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money)
+                decimal.TryParse(NewPrice, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture, out var money)
                 && money is >= 0 and <= 100_000
             )
                 price = money;
             else
-                ModelState.AddModelError(nameof(NewPrice), Words.Say("measure.aPriceSuchAs"));
+                Reject(nameof(NewPrice), Words.Say("measure.aPriceSuchAs"));
         }
-        if (!string.IsNullOrWhiteSpace(KmSinceNew))
-        {
-            if (
-                int.TryParse(
-                    KmSinceNew.Replace(" ", "", StringComparison.Ordinal),
-                    NumberStyles.None,
-                    CultureInfo.InvariantCulture,
-                    out var far
-                )
-                && far <= 5_000_000
-            )
-                km = far;
-            else
-                ModelState.AddModelError(nameof(KmSinceNew), Words.Say("measure.wholeKilometresSuchAs"));
-        }
+        var km = ReadKilometres(KmSinceNew);
         if (!ModelState.IsValid)
             return await ShowAsync(cancel);
-        (Part.NewPrice, Part.KmSinceNew) = (price, km == Part.Job!.OdometerKm ? null : km);
-        if (!await SaveAsync(cancel))
-            return await ShowAgainAsync(cancel);
-        return Redirect(Request.Path);
+        var run = km == Part.Job!.OdometerKm ? null : km;
+        return await AnswerAsync(await MeasureCommands.KeepWorthAsync(Action, price, run, cancel), Request.Path, cancel);
     }
 
     private async Task WeighAsync(CancellationToken cancel)

@@ -20,12 +20,13 @@ public sealed class MarksTyped
     public string? Turned { get; set; }
     public string? FirstAt { get; set; }
     public string? FirstArc { get; set; }
-    public string? FirstLength { get; set; }
+    public LengthInput? FirstLength { get; set; }
     public string? SecondAt { get; set; }
     public string? SecondArc { get; set; }
-    public string? SecondLength { get; set; }
+    public LengthInput? SecondLength { get; set; }
 
-    public bool IsEmpty => new[] { FirstAt, FirstArc, FirstLength, SecondAt, SecondArc, SecondLength }.All(string.IsNullOrWhiteSpace);
+    public bool IsEmpty =>
+        new[] { FirstAt, FirstArc, FirstLength?.Text, SecondAt, SecondArc, SecondLength?.Text }.All(string.IsNullOrWhiteSpace);
 }
 
 /// <summary>The sizes of a part that decide how it is mounted, as typed.</summary>
@@ -33,18 +34,24 @@ public sealed class ShapeTyped
 {
     public bool Hubbed { get; set; }
     public bool Vented { get; set; }
-    public string? Hole { get; set; }
-    public string? Register { get; set; }
-    public string? Depth { get; set; }
-    public string? Web { get; set; }
-    public string? NearRace { get; set; }
-    public string? FarRace { get; set; }
-    public string? RacesApart { get; set; }
+    public LengthInput? Hole { get; set; }
+    public LengthInput? Register { get; set; }
+    public LengthInput? Depth { get; set; }
+    public LengthInput? Web { get; set; }
+    public LengthInput? NearRace { get; set; }
+    public LengthInput? FarRace { get; set; }
+    public LengthInput? RacesApart { get; set; }
 }
 
 /// <summary>Mount: pick the stack, put the part on, see whether it runs true, come to first touch.</summary>
 public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
 {
+    private const int LongestCentring = 60;
+    private const int LongestReason = 300;
+
+    /// <summary>A size of the part that may be left open.</summary>
+    private static readonly LengthRule Size = new(Most: MountShape.LargestSize);
+
     /// <summary>Which view: <c>pick</c>, <c>on</c>, <c>check</c>, <c>touch</c>; empty for the one that is due.</summary>
     [BindProperty(SupportsGet = true)]
     public string? Step { get; set; }
@@ -116,23 +123,25 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         {
             Hubbed = Shape.Hubbed,
             Vented = Shape.Vented,
-            Hole = Size("Shape.Hole", Shape.Hole),
-            Register = Size("Shape.Register", Shape.Register),
-            Depth = Size("Shape.Depth", Shape.Depth, allowZero: true),
-            Web = Size("Shape.Web", Shape.Web),
-            NearRace = Size("Shape.NearRace", Shape.NearRace),
-            FarRace = Size("Shape.FarRace", Shape.FarRace),
-            RacesApart = Size("Shape.RacesApart", Shape.RacesApart),
+            Hole = ReadLength(Shape.Hole, Size)?.Value,
+            Register = ReadLength(Shape.Register, Size)?.Value,
+            Depth = ReadLength(Shape.Depth, Size with { AllowZero = true })?.Value,
+            Web = ReadLength(Shape.Web, Size)?.Value,
+            NearRace = ReadLength(Shape.NearRace, Size)?.Value,
+            FarRace = ReadLength(Shape.FarRace, Size)?.Value,
+            RacesApart = ReadLength(Shape.RacesApart, Size)?.Value,
         };
         if (Part.Outcome is not null)
             return Redirect(Request.Path);
         if (shape.Register <= shape.Hole)
-            ModelState.AddModelError("Shape.Register", Words.Say("mount.theFaceLiesRoundThe"));
-        if (!ModelState.IsValid || IsStale())
-            return await ShowAsync(cancel);
-        Part.Shape = shape;
-        Record.Surface.Turn++;
-        return await SaveAsync(cancel) ? Redirect($"{Request.Path}?step=pick&lathe={Lathe}") : await ShowAgainAsync(cancel);
+            Reject("Shape.Register", Words.Say("mount.theFaceLiesRoundThe"));
+        return ModelState.IsValid
+            ? await AnswerAsync(
+                await MountCommands.KeepSizesAsync(Action, shape, cancel),
+                $"{Request.Path}?step=pick&lathe={Lathe}",
+                cancel
+            )
+            : await ShowAsync(cancel);
     }
 
     /// <summary>It is on the lathe.</summary>
@@ -142,28 +151,13 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
             return elsewhere;
         Step = "on";
         await PickAsync(cancel);
-        if (Chosen is null && string.IsNullOrWhiteSpace(ByHand))
-            ModelState.AddModelError(nameof(ByHand), Words.Say("mount.sayWhatItIsCentred"));
-        if (ByHand?.Trim().Length > 60)
-            ModelState.AddModelError(nameof(ByHand), Words.Say("form.atMost", 60));
+        var byHand = ReadText(ByHand, LongestCentring, Chosen is null ? "mount.sayWhatItIsCentred" : null);
         if (Record.Mounting.Mount is not null && Found is null)
-            ModelState.AddModelError(nameof(Found), Words.Say("mount.sayWhatWasFoundSo"));
-        if (!ModelState.IsValid || Record.Part.Outcome is not null || IsStale())
+            Reject(nameof(Found), Words.Say("mount.sayWhatWasFoundSo"));
+        if (!ModelState.IsValid)
             return await ShowAsync(cancel);
-        if (Record.Station == Station.Cut && Record.Planning.Passes.Count > 0)
-        {
-            Trouble = Words.Say("mountedMidPlan");
-            return await ShowAsync(cancel);
-        }
-        MountCommands.Mount(
-            Record,
-            On,
-            Chosen ?? new(Known.Hubbed ? MountWay.RaceCones : MountWay.ConeAndCups, ByHand!.Trim(), Length.Zero, [], []),
-            Damped,
-            Record.Mounting.Mount is null ? null : Found,
-            Actor
-        );
-        return await SaveAsync(cancel) ? Redirect(Request.Path) : await ShowAgainAsync(cancel);
+        var mounting = Chosen ?? new(Known.Hubbed ? MountWay.RaceCones : MountWay.ConeAndCups, byHand!, Length.Zero, [], []);
+        return await AnswerAsync(await MountCommands.MountAsync(Action, On, mounting, Damped, Found, cancel), Request.Path, cancel);
     }
 
     /// <summary>Shows what the marks come to; keeps nothing.</summary>
@@ -189,30 +183,17 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (Record.Mounting.Mount is null || Record.Part.Outcome is not null)
             return Redirect(Request.Path);
         var seen = Marks.IsEmpty ? null : ReadMarks();
-        if (!ModelState.IsValid || (Marks.IsEmpty ? !goOn && Record.Mounting.SetUp is null : seen is null) || IsStale())
+        if (!ModelState.IsValid || (Marks.IsEmpty ? !goOn && Record.Mounting.SetUp is null : seen is null))
             return await ShowAsync(cancel);
-        var verdict = seen?.Check(Record).Verdict ?? Record.Mounting.SetUp?.Verdict;
+        var verdict = MountCommands.VerdictOf(Record, seen);
         if (goOn && verdict != SetUpVerdict.True && string.IsNullOrWhiteSpace(Reason))
         {
-            ModelState.AddModelError(
-                nameof(Reason),
-                verdict is null
-                    ? "Say why it is cut without a check; it shows at Confirm."
-                    : "Say why it is cut all the same; it shows at Confirm."
-            );
+            Reject(nameof(Reason), Words.Say(verdict is null ? "mount.whyWithoutCheck" : "mount.whyAllTheSame"));
             return await ShowAsync(cancel);
         }
-        if (seen is not null)
-        {
-            MountCommands.CheckSetUp(Record, seen, Actor);
-            if (!await SaveAsync(cancel))
-                return await ShowAgainAsync(cancel);
-            Reread();
-        }
-        if (!goOn)
-            return Redirect(then);
-        MountCommands.GoOn(Record, Reason?.Trim() is { Length: > 300 } longer ? longer[..300] : Reason, Actor);
-        return await SaveAsync(cancel) ? Redirect(then) : await ShowAgainAsync(cancel);
+        if (ReadText(Reason, LongestReason) is var reason && !ModelState.IsValid)
+            return await ShowAsync(cancel);
+        return await AnswerAsync(await MountCommands.KeepCheckAsync(Action, seen, goOn, reason, cancel), then, cancel);
     }
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
@@ -306,30 +287,30 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (needsSecond && Marks.Manner != SetUpManner.TwoArcs && !string.IsNullOrWhiteSpace(Marks.Turned))
         {
             if (ClockText.Turn(Marks.Turned) is not { } turn)
-                ModelState.AddModelError("Marks.Turned", Words.Say("mount.degreesSuchAsOrHalf"));
+                Reject("Marks.Turned", Words.Say("mount.degreesSuchAsOrHalf"));
             else if (!SetUpCheck.TurnTells(turn))
-                ModelState.AddModelError("Marks.Turned", Words.Say("api.turn"));
+                Reject("Marks.Turned", Words.Say("api.turn"));
             else
                 turned = turn;
         }
         return first is null || (needsSecond && second is null) || !ModelState.IsValid ? null : new(Marks.Manner, turned, first, second);
     }
 
-    private RunoutMark? ReadMark(string which, string? at, string? arc, string? length)
+    private RunoutMark? ReadMark(string which, string? at, string? arc, LengthInput? length)
     {
         var (place, extent, depth) = (ClockText.Place(at), (decimal?)null, (Length?)null);
         var (hasArc, hasLength) = (Marks.Manner != SetUpManner.Indicator, Marks.Manner is not (SetUpManner.Angles or SetUpManner.TwoArcs));
         if (place is null && !string.IsNullOrWhiteSpace(at))
-            ModelState.AddModelError($"Marks.{which}At", Words.Say("mount.byTheClockSuchAs"));
+            Reject($"Marks.{which}At", Words.Say("mount.byTheClockSuchAs"));
         if (hasArc && (extent = ClockText.Arc(arc)) is null && !string.IsNullOrWhiteSpace(arc))
-            ModelState.AddModelError($"Marks.{which}Arc", Words.Say("mount.hoursSuchAsOrAll"));
-        if (hasLength && !string.IsNullOrWhiteSpace(length))
+            Reject($"Marks.{which}Arc", Words.Say("mount.hoursSuchAsOrAll"));
+        if (hasLength && !IsBlank(length))
         {
             var allowZero = Marks.Manner == SetUpManner.Indicator;
-            depth = ReadLength($"Marks.{which}Length", length, Reader.Unit, allowZero)?.Value;
+            depth = ReadLength(length, allowZero ? LengthRule.Depth : LengthRule.Needed)?.Value;
             if (depth?.Millimetres > 3)
             {
-                ModelState.AddModelError($"Marks.{which}Length", Words.Say("mount.thatIsOverMmNo"));
+                Reject($"Marks.{which}Length", Words.Say("mount.thatIsOverMmNo"));
                 depth = null;
             }
         }
@@ -453,17 +434,6 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         );
 
     /// <summary>A size as it stands in its field.</summary>
-    public string? Text(string? typed, Length? known) => typed ?? known?.In(Reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
-
-    private Length? Size(string field, string? text, bool allowZero = false)
-    {
-        if (string.IsNullOrWhiteSpace(text))
-            return null;
-        var result = LengthParser.Parse(text, Reader.Unit, allowZero);
-        if (result.Fault is { } fault)
-            ModelState.AddModelError(field, Words.Of(fault, Reader.Unit));
-        else if (result.Typed!.Value > MountShape.LargestSize)
-            ModelState.AddModelError(field, Words.Say("mount.thatIsOverMm", Reader.SizeWith(MountShape.LargestSize)));
-        return result.Typed?.Value;
-    }
+    public string? Text(LengthInput? typed, Length? known) =>
+        typed?.Text ?? known?.In(Reader.Unit).ToString("0.######", CultureInfo.InvariantCulture);
 }

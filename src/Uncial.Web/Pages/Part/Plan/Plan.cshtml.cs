@@ -8,16 +8,16 @@ using Uncial.Core.Planning;
 using Uncial.Core.Reasoning;
 using Uncial.Core.Release;
 using Uncial.Data;
-using Uncial.Web.Accounts;
 using Uncial.Web.Charts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Plan: the techniques side by side, and the chosen one as passes.</summary>
-public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
-    : PartPage(db, shop, reader, time)
+public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
 {
+    private const int LongestReason = 300;
+
     [BindProperty(SupportsGet = true)]
     public string? Technique { get; set; }
 
@@ -263,39 +263,11 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         await PlanAsync(cancel);
-        if (Runs || !MayCut || Chosen is not { Feasible: true } || IsStale())
-            return await ShowAsync(cancel);
         // A first pass that could end past machine-to is a lead's to sign for; one that could end past discard is never given.
-        LeadSigned? signed = null;
-        if (NeedsSignature)
-        {
-            Leads = await signature.LeadsAsync(cancel);
-            if (string.IsNullOrWhiteSpace(Reason))
-                ModelState.AddModelError(nameof(Reason), Words.Say("plan.sayWhyItIsCut"));
-            else if (Reason.Length > 300)
-                ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", 300));
-            if (
-                !ModelState.IsValid
-                || (
-                    signed = await signature.SignAsync(
-                        Lead,
-                        LeadPin,
-                        Part.Id,
-                        SignedFor.PastMachineTo,
-                        Signature.OfPlan(Record.Surface.Id, Record.Planning.NextVersion),
-                        Reason!,
-                        ModelState,
-                        cancel
-                    )
-                )
-                    is null
-            )
-                return Page();
-        }
-        await using var _ = signed;
-        IReadOnlyList<Note> why = NeedsSignature ? [new("signedByLead", Subject: Reason!.Trim())] : [];
-        PlanCommands.TakePlan(Record, Basis!, Chosen, why, Actor, signature: signed?.Id);
-        return await SaveSignedAsync(signed, cancel) ? Redirect(Href(Station.Cut)) : await ShowAgainAsync(cancel);
+        var reason = NeedsSignature ? ReadText(Reason, LongestReason, "plan.sayWhyItIsCut") : null;
+        return ModelState.IsValid
+            ? await AnswerAsync(await PlanCommands.TakePlanAsync(Action, Basis, Chosen, reason, cancel), Href(Station.Cut), cancel)
+            : await ShowAsync(cancel);
     }
 
     public Task<IActionResult> OnPostLeaveAsync(CancellationToken cancel) => LeaveAsync(scuffed: false, cancel);
@@ -307,10 +279,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         await PlanAsync(cancel);
-        if (Runs || !EnoughRead || IsStale() || (scuffed && Plan?.Scuff is not { Allowed: true }))
-            return await ShowAsync(cancel);
-        PlanCommands.LeaveUncut(Record, Basis!, scuffed, Actor);
-        return await SaveAsync(cancel) ? Redirect(Href(Station.Confirm)) : await ShowAgainAsync(cancel);
+        return await AnswerAsync(await PlanCommands.LeaveUncutAsync(Action, Basis, scuffed, cancel), Href(Station.Confirm), cancel);
     }
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
@@ -320,7 +289,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (Basis is null)
             return Redirect(Href(Record.CutsDone == 0 ? Station.Measure : Station.Confirm));
         if (NeedsSignature)
-            Leads = await signature.LeadsAsync(cancel);
+            Leads = await Db.LeadsAsync(cancel);
         if (NeedsSignature)
             Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
         if (Draft?.Of != DraftOf)
@@ -331,13 +300,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     private async Task PlanAsync(CancellationToken cancel)
     {
         // After a cut a plan is made anew only from new readings; until then the one that runs is shown.
-        Runs =
-            Record.Planning.Document is { } running
-            && (
-                Record.Planning.Passes.Count < running.Option.Passes.Count
-                || (Record.CutsDone > 0 && Record.Measuring.Sizes.Count == 0)
-                || Record.Part.Outcome is not null
-            );
+        Runs = Record.Planning.IsRunning || (Record.Planning.Document is not null && Part.Outcome is not null);
         if (Runs)
         {
             (Basis, Chosen) = (Record.Planning.Document!.Request, Record.Planning.Document.Option);

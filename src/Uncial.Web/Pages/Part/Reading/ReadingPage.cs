@@ -1,19 +1,16 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
-using Npgsql;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Data;
-using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>A page on which a size is read place by place, with the gauge that lies at hand: before the cut and after it.</summary>
-public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, LeadSignature signature)
-    : PartPage(db, shop, reader, time)
+public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
 {
     private const int MostTries = 4;
     private const int LongestReason = 200;
@@ -29,7 +26,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     public decimal? AtDepth { get; set; }
 
     [BindProperty]
-    public string? Entry { get; set; }
+    public LengthInput? Entry { get; set; }
 
     [BindProperty]
     public string? Insisted { get; set; }
@@ -74,7 +71,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
 
     /// <summary>What the gauge showed on its standard.</summary>
     [BindProperty]
-    public string? Shown { get; set; }
+    public LengthInput? Shown { get; set; }
 
     /// <summary>The place to be read now; null where all are read and none is picked.</summary>
     public ReadingPlace? Place { get; private set; }
@@ -173,49 +170,38 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                 return Kept();
             PickPlace();
             LastVisit = await LastVisitAsync(cancel);
-            if (Refusal() is { } refused)
+            if (MeasureCommands.RefusesSize(Record, Gauge, Cuts) is { } at)
             {
-                Trouble = refused;
+                Trouble = Words.Of(at);
                 return await AnswerAsync(cancel);
             }
             if (Typed() is not { } typed || Place is not { } place || Asks(typed, place))
                 return await AnswerAsync(cancel);
             var aside = new ReadingAside(
-                Insisted is not null && Insisted == Entry,
+                Insisted is not null && Insisted == Entry?.Text,
                 Note,
                 IsOutbox ? Honest(TypedAt) : null,
                 Key,
                 Line is { Length: > 0 and <= 60 } ? Line : null
             );
-            if (Gauge is not null)
-                await GaugeQueries.LoadRepeatsAsync(Db, Gauge, Actor.Id, cancel);
-            MeasureCommands.RecordReading(Record, ReadingKind.Size, place, typed, EntryUnit, Gauge, Actor, aside);
-            try
+            var result = await MeasureCommands.RecordSizeAsync(Action, place, typed, EntryUnit, Gauge, Cuts, aside, cancel);
+            switch (result.Refusal)
             {
-                await Db.SaveChangesAsync(cancel);
-                return Kept();
-            }
-            catch (DbUpdateConcurrencyException) when (tries < MostTries)
-            {
-                // somebody else added to the part in the same moment: read it again, that is no reason to ask.
-                Db.ChangeTracker.Clear();
-            }
-            catch (DbUpdateException e)
-                when (e.InnerException is PostgresException { SqlState: PostgresErrorCodes.UniqueViolation } && Key is not null)
-            {
-                // It is stored already: sent again after an answer that was lost.
-                if (Line is { Length: > 0 } line && Gauge is { } sender)
-                    HttpContext.RequestServices.GetRequiredService<Events.News>().Took(sender.Id, line);
-                return Kept();
-            }
-            catch (DbUpdateException e)
-                when (e.InnerException is PostgresException { SqlState: var state } && state.StartsWith("UN", StringComparison.Ordinal))
-            {
-                Db.ChangeTracker.Clear();
-                if (await LoadAsync(cancel) is { } gone)
-                    return gone;
-                Trouble = Words.Say("db." + state);
-                return await AnswerAsync(cancel);
+                case null:
+                    return Kept();
+                case Refusal.Overtaken when tries < MostTries:
+                    // Somebody else added to the part in the same moment: read it again, that is no reason to ask.
+                    continue;
+                case Refusal.DoneAlready when Key is not null:
+                    // It is stored already: sent again after an answer that was lost.
+                    if (Line is { Length: > 0 } line && Gauge is { } sender)
+                        HttpContext.RequestServices.GetRequiredService<News>().Took(sender.Id, line);
+                    return Kept();
+                case var refusal:
+                    if (await LoadAsync(cancel) is { } gone)
+                        return gone;
+                    Trouble = Words.Of(refusal);
+                    return await AnswerAsync(cancel);
             }
         }
     }
@@ -225,42 +211,13 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         PickPlace();
-        var entry = Record.Surface.Readings.Find(r => r.Id == reading && r.Withdrawal is null);
-        if (string.IsNullOrWhiteSpace(Reason))
-            ModelState.AddModelError(nameof(Reason), Words.Say("measure.sayWhyItIsWithdrawn"));
-        else if (Reason.Length > LongestReason)
-            ModelState.AddModelError(nameof(Reason), Words.Say("form.atMost", LongestReason));
-        if (entry is null || !ModelState.IsValid || IsStale())
-            return await ShowAsync(cancel);
-        var takes = Record.Measuring.WithdrawalOf(entry);
-        if (takes.SecondReading)
-        {
-            ModelState.AddModelError(nameof(Reason), Words.Say("db.UN021"));
-            return await ShowAsync(cancel);
-        }
-        LeadSigned? signed = null;
-        if (
-            takes.Signature
-            && (
-                signed = await signature.SignAsync(
-                    Lead,
-                    LeadPin,
-                    Part.Id,
-                    SignedFor.ReadingBeyond,
-                    Signature.OfReading(entry.Id),
-                    Reason!,
-                    ModelState,
-                    cancel
-                )
+        return ReadText(Reason, LongestReason, "measure.sayWhyItIsWithdrawn") is { } reason
+            ? await AnswerAsync(
+                await MeasureCommands.WithdrawAsync(Action, reading, reason, cancel),
+                Request.Path + (Place is { } place ? Readings.Query(place) : ""),
+                cancel
             )
-                is null
-        )
-            return await ShowAsync(cancel);
-        await using var _ = signed;
-        MeasureCommands.Withdraw(Record, entry, Reason!.Trim(), Actor, signed?.Id);
-        if (!await SaveSignedAsync(signed, cancel))
-            return await ShowAgainAsync(cancel);
-        return Redirect(Request.Path + (Place is { } place ? Readings.Query(place) : ""));
+            : await ShowAsync(cancel);
     }
 
     /// <summary>Takes the newest reading of this hand back, and asks for its place again.</summary>
@@ -273,13 +230,12 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             Trouble = Words.Say("measure.thereIsNothingOfYours");
             return await ShowAsync(cancel);
         }
+        var there = Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station));
         // One that decided is not undone with a key: its place comes up to be read again first.
         if (Record.Measuring.WithdrawalOf(last) is { Decided: true })
-            return Redirect(Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station)) + "&again=true");
-        MeasureCommands.Withdraw(Record, last, "Taken back at once", Actor);
-        if (!await SaveAsync(cancel))
-            return await ShowAgainAsync(cancel);
-        return Redirect(Request.Path + Readings.Query(new(last.Degrees ?? 0, last.Station)));
+            return Redirect(there + "&again=true");
+        var undone = await MeasureCommands.WithdrawAsync(Action.WhateverWasAdded(), last.Id, "Taken back at once", cancel);
+        return await AnswerAsync(undone, there, cancel);
     }
 
     /// <summary>Another gauge is taken up; this screen remembers it.</summary>
@@ -291,7 +247,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         {
             Remember(GaugeCookie, gauge, TimeSpan.FromDays(365));
             if (picked.Address is not null)
-                HttpContext.RequestServices.GetRequiredService<Events.News>().TakeUp(gauge, Reader.ScreenId, Reader.Screen);
+                HttpContext.RequestServices.GetRequiredService<News>().TakeUp(gauge, Reader.ScreenId, Reader.Screen);
         }
         return Redirect(
             Request.Path
@@ -307,11 +263,11 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         PickPlace();
         if (Gauge is not { HasStandard: true } gauge)
             return await ShowAsync(cancel);
-        if (ReadLength(nameof(Shown), Shown, EntryUnit) is not { } typed)
+        if (ReadLength(Shown, new(EntryUnit, Required: true)) is not { } typed)
             return await ShowAsync(cancel);
-        if (WrongStandard(gauge, typed.Value) is { } doubt && Insisted != Shown)
+        if (WrongStandard(gauge, typed.Value) is { } question && Insisted != Shown?.Text)
         {
-            Question = doubt;
+            Question = question;
             return await ShowAsync(cancel);
         }
         await GaugeCommands.CheckAsync(Db, gauge, typed, Actor, cancel);
@@ -356,26 +312,14 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     protected async Task LoadLeadsAsync(CancellationToken cancel)
     {
         if (Takes.Signature)
-            Leads = await signature.LeadsAsync(cancel);
-    }
-
-    /// <summary>What the operator is told where the page cannot take a reading at all, or null.</summary>
-    private string? Refusal()
-    {
-        if (Record.Part.Outcome is not null)
-            return Words.Say("db.UN002");
-        if (Cuts is { } cuts && cuts != Record.CutsDone)
-            return "The part was cut since this was read. It is of before that cut and would count for now: read it again.";
-        if (Gauge is { Failed: true } gauge)
-            return $"{gauge.Name} failed on its standard: nothing is read with it until it was set right.";
-        return null;
+            Leads = await Db.LeadsAsync(cancel);
     }
 
     private TypedLength? Typed()
     {
-        if (Gauge?.Bar is not { } bar || BarStart is not { } start || string.IsNullOrWhiteSpace(Entry))
-            return ReadLength(nameof(Entry), Entry, EntryUnit);
-        return ReadLength(nameof(Entry), bar.Write(start, Entry), bar.Unit);
+        if (Gauge?.Bar is not { } bar || BarStart is not { } start || IsBlank(Entry))
+            return ReadLength(Entry, new(EntryUnit, Required: true));
+        return ReadLength(new(nameof(Entry), bar.Write(start, Entry.Text)), new(bar.Unit, Required: true));
     }
 
     /// <summary>Worst size when the part left last; null where it was not here before. Looked up before a reading is kept.</summary>
@@ -400,11 +344,11 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         {
             Question =
                 $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? "Somebody else")} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one point.";
-            Insisted = Entry;
+            Insisted = Entry?.Text;
             return true;
         }
         // Insisting holds for the figure that was questioned, not for another typed over it.
-        if (Insisted is not null && Insisted == Entry)
+        if (Insisted is not null && Insisted == Entry?.Text)
             return false;
         // A gauge that types like a keyboard may send one reading twice; one that sends lines of its own has numbers for that.
         if (
@@ -428,7 +372,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             Question =
                 $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press Enter again to keep it as it is, or type it anew.";
         if (Question is not null)
-            Insisted = Entry;
+            Insisted = Entry?.Text;
         return Question is not null;
     }
 
@@ -447,54 +391,44 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     /// <summary>Keeps the figures of whole faces or the bore that were typed anew.</summary>
     protected async Task<IActionResult> KeepFiguresAsync(
         Func<IEnumerable<ReadingKind>> fields,
-        IReadOnlyDictionary<ReadingKind, string?> figures,
+        IReadOnlyDictionary<ReadingKind, LengthInput?> figures,
         Func<ReadingKind, ReadingFact?> known,
         CancellationToken cancel
     )
     {
+        ArgumentNullException.ThrowIfNull(fields);
+        ArgumentNullException.ThrowIfNull(figures);
+        ArgumentNullException.ThrowIfNull(known);
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
-        List<(ReadingKind Kind, TypedLength Typed, bool Measured)> changed = [];
+        List<FigureSeen> changed = [];
         List<ReadingFact> unsaid = [];
         foreach (var kind in fields())
         {
-            if (!figures.TryGetValue(kind, out var text) || string.IsNullOrWhiteSpace(text))
+            if (figures.GetValueOrDefault(kind) is not { } input || IsBlank(input))
                 continue;
-            if (LookedFor.Is(kind) && LookedFor.IsNotLooked(text))
+            if (LookedFor.Is(kind) && LookedFor.IsNotLooked(input.Text))
             {
                 if (known(kind) is { } said)
                     unsaid.Add(said);
                 continue;
             }
-            if (LookedFor.Is(kind) && LookedFor.IsNone(text))
-                text = "0";
-            var typed = ReadLength($"Figures[{kind}]", text, Reader.Unit, allowZero: true);
+            var none = LookedFor.Is(kind) && LookedFor.IsNone(input.Text);
+            var typed = ReadLength(none ? input with { Text = "0" } : input, LengthRule.Depth);
+            var sent = SentFor(kind);
             // What the field showed is what is on record, rounded for the reader; only what was typed anew is a fact.
-            if (typed is not null && (text.Trim() != TextOf(known(kind)) || SentFor(kind) is not null))
-                changed.Add((kind, typed, !LookedFor.Is(kind) || typed.Value > Length.Zero || SentFor(kind) is not null));
-        }
-        if (!ModelState.IsValid || IsStale())
-            return await ShowAsync(cancel);
-        foreach (var (kind, typed, measured) in changed)
-        {
+            if (typed is null || ((none ? "0" : input.Text.Trim()) == TextOf(known(kind)) && sent is null))
+                continue;
             // "None" is said by eye, also as a 0 that no gauge has sent.
-            var gauge = measured ? Record.Shop.GaugeFor(kind) : null;
-            MeasureCommands.RecordReading(
-                Record,
-                kind,
-                null,
-                typed,
-                Reader.Unit,
-                gauge,
-                Actor,
-                gauge is null ? null : new(Line: SentFor(kind))
-            );
+            var measured = !LookedFor.Is(kind) || typed.Value > Length.Zero || sent is not null;
+            changed.Add(new(kind, typed, measured ? Record.Shop.GaugeFor(kind) : null, sent));
         }
-        foreach (var said in unsaid)
-            MeasureCommands.Withdraw(Record, said, "Not looked at", Actor);
-        if (changed.Count + unsaid.Count > 0 && !await SaveAsync(cancel))
-            return await ShowAgainAsync(cancel);
-        return Redirect(Request.Path + Request.QueryString.Value?.Replace("?handler=Figures", "", StringComparison.Ordinal));
+        if (!ModelState.IsValid)
+            return await ShowAsync(cancel);
+        var there = Request.Path + Request.QueryString.Value?.Replace("?handler=Figures", "", StringComparison.Ordinal);
+        return changed.Count + unsaid.Count == 0
+            ? Redirect(there)
+            : await AnswerAsync(await MeasureCommands.RecordFiguresAsync(Action, changed, unsaid, Reader.Unit, cancel), there, cancel);
     }
 
     /// <summary>The line with which a gauge sent this figure, unless that line is stored already.</summary>
@@ -528,9 +462,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     private async Task<IActionResult> AnswerAsync(CancellationToken cancel)
     {
         if (IsOutbox)
-            return new JsonResult(
-                new { state = Question is null ? "wrong" : "asks", text = Trouble ?? Question ?? WrongWith(nameof(Entry)) }
-            );
+            return new JsonResult(new { state = Question is null ? "wrong" : "asks", text = Trouble ?? Question ?? Wrong(nameof(Entry)) });
         return await ShowAsync(cancel);
     }
 }

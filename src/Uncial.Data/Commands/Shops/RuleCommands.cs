@@ -1,0 +1,103 @@
+using Uncial.Core;
+using Uncial.Core.Planning;
+
+namespace Uncial.Data.Commands;
+
+/// <summary>The rules of the shop are changed.</summary>
+public static class RuleCommands
+{
+    /// <summary>
+    /// Puts rules in force; those that derive a laxer machine-to take a signature and a reason. The database writes them to the shop.
+    /// </summary>
+    /// <param name="action">The action.</param>
+    /// <param name="shop">The shop, tracked.</param>
+    /// <param name="rules">The rules that are to hold.</param>
+    /// <param name="technique">Key of the technique that is tried first.</param>
+    /// <param name="reason">Why they are made laxer.</param>
+    /// <param name="typed">The signature as typed.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<Refusal?> KeepAsync(
+        ShopAction action,
+        Shop shop,
+        ShopRules rules,
+        string technique,
+        string? reason,
+        SignatureTyped typed,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        ArgumentNullException.ThrowIfNull(shop);
+        ArgumentNullException.ThrowIfNull(rules);
+        if (!action.Actor.IsAtLeast(Role.Owner))
+            return new Refusal.NeedsRole(Role.Owner);
+        if (action.Seen != shop.Turn)
+            return new Refusal.Outdated(null);
+        LeadSigned? signed = null;
+        if (rules.DerivesLaxerThan(shop.Rules))
+        {
+            if (Text.Trimmed(reason) is null)
+                return new Refusal.Missing(Answer.Reason);
+            var given = await action.Db.SignAsync(
+                typed,
+                new(null, SignedFor.LaxerRules, [Signature.OfRules(shop.RulesId)], reason!),
+                cancel
+            );
+            if (given.Refusal is { } unsigned)
+                return unsigned;
+            signed = given.Value;
+        }
+        await using var transaction = signed?.Transaction ?? await action.Db.Database.BeginTransactionAsync(cancel);
+        if (rules != shop.Rules)
+            action.Db.RuleChanges.Add(
+                new()
+                {
+                    After = rules,
+                    Reason = signed is null ? null : Text.Trimmed(reason),
+                    SignatureId = signed?.Id,
+                    At = action.Actor.At,
+                    ById = action.Actor.Id,
+                }
+            );
+        shop.DefaultTechnique = technique;
+        shop.Turn++;
+        if (await action.Db.TrySaveAsync(cancel) is { } refusal)
+            return refusal;
+        await transaction.CommitAsync(cancel);
+        return null;
+    }
+
+    /// <summary>Enters a technique of the shop's own or changes it.</summary>
+    /// <param name="action">The action.</param>
+    /// <param name="shop">The shop, with its techniques.</param>
+    /// <param name="technique">The technique; null for a new one.</param>
+    /// <param name="spec">What it is.</param>
+    /// <param name="retired">It is not used any more.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static Task<Result<ShopTechnique>> KeepTechniqueAsync(
+        ShopAction action,
+        Shop shop,
+        ShopTechnique? technique,
+        Technique spec,
+        bool retired,
+        CancellationToken cancel
+    )
+    {
+        ArgumentNullException.ThrowIfNull(action);
+        ArgumentNullException.ThrowIfNull(shop);
+        return action.RunAsync<ShopTechnique>(
+            Role.Owner,
+            technique?.Turn ?? 0,
+            () =>
+            {
+                if (technique is null)
+                    shop.OwnTechniques.Add(technique = new() { ShopId = shop.Id, Spec = spec });
+                technique.Spec = spec;
+                technique.RetiredAt = retired ? technique.RetiredAt ?? action.Actor.At : null;
+                technique.Turn++;
+                return technique;
+            },
+            cancel
+        );
+    }
+}
