@@ -108,7 +108,7 @@ internal sealed partial class Operator
         };
         var options = PassPlanner.Plan(request).Options;
         var option = variant.ProbesFirst && options[^1] is { Key: ProbePass.Key } probe ? probe : options[0];
-        if (!option.CanStart || option.Passes.Count == 0 || option.Notes.Any(n => n.Code == PassPlanner.ShortAtCheckpoint))
+        if (!option.CanStart || option.Passes.Count == 0 || option.Notes.Any(n => n is Note.ShortAtCheckpoint))
         {
             PlanCommands.LeaveUncut(Now(), request, scuffed: false, Actor);
             return so;

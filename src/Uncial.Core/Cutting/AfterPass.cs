@@ -101,7 +101,7 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             {
                 var by = left[i] - Length.Max(Length.Zero, plan.Sides[i].Need - depth[i]);
                 if (by != Length.Zero)
-                    notes.Add(new(by > Length.Zero ? "needsMore" : "needsLess", by.Abs(), left[i], Subject: Side(i)));
+                    notes.Add(by > Length.Zero ? new Note.NeedsMore(by, left[i], Side(i)) : new Note.NeedsLess(by.Abs(), left[i], Side(i)));
             }
             var ledger = new Ledger(plan, depth, steps);
             var stop = measured is { } size && Contradicts(ledger, size);
@@ -140,14 +140,14 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
                 steps.Add("needSeen", "{0} + {1} + {2}", estimate.Value, Side(i), r.Greatest, side.Groove, side.Relief);
             }
             else
-                notes.Add(new("tooLittleTouched", Subject: Side(i)));
+                notes.Add(new Note.TooLittleTouched(Side(i)));
             if (d >= need)
             {
                 // Dark where it should be clean: the metal is right and the figures were not.
-                notes.Add(new("darkBeyondNeed", need, d, Subject: Side(i)));
+                notes.Add(new Note.DarkBeyondNeed(need, d, Side(i)));
                 // A groove read too shallow looks like this: it is read again, not only cut away.
                 if (seen[i].GrooveLeft is not { } left || left == Length.Zero)
-                    notes.Add(new("grooveAgain", Subject: Side(i)));
+                    notes.Add(new Note.GrooveAgain(Side(i)));
                 // A run-out that was measured stands: the cut was shallower than the dial says, or a low land deeper than it was read.
                 if (!side.RunoutAssumed && side.Runout is not null)
                     return d + Length.Max(q, plan.Dial.Allowance);
@@ -164,9 +164,7 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
             }
             // Measured on the lathe: the estimate only warns, and only where its whole range is off by half as much again.
             if (side.Runout is { } known && known > Length.Zero && (seenRunout.Least > 1.5m * known || 1.5m * seenRunout.Greatest < known))
-                notes.Add(
-                    new("coverageDisagrees", known, seenRunout.Least > known ? seenRunout.Least : seenRunout.Greatest, Subject: Side(i))
-                );
+                notes.Add(new Note.CoverageDisagrees(known, seenRunout.Least > known ? seenRunout.Least : seenRunout.Greatest, Side(i)));
             return need;
         }
 
@@ -234,11 +232,11 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
         {
             var (dial, stop, byDial, bySize) = ledger.Enter(size);
             if (size.SpotIsBright && !stop)
-                notes.Add(new("touchFromSize", size.Size));
+                notes.Add(new Note.TouchFromSize(size.Size));
             if (dial is DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal)
-                notes.Add(new("dialFactorOfTwo", byDial, bySize));
+                notes.Add(new Note.DialFactorOfTwo(byDial, bySize));
             else if (stop)
-                notes.Add(new("dialOrZeroWrong", byDial, bySize));
+                notes.Add(new Note.DialOrZeroWrong(byDial, bySize));
             return stop;
         }
     }

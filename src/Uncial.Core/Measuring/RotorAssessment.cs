@@ -285,30 +285,30 @@ public static class RotorAssessment
         {
             List<Note> notes = [];
             if (places < 3)
-                notes.Add(new("tooFewPlaces"));
+                notes.Add(new Note.TooFewPlaces());
             else if (places < FullRound)
-                notes.Add(new("variationLowerBound", variation));
+                notes.Add(new Note.VariationLowerBound(variation));
             if (measured.Outer is null)
-                notes.Add(new("runoutAssumed", runout.Outer, Subject: "outer"));
+                notes.Add(new Note.RunoutAssumed(runout.Outer, "outer"));
             if (measured.Inner is null)
-                notes.Add(new("runoutAssumed", runout.Inner, Subject: "inner"));
+                notes.Add(new Note.RunoutAssumed(runout.Inner, "inner"));
             foreach (var (side, face) in new[] { ("Outer", rotor.Faces.Outer), ("Inner", rotor.Faces.Inner) })
             {
                 if (face.Groove is null)
-                    notes.Add(new("notLookedAt", Subject: "groove" + side));
+                    notes.Add(new Note.NotLookedAt("groove" + side));
                 if (face.Relief is null)
-                    notes.Add(new("notLookedAt", Subject: "relief" + side));
+                    notes.Add(new Note.NotLookedAt("relief" + side));
             }
             if (agree == false)
-                notes.Add(new("figuresDisagree", variation, runout.Outer + runout.Inner));
+                notes.Add(new Note.FiguresDisagree(variation, runout.Outer + runout.Inner));
             if (worst is not null && worst.Least < least - u)
-                notes.Add(new("lookHere", worst.Least, Degrees: Math.Round(worst.LeastAt.Degrees, 0)));
-            if (taper > u)
-                notes.Add(new("thinInside", taper));
-            if (taper < -u)
-                notes.Add(new("thinOutside", -taper));
+                notes.Add(new Note.LookHere(worst.Least, Math.Round(worst.LeastAt.Degrees, 0)));
+            if (taper is { } inside && inside > u)
+                notes.Add(new Note.ThinInside(inside));
+            if (taper is { } outside && outside < -u)
+                notes.Add(new Note.ThinOutside(-outside));
             if (rotor.Limits.MachineToDerived)
-                notes.Add(new("machineToDerived", rotor.Limits.MachineTo));
+                notes.Add(new Note.MachineToDerived(rotor.Limits.MachineTo));
             return [.. notes];
         }
     }

@@ -131,12 +131,12 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
     private static Note? Refusal(PartKind part, Length diameter, MountShape shape, Lathe lathe)
     {
         if (lathe.RangeOf(part) is not { } range)
-            return new(part == PartKind.Rotor ? "takesNoRotors" : "takesNoDrums", Subject: lathe.Name);
+            return part == PartKind.Rotor ? new Note.TakesNoRotors(lathe.Name) : new Note.TakesNoDrums(lathe.Name);
         if (diameter > range.Greatest)
-            return new("partTooLarge", diameter, range.Greatest);
+            return new Note.PartTooLarge(diameter, range.Greatest);
         if (diameter > Length.Zero && diameter < range.Least)
-            return new("partTooSmall", diameter, range.Least);
-        return lathe.Kind == LatheKind.Grinder && shape.Hubbed ? new("hubNotFlat") : null;
+            return new Note.PartTooSmall(diameter, range.Least);
+        return lathe.Kind == LatheKind.Grinder && shape.Hubbed ? new Note.HubNotFlat() : null;
     }
 
     private static Mounting OnTable(Lathe lathe, MountShape shape, Length diameter)
@@ -150,7 +150,7 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                 new(PieceRole.Plate, null, Length.Zero, table, lathe.Rotors.Greatest, lathe.Rotors.Greatest, Length.Zero),
                 new(PieceRole.Part, null, table, table + web, face, face, shape.Hole ?? Length.Zero),
             ],
-            [new("onTable")]
+            [new Note.OnTable()]
         );
     }
 
@@ -173,10 +173,10 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                 .ToList();
             if (cones.Count == 0)
             {
-                misfits.Add(Nearest("noCone", AdapterKind.Cone, hole));
+                misfits.Add(Nearest(AdapterKind.Cone, hole));
                 return;
             }
-            var seats = Seats(AdapterKind.Cup, "noCup");
+            var seats = Seats(AdapterKind.Cup);
             if (seats.Count == 0)
                 return;
             // The cone stands in the cups, so the largest cup that seats is looked for among those that it goes into.
@@ -184,7 +184,7 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
             {
                 if (cones.Find(c => c.Greatest < cup.Recess) is not { } cone)
                 {
-                    misfits.Add(new("coneTooWideForCup", cones[0].Greatest, cup.Recess, Subject: cup.Name));
+                    misfits.Add(new Note.ConeTooWideForCup(cones[0].Greatest, cup.Recess, cup.Name));
                     continue;
                 }
                 if (!Fill(cup.Height, shape.Web!.Value, cup.Height, out var inner, out var outer))
@@ -196,9 +196,9 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                         cup.Outside,
                         Stack(cup, cone, inner, outer),
                         [
-                            new("coneEnters", cone.Least, cone.Greatest, (decimal)Math.Round(cone.Enters(hole) * 100), cone.Name),
+                            new Note.ConeEnters(cone.Least, cone.Greatest, (decimal)Math.Round(cone.Enters(hole) * 100), cone.Name),
                             CupNote(cup),
-                            .. inner.Count + outer.Count > 0 ? new[] { new Note("spacersFill", Sum(inner), Sum(outer)) } : [],
+                            .. inner.Count + outer.Count > 0 ? new[] { new Note.SpacersFill(Sum(inner), Sum(outer)) } : [],
                         ]
                     )
                 );
@@ -211,10 +211,10 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
             var hole = shape.Hole!.Value;
             if (Of(AdapterKind.Chuck).Where(c => hole >= c.Least && hole <= c.Greatest).MinBy(c => c.Greatest - c.Least) is not { } chuck)
             {
-                misfits.Add(Nearest("noChuck", AdapterKind.Chuck, hole));
+                misfits.Add(Nearest(AdapterKind.Chuck, hole));
                 return;
             }
-            if (Seats(AdapterKind.Plate, "noPlate") is not [var plate, ..])
+            if (Seats(AdapterKind.Plate) is not [var plate, ..])
                 return;
             if (!Fill(chuck.Height + plate.Height, shape.Web!.Value, Length.Zero, out var inner, out _, nut: false))
                 return;
@@ -240,8 +240,8 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                     plate.Outside,
                     stack,
                     [
-                        new("chuckGrips", chuck.Least, chuck.Greatest, Subject: chuck.Name),
-                        new("largestPlate", plate.Outside, shape.Register, Subject: plate.Name),
+                        new Note.ChuckGrips(chuck.Least, chuck.Greatest, chuck.Name),
+                        new Note.LargestPlate(plate.Outside, shape.Register, plate.Name),
                     ]
                 )
             );
@@ -269,14 +269,8 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                     shape.RacesApart.Value,
                     stack,
                     [
-                        new(
-                            "raceConeEnters",
-                            shape.NearRace,
-                            null,
-                            (decimal)Math.Round(near.Enters(shape.NearRace.Value) * 100),
-                            near.Name
-                        ),
-                        new("raceConeEnters", shape.FarRace, null, (decimal)Math.Round(far.Enters(shape.FarRace.Value) * 100), far.Name),
+                        new Note.RaceConeEnters(shape.NearRace, (decimal)Math.Round(near.Enters(shape.NearRace.Value) * 100), near.Name),
+                        new Note.RaceConeEnters(shape.FarRace, (decimal)Math.Round(far.Enters(shape.FarRace.Value) * 100), far.Name),
                     ]
                 )
             );
@@ -293,11 +287,11 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                         jaws.Name,
                         grips,
                         Held(PieceRole.Chuck, jaws, grips),
-                        [new("jawsGrip", jaws.Least, jaws.Greatest, Subject: jaws.Name)]
+                        [new Note.JawsGrip(jaws.Least, jaws.Greatest, jaws.Name)]
                     )
                 );
             else
-                misfits.Add(Nearest("noJaws", AdapterKind.Jaws, grips));
+                misfits.Add(Nearest(AdapterKind.Jaws, grips));
             if (shape.Hubbed)
                 return;
             if (Of(AdapterKind.Plate).Where(p => p.Outside >= seat && p.Recess <= shape.Hole!.Value).MinBy(p => p.Outside) is { } plate)
@@ -307,11 +301,11 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                         plate.Name,
                         seat,
                         Held(PieceRole.Plate, plate, plate.Outside),
-                        [new("facePlateCarries", plate.Outside, seat, Subject: plate.Name)]
+                        [new Note.FacePlateCarries(plate.Outside, seat, plate.Name)]
                     )
                 );
             else
-                misfits.Add(new("noFacePlate", seat));
+                misfits.Add(new Note.NoFacePlate(seat));
         }
 
         private IReadOnlyList<StackPiece> Held(PieceRole role, Adapter holder, Length outside) =>
@@ -323,7 +317,7 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         private IEnumerable<Adapter> Of(AdapterKind kind) => fitting.Where(a => a.Kind == kind);
 
         /// <summary>Cups or plates that seat flat on the machined face and leave the cutter its room, the largest first.</summary>
-        private List<Adapter> Seats(AdapterKind kind, string misfit)
+        private List<Adapter> Seats(AdapterKind kind)
         {
             var (hole, register) = (shape.Hole!.Value, shape.Register!.Value);
             var seats = Of(kind)
@@ -332,13 +326,17 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                 .ToList();
             if (seats.Count == 0)
             {
-                misfits.Add(new(misfit, register, Of(kind).Select(a => (Length?)a.Outside).Min(), Subject: "register"));
+                var smallest = Of(kind).Select(a => (Length?)a.Outside).Min();
+                misfits.Add(kind == AdapterKind.Cup ? new Note.NoCup(register, smallest) : new Note.NoPlate(register, smallest));
                 return seats;
             }
             var most = part == PartKind.Drum && diameter > Length.Zero ? diameter - 2 * lathe.CutterRoom : (Length?)null;
             var leave = seats.Where(a => most is not { } room || a.Outside <= room).ToList();
             if (leave.Count == 0)
-                misfits.Add(new(misfit + "ForCutter", seats.Min(a => a.Outside), most));
+            {
+                var smallest = seats.Min(a => a.Outside);
+                misfits.Add(kind == AdapterKind.Cup ? new Note.NoCupForCutter(smallest, most) : new Note.NoPlateForCutter(smallest, most));
+            }
             return [.. leave.OrderByDescending(a => a.Outside)];
         }
 
@@ -346,8 +344,8 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         {
             var wider = Of(AdapterKind.Cup).Where(a => a.Count >= 2 && a.Outside > cup.Outside).MinBy(a => a.Outside);
             return wider is null || wider.Outside > shape.Register
-                ? new("largestCup", cup.Outside, shape.Register, Subject: cup.Name)
-                : new("cupLeavesCutter", cup.Outside, wider.Outside, Subject: cup.Name);
+                ? new Note.LargestCup(cup.Outside, shape.Register, cup.Name)
+                : new Note.CupLeavesCutter(cup.Outside, wider.Outside, cup.Name);
         }
 
         private Adapter? RaceCone(Length race, Adapter? except = null)
@@ -356,16 +354,29 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                 .Where(c => (c != except || c.Count >= 2) && c.Enters(race) is >= LeastEntry and <= MostEntry)
                 .MinBy(c => Math.Abs(c.Enters(race) - 0.5));
             if (cone is null)
-                misfits.Add(Nearest("noRaceCone", AdapterKind.RaceCone, race));
+                misfits.Add(Nearest(AdapterKind.RaceCone, race));
             return cone;
         }
 
-        private Note Nearest(string code, AdapterKind kind, Length wanted)
+        /// <summary>Nothing of a kind takes the hole or race: the nearest that there is.</summary>
+        private Note Nearest(AdapterKind kind, Length wanted)
         {
-            var nearest = Of(kind).MinBy(a => Length.Max(a.Least - wanted, wanted - a.Greatest).Millimetres);
-            return nearest is null
-                ? new(code + "AtAll", wanted)
-                : new(code, wanted, nearest.Greatest, nearest.Least.Millimetres, nearest.Name);
+            if (Of(kind).MinBy(a => Length.Max(a.Least - wanted, wanted - a.Greatest).Millimetres) is not { } nearest)
+                return kind switch
+                {
+                    AdapterKind.Cone => new Note.NoConeAtAll(wanted),
+                    AdapterKind.RaceCone => new Note.NoRaceConeAtAll(wanted),
+                    AdapterKind.Chuck => new Note.NoChuckAtAll(wanted),
+                    _ => new Note.NoJawsAtAll(wanted),
+                };
+            var (ends, begins, name) = (nearest.Greatest, nearest.Least.Millimetres, nearest.Name);
+            return kind switch
+            {
+                AdapterKind.Cone => new Note.NoCone(wanted, ends, begins, name),
+                AdapterKind.RaceCone => new Note.NoRaceCone(wanted, ends, begins, name),
+                AdapterKind.Chuck => new Note.NoChuck(wanted, ends, begins, name),
+                _ => new Note.NoJaws(wanted, ends, begins, name),
+            };
         }
 
         /// <summary>
@@ -383,7 +394,7 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
             bool KeepsOff(Length sum) => near + sum >= keepsOff;
             if (Subset(spacers, KeepsOff, byCount: true) is not { } few)
             {
-                misfits.Add(new("cannotKeepOff", shape.Depth, near + Sum(spacers)));
+                misfits.Add(new Note.CannotKeepOff(shape.Depth, near + Sum(spacers)));
                 return false;
             }
             inner = few;
@@ -400,12 +411,12 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
                 var (first, last) = (arbor.Room - arbor.Thread, arbor.Room - arbor.Nut);
                 if (filled > last)
                 {
-                    fails ??= new("stackTooLong", filled, last);
+                    fails ??= new Note.StackTooLong(filled, last);
                     continue;
                 }
                 if (Subset(rest, s => filled + s >= first && filled + s <= last, byCount: true) is not { } outside)
                 {
-                    fails ??= new("stackTooShort", filled + Sum(rest), first);
+                    fails ??= new Note.StackTooShort(filled + Sum(rest), first);
                     continue;
                 }
                 (inner, outer) = (inside, outside);

@@ -81,7 +81,7 @@ public sealed record SetUpCheck(
 
         var turn = (double)turned * Math.PI / 180;
         if (first.Arc < SmallestArc || second.Arc < SmallestArc)
-            return Unknown(new("arcTooShort"));
+            return Unknown(new Note.ArcTooShort());
         if (first.IsRing || second.IsRing)
             return FromRings(turn, tolerance, first, second);
 
@@ -91,7 +91,7 @@ public sealed record SetUpCheck(
         var partAt = ClockAngle.FromRadians(part.Phase);
         var setUpAt = ClockAngle.FromRadians(setUp.Phase);
         if (first.Runout is null && first.Depth is null)
-            return new(null, partAt, null, setUpAt, share, null, null, null, ByShare(share), [new("rough")])
+            return new(null, partAt, null, setUpAt, share, null, null, null, ByShare(share), [new Note.Rough()])
             {
                 Steps = ShareSteps(part, setUp, share),
             };
@@ -99,7 +99,7 @@ public sealed record SetUpCheck(
         List<Note> notes = [];
         var verdict = ByLength(setUp.Magnitude, tolerance);
         if (IsUncertain(first, second, turn, tolerance, division, verdict))
-            notes.Add(new("uncertain"));
+            notes.Add(new Note.Uncertain());
         var (v1, v2) = (Mm(first.Vector().Magnitude), Mm(second.Vector().Magnitude));
         var (p, s) = (Mm(part.Magnitude), Mm(setUp.Magnitude));
         var left = kind == PartKind.Drum ? s / 2 : s;
@@ -126,7 +126,7 @@ public sealed record SetUpCheck(
             tolerance
         );
         if (v2 < p)
-            notes.Add(new("savesNow", p - v2, s));
+            notes.Add(new Note.SavesNow(p - v2, s));
         return new(p, partAt, s, setUpAt, share, v1 - p, v2 - p, left, verdict, notes) { Steps = steps.All };
     }
 
@@ -144,11 +144,11 @@ public sealed record SetUpCheck(
         if (scratch is not { Arc: { } arc, Depth: { } depth })
             throw new ArgumentException("A scratch has an arc and a depth.", nameof(scratch));
         if (arc < 180 || !rules.AcceptHalfRoundScratch)
-            return Unknown(new("oneScratchOnly"));
+            return Unknown(new Note.OneScratchOnly());
         var most = scratch.IsRing ? depth : 2 * depth;
         var steps = new Steps();
         steps.Add("runoutAtMost", scratch.IsRing ? "{0}" : "2 · {0}", most, null, depth);
-        return new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new("halfRoundAccepted", most)])
+        return new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new Note.HalfRoundAccepted(most)])
         {
             Steps = steps.All,
         };
@@ -161,10 +161,10 @@ public sealed record SetUpCheck(
     /// <param name="arc">Extent of one arc, degrees.</param>
     /// <param name="opposite">Extent of the other.</param>
     public static SetUpCheck OfOval(decimal arc, decimal opposite) =>
-        arc < SmallestArc || opposite < SmallestArc ? Unknown(new("arcTooShort"))
+        arc < SmallestArc || opposite < SmallestArc ? Unknown(new Note.ArcTooShort())
         : Math.Abs(arc - opposite) <= SmallestArc
-            ? new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new("ovalIsThePartsOwn")])
-        : Unknown(new("ovalAndOffCentre"));
+            ? new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new Note.OvalIsThePartsOwn()])
+        : Unknown(new Note.OvalAndOffCentre());
 
     /// <summary>Whether a turn is far enough from a whole one to tell part and set-up apart.</summary>
     public static bool TurnTells(decimal turned) => ClockAngle.FromDegrees(turned).Degrees is > 30 and < 330;
@@ -228,7 +228,7 @@ public sealed record SetUpCheck(
     private static SetUpCheck FromRings(double turn, Length tolerance, RunoutMark first, RunoutMark second)
     {
         if (first.Depth is not { } depth1 || second.Depth is not { } depth2)
-            return Unknown(new("ringWithoutDepth"));
+            return Unknown(new Note.RingWithoutDepth());
         double Size(RunoutMark mark, Length depth) => mark.IsRing ? (double)depth.Millimetres : mark.Vector().Magnitude;
         var (m1, m2) = (Size(first, depth1), Size(second, depth2));
         var span = 2 * Math.Abs(Math.Sin(turn / 2));
@@ -260,7 +260,7 @@ public sealed record SetUpCheck(
             null,
             null,
             verdict,
-            [new("fullRing", Length.FromTrigonometry(upper, Toward.Greater))]
+            [new Note.FullRing(Length.FromTrigonometry(upper, Toward.Greater))]
         )
         {
             Steps = steps.All,

@@ -99,10 +99,9 @@ public static class PassPlanner
             var depth = passes.Sum(p => p.Divisions[i]) * q;
             if (depth < request.Sides[i].Need)
                 notes.Add(
-                    new(
-                        "staysDark",
+                    new Note.StaysDark(
                         request.Sides[i].Need - depth,
-                        Subject: request.Kind == PartKind.Drum ? "bore"
+                        request.Kind == PartKind.Drum ? "bore"
                             : i == 0 ? "outer"
                             : "inner"
                     )
@@ -117,9 +116,9 @@ public static class PassPlanner
             var depths = passes[p].Divisions.Where(d => d > 0).Select(d => d * q).ToList();
             var number = (p + 1).ToString(System.Globalization.CultureInfo.InvariantCulture);
             if (depths.Min() < least)
-                notes.Add(new("passShallow", depths.Min(), least, Subject: number));
+                notes.Add(new Note.PassShallow(depths.Min(), least, number));
             if (depths.Max() > most)
-                notes.Add(new("passDeep", depths.Max(), most, Subject: number));
+                notes.Add(new Note.PassDeep(depths.Max(), most, number));
         }
         steps.Add("metal", "{0} · {1}", metal, null, laid.Total, q);
         steps.Add("waste", "{0} − {1}", metal - needed, null, metal, needed);
@@ -163,7 +162,7 @@ public static class PassPlanner
                 metal,
                 waste,
                 passes,
-                passes.Any(p => p.TurnFirst) ? [new("turnedRound", request.SecondChuckingRunout)] : []
+                passes.Any(p => p.TurnFirst) ? [new Note.TurnedRound(request.SecondChuckingRunout)] : []
             )
             {
                 Steps = steps.All,
@@ -238,16 +237,9 @@ public static class PassPlanner
             ? option
             : option with
             {
-                Notes = [.. option.Notes, new(ShortAtCheckpoint, checkpoints.ShortAtCheckpoint)],
+                Notes = [.. option.Notes, new Note.ShortAtCheckpoint(checkpoints.ShortAtCheckpoint)],
             };
     }
-
-    /// <summary>
-    /// Note on a plan that can be started and will hardly be finished: a pass behind a measurement would still end past machine-to, if
-    /// the part
-    /// then measures what the plan expects.
-    /// </summary>
-    public const string ShortAtCheckpoint = "shortAtCheckpoint";
 
     /// <summary>Says where a technique's least depths force more metal than another would take.</summary>
     private static PlanOption WithDeadZone(PlanOption option, long[] need, Length q, PlanOption least)
@@ -262,11 +254,6 @@ public static class PassPlanner
                 over += pass.Divisions[side];
             most = Math.Max(most, over);
         }
-        return most <= 0
-            ? option
-            : option with
-            {
-                Notes = [.. option.Notes, new("moreThanNeeded", most * q, least.Metal, Subject: least.Key)],
-            };
+        return most <= 0 ? option : option with { Notes = [.. option.Notes, new Note.MoreThanNeeded(most * q, least.Metal, least.Key)] };
     }
 }

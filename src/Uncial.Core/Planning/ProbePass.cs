@@ -75,9 +75,9 @@ public static class ProbePass
         steps.Add("metal", "{0} · {1}", total, null, laid.Total, q);
         steps.Add("probeExpected", "", expected, null);
         var needed = request.Sides.Aggregate(Length.Zero, (sum, s) => sum + s.Need);
-        List<Note> notes = [new("probeExpects", expected, total)];
+        List<Note> notes = [new Note.ProbeExpects(expected, total)];
         if (laid.ShortAtCheckpoint > Length.Zero)
-            notes.Add(new(PassPlanner.ShortAtCheckpoint, laid.ShortAtCheckpoint));
+            notes.Add(new Note.ShortAtCheckpoint(laid.ShortAtCheckpoint));
         return new(Key, null, laid.Start, total, total - needed, laid.Passes, notes) { Steps = steps.All };
     }
 

@@ -123,7 +123,7 @@ public sealed record Judgement(
         ArgumentNullException.ThrowIfNull(part);
         ArgumentNullException.ThrowIfNull(rules);
         if (part.Readings.Count == 0)
-            return new(null, null, Verdict.NotEnough, Verdict.NotEnough, Decision.MeasureAgain, null, null, null, [new("noReadings")]);
+            return new(null, null, Verdict.NotEnough, Verdict.NotEnough, Decision.MeasureAgain, null, null, null, [new Note.NoReadings()]);
         return new Bench(part, rules).Judge();
     }
 
@@ -265,7 +265,7 @@ public sealed record Judgement(
                 .Select(Place.Of(kind, part.Uncertainty))
                 .MinBy(p => Limits.Margin(kind, p.Size, worst))!;
             if (deciding.Disagrees)
-                notes.Add(new("repeatsDisagree", deciding.Sizes.Min(), deciding.Sizes.Max()));
+                notes.Add(new Note.RepeatsDisagree(deciding.Sizes.Min(), deciding.Sizes.Max()));
             else if (deciding.Sizes.Length > 1)
                 steps.AddOver("worstMean", "mean", deciding.Size, null, [.. deciding.Sizes.Select(r => (Term)r)]);
             return deciding.Size;
@@ -302,7 +302,7 @@ public sealed record Judgement(
             if (deciding is not { } place || (toDiscard >= near && toMachineTo.Abs() >= near))
                 return true;
             if (place.Sizes.Length == 1)
-                notes.Add(new("readTwice", place.Size, place.Station, place.Degrees));
+                notes.Add(new Note.ReadTwice(place.Size, place.Station, place.Degrees));
             return place is { Sizes.Length: > 1, Disagrees: false };
         }
 
@@ -318,7 +318,7 @@ public sealed record Judgement(
                         .. part.ReliefLeft is null && !part.TurnedBright ? ["relief"] : Array.Empty<string>(),
                     ];
             foreach (var what in missing)
-                notes.Add(new("notLookedAt", Subject: what));
+                notes.Add(new Note.NotLookedAt(what));
             return missing.Count == 0;
         }
 
@@ -334,7 +334,7 @@ public sealed record Judgement(
             if (toDiscard < (evidence.Allowance ?? Length.Zero) + lower.Total)
                 return true;
             foreach (var what in part.SaidByEye)
-                notes.Add(new("lookAgain", rules.LookAgainWithin, Subject: what));
+                notes.Add(new Note.LookAgain(rules.LookAgainWithin, what));
             return false;
         }
 
@@ -377,9 +377,9 @@ public sealed record Judgement(
                     notes.Add(why);
             }
             if (u == Length.Zero)
-                Unmet(new("noUncertainty"));
+                Unmet(new Note.NoUncertainty());
             if (!part.ReadingsAreFit)
-                Unmet(new("readingsNotFit"));
+                Unmet(new Note.ReadingsNotFit());
             if (evidence.Allowance is not { } h)
                 sure = false;
             else
@@ -400,15 +400,15 @@ public sealed record Judgement(
                 );
                 if (!keeps)
                     Unmet(
-                        margin < u ? new("tooClose", margin, u)
-                        : margin < u + h ? new("spread", h, margin - u)
-                        : lower.Groove + lower.Relief > Length.Zero ? new("groove", lower.Groove + lower.Relief, margin - h - lower.Both)
-                        : new("unturned", margin - h, lower.Both)
+                        margin < u ? new Note.TooClose(margin, u)
+                        : margin < u + h ? new Note.Spread(h, margin - u)
+                        : lower.Groove + lower.Relief > Length.Zero ? new Note.Groove(lower.Groove + lower.Relief, margin - h - lower.Both)
+                        : new Note.Unturned(margin - h, lower.Both)
                     );
             }
             foreach (var fit in evidence.Fits)
                 if (Limits.Margin(kind, fit.Worst, limit) < fit.Uncertainty)
-                    Unmet(new("readHere", fit.Worst, Degrees: Math.Round(fit.Degrees, 0)));
+                    Unmet(new Note.ReadHere(fit.Worst, Math.Round(fit.Degrees, 0)));
             return sure;
         }
     }

@@ -25,14 +25,14 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         }
         if (fullest is null)
         {
-            notes.Add(stations.Max(s => s.Spots.Length) < 3 ? new("tooFewPlaces") : new("placesTooFarApart"));
+            notes.Add(stations.Max(s => s.Spots.Length) < 3 ? new Note.TooFewPlaces() : new Note.PlacesTooFarApart());
             return null;
         }
         foreach (var station in stations)
         {
             if (HasItsOwn(station) || HasTheShapeOf(station, fullest))
                 continue;
-            notes.Add(new("readAround", station.Station));
+            notes.Add(new Note.ReadAround(station.Station));
             return null;
         }
         return most;
@@ -46,7 +46,7 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         {
             if (!bright && !DrumDepths.SpeakForTheBand(bore.Span, part.Band))
             {
-                notes.Add(new("readMoreDepths"));
+                notes.Add(new Note.ReadMoreDepths());
                 return null;
             }
             var hidden = bright ? HiddenByParallelism(bore.Span) : Length.Zero;
@@ -54,7 +54,7 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
             return hidden;
         }
         if (bore.Shape is not null)
-            notes.Add(new("readAround", bore.Unlike[0].Station));
+            notes.Add(new Note.ReadAround(bore.Unlike[0].Station));
         else if (bright && bore.Depths.Max(s => s.Spots.Length) >= 2)
         {
             var (least, greatest, hidden) = (
@@ -66,7 +66,7 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
             return greatest - least + hidden;
         }
         else
-            notes.Add(new("roundnessNotProven"));
+            notes.Add(new Note.RoundnessNotProven(null));
         return null;
     }
 

@@ -51,8 +51,8 @@ public sealed class ConfirmState
     public Note? DialNote =>
         (Dial, DialAndMetal) switch
         {
-            (DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal, { } d) => new("dialFactorOfTwo", d.ByDial, d.BySize),
-            (DialAgreement.Drifts, { } d) => new("dialDrifts", d.ByDial, d.BySize),
+            (DialAgreement.TwiceTheMetal or DialAgreement.HalfTheMetal, { } d) => new Note.DialFactorOfTwo(d.ByDial, d.BySize),
+            (DialAgreement.Drifts, { } d) => new Note.DialDrifts(d.ByDial, d.BySize),
             _ => null,
         };
 
@@ -165,7 +165,7 @@ public sealed class ConfirmState
     public static IReadOnlyList<ReadingKind> LookAgain(Judgement judgement)
     {
         ArgumentNullException.ThrowIfNull(judgement);
-        return [.. judgement.Notes.Where(n => n.Code == "lookAgain").Select(n => KindOf(n.Subject!))];
+        return [.. judgement.Notes.Where(n => n is Note.LookAgain).Select(n => KindOf(n.Subject!))];
     }
 
     private (ReadingKind Groove, ReadingKind Relief)[] DepthsOfFaces =>

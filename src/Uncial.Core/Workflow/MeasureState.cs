@@ -282,9 +282,9 @@ public sealed class MeasureState
     {
         ArgumentNullException.ThrowIfNull(note);
         // Core speaks of a rotor's radius, a place of how far in from the edge it lies.
-        return note is not { Code: "readTwice", Degrees: { } degrees }
+        return note is not Note.ReadTwice { At: var degrees, Station: var station }
             ? null
-            : new(degrees, IsRotor ? facts.Diameter / 2 - note.Second : note.Second);
+            : new(degrees, IsRotor ? facts.Diameter / 2 - station : station);
     }
 
     /// <summary>Sizes that were read after so many cuts.</summary>

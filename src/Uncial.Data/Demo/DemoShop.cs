@@ -279,7 +279,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         var plan = MountingPlan.For(record.Kind, record.Surface.Diameter, part.Shape!, record.Lathe.Profile, shop.AdaptersInUse);
         if (plan.Ways.Count == 0)
             throw new InvalidOperationException(
-                $"The demo part {part.Tag} cannot be mounted: {plan.Misfits.Concat(plan.Missing.Select(m => new Core.Note(m))).First().Code}."
+                $"The demo part {part.Tag} cannot be mounted: {plan.Misfits.Select(m => m.Code).Concat(plan.Missing).First()}."
             );
         MountCommands.Mount(record, record.Lathe, plan.Ways[0], damped: true, found, Actor);
         await db.SaveChangesAsync();
@@ -343,7 +343,7 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
         foreach (var kind in Record(part).Confirming.NotLookedAt)
             await FigureAsync(part, kind, "0");
         // Near a limit the worst place is read twice.
-        if (Record(part).Confirming.Judge(readingsAreFit: true).Notes.FirstOrDefault(n => n.Code == "readTwice") is { } twice)
+        if (Record(part).Confirming.Judge(readingsAreFit: true).Notes.FirstOrDefault(n => n is Core.Note.ReadTwice) is { } twice)
         {
             var record = Record(part);
             var first = record.Measuring.Sizes.First(r =>

@@ -50,10 +50,12 @@ public static partial class Words
     public static string Of(Note note, LengthUnit unit)
     {
         ArgumentNullException.ThrowIfNull(note);
-        if (note is { Code: "notLookedAt", Subject: { } what })
+        if (note is Note.NotLookedAt { What: var what })
             return Say("note.notLookedAt." + what);
-        if (note is { Code: "planOutlived", Subject: { } why })
+        if (note is Note.PlanOutlived { Change: var why })
             return Say("cut.outlived." + why);
+        if (note is Note.OfEarlierVersion { Name: var name })
+            return name;
         return Say(
             "note." + note.Code,
             Figure(note.Length, unit),
@@ -67,22 +69,16 @@ public static partial class Words
     public static IEnumerable<string> List(IEnumerable<Note> notes, LengthUnit unit)
     {
         var all = notes.ToList();
-        List<string> unseen =
-        [
-            .. all.Where(n => n is { Code: "notLookedAt", Subject: not null })
-                .Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant()),
-        ];
+        List<string> unseen = [.. all.OfType<Note.NotLookedAt>().Select(n => Looked(n.What))];
         if (unseen.Count > 0)
             yield return Say("note.notLookedAt", string.Join("; ", unseen));
-        List<string> byEye =
-        [
-            .. all.Where(n => n is { Code: "lookAgain", Subject: not null })
-                .Select(n => Say("look." + char.ToUpperInvariant(n.Subject![0]) + n.Subject[1..]).ToLowerInvariant()),
-        ];
+        List<string> byEye = [.. all.OfType<Note.LookAgain>().Select(n => Looked(n.What))];
         if (byEye.Count > 0)
             yield return Say("note.lookAgain", string.Join("; ", byEye));
-        foreach (var note in all.Where(n => n is not { Code: "notLookedAt" or "lookAgain", Subject: not null }))
+        foreach (var note in all.Where(n => n is not (Note.NotLookedAt or Note.LookAgain)))
             yield return Of(note, unit);
+
+        static string Looked(string what) => Say("look." + char.ToUpperInvariant(what[0]) + what[1..]).ToLowerInvariant();
     }
 
     /// <summary>What a step works out, with the side or pass that it is for.</summary>

@@ -109,11 +109,11 @@ public class AtTheLatheTests
             (same.Passes[i].SizeAfter, same.Passes[i].BoundAfter, same.Passes[i].MeasureFirst).ShouldBe(
                 (planned.Passes[i].SizeAfter, planned.Passes[i].BoundAfter, planned.Passes[i].MeasureFirst)
             );
-        Set("F12-10").Notes.ShouldContain(n => n.Code == "staysDark" && n.Length == Mm.Of(0.02m) && n.Subject == "outer");
+        Set("F12-10").Notes.ShouldContain(n => n is Note.StaysDark && n.Length == Mm.Of(0.02m) && n.Subject == "outer");
         Set("F14-8")
-            .Notes.ShouldContain(n => n.Code == "passShallow" && n.Length == Mm.Of(0.08m) && n.Second == Mm.Of(0.10m) && n.Subject == "1");
+            .Notes.ShouldContain(n => n is Note.PassShallow && n.Length == Mm.Of(0.08m) && n.Second == Mm.Of(0.10m) && n.Subject == "1");
         Set("R15-15.F20-10")
-            .Notes.ShouldContain(n => n.Code == "passDeep" && n.Length == Mm.Of(0.20m) && n.Second == Mm.Of(0.15m) && n.Subject == "2");
+            .Notes.ShouldContain(n => n is Note.PassDeep && n.Length == Mm.Of(0.20m) && n.Second == Mm.Of(0.15m) && n.Subject == "2");
         Set("F26-10").Refusal.ShouldBe(PlanRefusal.TooHeavy);
         var much = Set("R25-20.R20-20");
         (much.Refusal, much.Passes.Count).ShouldBe((PlanRefusal.Budget, 2));
@@ -155,18 +155,18 @@ public class AtTheLatheTests
             );
         var cut = plan.Passes[0].Depth[0];
         var more = Seen(3, Length.Zero);
-        var note = more.Notes.Single(n => n.Code == "needsMore");
+        var note = more.Notes.Single(n => n is Note.NeedsMore);
         (note.Subject, note.Second).ShouldBe(("outer", more.Request.Sides[0].Need));
         note.Length.ShouldBe(more.Request.Sides[0].Need - (Mm.Of(0.14m) - cut));
         // A full ring without a groove: nothing more is needed there, and it says so.
-        more.Notes.ShouldContain(n => n.Code == "needsLess" && n.Subject == "inner" && n.Length == Mm.Of(0.07m) - plan.Passes[0].Depth[1]);
+        more.Notes.ShouldContain(n => n is Note.NeedsLess && n.Subject == "inner" && n.Length == Mm.Of(0.07m) - plan.Passes[0].Depth[1]);
         // A groove on cut metal is believed beside dark places, too.
         var known = request with { Sides = [request.Sides[0] with { RunoutAssumed = false }, request.Sides[1]] };
         AfterPass
             .Read(known, [plan.Passes[0]], [], [new(6, Mm.Of(0.2m)), new(12, null)], null, ShopRules.Default)
             .Request.Sides[0]
             .Need.ShouldBe(Mm.Of(0.2m));
-        Seen(12, Mm.Of(0.03m)).Notes.ShouldContain(n => n.Code == "needsMore" && n.Subject == "inner" && n.Second == Mm.Of(0.03m));
+        Seen(12, Mm.Of(0.03m)).Notes.ShouldContain(n => n is Note.NeedsMore && n.Subject == "inner" && n.Second == Mm.Of(0.03m));
     }
 
     [Fact]

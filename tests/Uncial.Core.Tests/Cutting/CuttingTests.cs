@@ -113,9 +113,9 @@ public class CuttingTests
     {
         var dark = After(Request, 2, 9, 12);
         dark.Next.ShouldBe(NextStep.PlanAnew);
-        dark.Notes.ShouldContain(n => n.Code == "darkBeyondNeed" && n.Subject == "outer");
-        dark.Notes.ShouldContain(n => n.Code == "grooveAgain" && n.Subject == "outer");
-        After(Request, 2, 9, 12, groove: 0.05m).Notes.ShouldNotContain(n => n.Code == "grooveAgain"); // seen, so it is known
+        dark.Notes.ShouldContain(n => n is Note.DarkBeyondNeed && n.Subject == "outer");
+        dark.Notes.ShouldContain(n => n is Note.GrooveAgain && n.Subject == "outer");
+        After(Request, 2, 9, 12, groove: 0.05m).Notes.ShouldNotContain(n => n is Note.GrooveAgain); // seen, so it is known
         dark.Request.Sides[0].Need.ShouldBeGreaterThan(Length.Zero);
         dark.Request.Sides[1].Need.ShouldBe(Length.Zero);
         After(Request, 2, 12, 12, groove: 0.03m).Request.Sides[0].Need.ShouldBe(Mm.Of(0.03m));
@@ -129,7 +129,7 @@ public class CuttingTests
         After(assumed, 1, 4, 8).Next.ShouldBe(NextStep.PlanAnew);
         var doubted = After(Request, 1, 4, 8);
         doubted.Next.ShouldBe(NextStep.GoOn);
-        doubted.Notes.ShouldContain(n => n.Code == "coverageDisagrees");
+        doubted.Notes.ShouldContain(n => n is Note.CoverageDisagrees);
     }
 
     [Fact]
@@ -201,7 +201,7 @@ public class CuttingTests
         good.Request.Touch.ShouldBe(Request.Touch - metal - Mm.Of(0.01m));
         var doubled = After(Request, 1, 8, 9, new SizeSeen(Request.Touch - 2 * metal, true));
         doubled.Next.ShouldBe(NextStep.Stop);
-        doubled.Notes.ShouldContain(n => n.Code == "dialFactorOfTwo");
+        doubled.Notes.ShouldContain(n => n is Note.DialFactorOfTwo);
         // On a dark spot a size only proves, it does not set.
         After(Request, 1, 8, 9, new SizeSeen(Mm.Of(24.29m), false)).Request.Touch.ShouldBe(Request.Touch - metal);
     }
@@ -238,7 +238,7 @@ public class CuttingTests
         // Half the metal: the dial counts diameter. It is said, and it is not verified.
         var passes = PassPlanner.Plan(unproven).Options[0].Passes[0];
         var half = Measured(unproven, -(passes.Depth[0] + passes.Depth[1]).Millimetres / 2);
-        half.Notes.ShouldContain(n => n.Code == "dialFactorOfTwo");
+        half.Notes.ShouldContain(n => n is Note.DialFactorOfTwo);
         half.VerifiesDial.ShouldBeFalse();
         DialCheck.Verifies(Mm.Of(0.20m), Mm.Of(0.16m), Mm.Of(0.026m)).ShouldBeTrue(); // a drift is no factor of two
         DialCheck.Verifies(Mm.Of(0.20m), Mm.Of(0.11m), Mm.Of(0.026m)).ShouldBeFalse();

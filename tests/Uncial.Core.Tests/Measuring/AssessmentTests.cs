@@ -278,7 +278,7 @@ public class AssessmentTests
         };
         var figures = RotorAssessment.Assess(rotor, ShopRules.Default);
         (figures.Least, figures.Taper, figures.ThicknessVariation).ShouldBe((Mm.Of(24.22m), Mm.Of(0.08m), Mm.Of(0.01m)));
-        figures.Notes.ShouldContain(n => n.Code == "thinInside");
+        figures.Notes.ShouldContain(n => n is Note.ThinInside);
         RotorAssessment
             .Assess(rotor with { Readings = [.. rotor.Readings.Where(r => r.Station == Mm.Of(125))] }, ShopRules.Default)
             .Taper.ShouldBeNull();

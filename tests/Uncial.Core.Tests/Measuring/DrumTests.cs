@@ -122,7 +122,7 @@ public class DrumTests
             };
         var two = DrumAssessment.Assess(Read((0, 203.62m), (90, 203.62m)), ShopRules.Default);
         (two.Roundness!.Proven, two.Roundness.OutOfRound, two.Need).ShouldBe((false, Length.Zero, Length.Zero));
-        two.Notes.ShouldContain(n => n.Code == "roundnessNotProven");
+        two.Notes.ShouldContain(n => n is Note.RoundnessNotProven);
         var four = DrumAssessment.Assess(Read((0, 203.62m), (45, 203.86m), (90, 203.62m), (135, 203.38m)), ShopRules.Default);
         four.Need.ShouldBe(Mm.Of(0.24m));
         four.TouchCareful.ShouldBe(Mm.Of(203.38m));
@@ -185,7 +185,7 @@ public class DrumTests
         After(dark: 0, groove: 0).Next.ShouldBe(NextStep.Finished);
         // The dial counts diameter where depth was thought: half the metal, and it is said.
         var half = After(dark: 5, groove: null, new(request.Touch + passes[0].Depth[0], true));
-        half.Notes.ShouldContain(n => n.Code == "dialFactorOfTwo");
+        half.Notes.ShouldContain(n => n is Note.DialFactorOfTwo);
         half.Next.ShouldBe(NextStep.PlanAnew);
         // The reverse has taken twice the metal: stop.
         After(dark: 5, groove: null, new(request.Touch + 4 * passes[0].Depth[0], true)).Next.ShouldBe(NextStep.Stop);

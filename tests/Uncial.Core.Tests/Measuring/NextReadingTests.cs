@@ -91,12 +91,12 @@ public class NextReadingTests
                 },
                 ShopRules.Default
             );
-        Of(23.30m, "grooveOuter").Notes.ShouldContain(n => n.Code == "lookAgain" && n.Subject == "grooveOuter");
+        Of(23.30m, "grooveOuter").Notes.ShouldContain(n => n is Note.LookAgain && n.Subject == "grooveOuter");
         Of(23.30m, "grooveOuter").Decision.ShouldBe(Decision.MeasureAgain);
         Of(23.30m).Decision.ShouldBe(Decision.LeadOnly);
         Of(23.80m, "grooveOuter").Decision.ShouldBe(Decision.Release);
         // Too close to call whatever the gauge shows: looking again is not asked for.
-        Of(23.03m, "grooveOuter").Notes.ShouldNotContain(n => n.Code == "lookAgain");
+        Of(23.03m, "grooveOuter").Notes.ShouldNotContain(n => n is Note.LookAgain);
     }
 
     [Fact]
@@ -128,7 +128,7 @@ public class NextReadingTests
             var probe = plan.Options[^1];
             (probe.Key, probe.CanStart).ShouldBe((ProbePass.Key, true));
             plan.Recommended.ShouldBe("working"); // it is offered, not imposed
-            var expects = probe.Notes.Single(n => n.Code == "probeExpects");
+            var expects = probe.Notes.Single(n => n is Note.ProbeExpects);
             expects.Length!.Value.ShouldBeLessThan(probe.Metal!.Value);
             probe.Passes.ShouldAllBe(p => p.BoundAfter >= Mm.Of(23m));
             // What it has cut is gone: it is not offered again.

@@ -140,7 +140,7 @@ public class MountingTests
         plan.Ways.Select(w => (w.Way, w.Centring, w.Seat.Millimetres))
             .ShouldBe([(MountWay.ChuckAndPlate, "Chuck A", 140m), (MountWay.ConeAndCups, "Cone 2", 130m)]);
         var cups = plan.Ways[1];
-        cups.Why.ShouldContain(n => n.Code == "largestCup" && n.Subject == "Cup 130"); // the odd cup of 150 has no fellow, and 160 is past the face
+        cups.Why.ShouldContain(n => n is Note.LargestCup && n.Subject == "Cup 130"); // the odd cup of 150 has no fellow, and 160 is past the face
         // Hat 48 deep: cup and spacer keep its rim off the shoulder, and the nut comes onto its thread.
         cups.Stack.Where(p => p.Role == PieceRole.InnerSpacer).Select(p => p.Name).ShouldBe(["Spacer 40"]);
         For(Shape with { Hole = Mm.Of(76) }, board: [.. Board.Where(a => a.Kind != AdapterKind.Plate)])
@@ -217,9 +217,9 @@ public class MountingTests
     [Fact]
     public void A_stack_too_long_or_too_short_for_the_arbor_and_a_size_that_nobody_measured_are_said()
     {
-        For(Shape with { Depth = Mm.Of(130), Web = Mm.Of(45) }).Misfits.ShouldContain(n => n.Code == "stackTooLong");
+        For(Shape with { Depth = Mm.Of(130), Web = Mm.Of(45) }).Misfits.ShouldContain(n => n is Note.StackTooLong);
         For(Shape, board: [.. Board.Where(a => a.Kind != AdapterKind.Spacer), Spacer("Only", 40)])
-            .Misfits.ShouldContain(n => n.Code == "stackTooShort");
+            .Misfits.ShouldContain(n => n is Note.StackTooShort);
         For(new() { Hole = Mm.Of(66), Web = Mm.Of(8) }).Missing.ShouldBe(["register", "depth"]);
         For(new() { Hubbed = true }).Missing.ShouldBe(["nearRace", "farRace", "racesApart"]);
     }

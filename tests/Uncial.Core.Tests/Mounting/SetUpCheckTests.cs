@@ -25,7 +25,7 @@ public class SetUpCheckTests
             c => c.Item2.ShouldBe(-0.0080m, 0.00005m)
         );
         check.Verdict.ShouldBe(SetUpVerdict.True);
-        check.Notes.ShouldContain(n => n.Code == "savesNow");
+        check.Notes.ShouldContain(n => n is Note.SavesNow);
     }
 
     [Theory]
@@ -37,7 +37,7 @@ public class SetUpCheckTests
         var check = Check(RunoutMark.Direction(At(first), 120), RunoutMark.Direction(At(second), 120));
         check.Verdict.ShouldBe(verdict);
         (check.SetUpRunout, check.CostNow).ShouldBe((null, null));
-        check.Notes.ShouldContain(n => n.Code == "rough");
+        check.Notes.ShouldContain(n => n is Note.Rough);
     }
 
     [Fact]
@@ -76,7 +76,7 @@ public class SetUpCheckTests
         check.PartRunout!.Value.Millimetres.ShouldBe(0.06m, 0.000001m);
         check.Verdict.ShouldBe(SetUpVerdict.True);
         Check(RunoutMark.Scratch(At(0), 180, Mm.Of(0.03m)), RunoutMark.Scratch(At(40), 170, Mm.Of(0.03m)))
-            .Notes.ShouldContain(n => n.Code == "uncertain");
+            .Notes.ShouldContain(n => n is Note.Uncertain);
         Check(RunoutMark.Scratch(At(0), 180, Mm.Of(0.03m)), RunoutMark.Scratch(At(180), 180, Mm.Of(0.03m)), kind: PartKind.Drum)
             .ShouldSatisfyAllConditions(c => c.Verdict.ShouldBe(SetUpVerdict.Remount), c => c.LeftOnVehicle.ShouldBe(c.SetUpRunout! / 2));
     }

@@ -75,7 +75,7 @@ public class BesideDarkTests
         var request = Request(Side(0.05m, runout: 0.05m), Side(0));
         var pass = PassPlanner.Plan(request).Options[0].Passes;
         var after = AfterPass.Read(request, [pass[0]], [], [new(5, null), new(0, null)], null, ShopRules.Default);
-        after.Notes.ShouldContain(n => n.Code == "darkBeyondNeed");
+        after.Notes.ShouldContain(n => n is Note.DarkBeyondNeed);
         (after.Request.Sides[0].Need, after.Request.Sides[0].Runout).ShouldBe((Mm.Of(0.01m), Mm.Of(0.05m)));
     }
 
@@ -84,11 +84,11 @@ public class BesideDarkTests
     {
         PlanOption Of(decimal machineTo) =>
             PassPlanner.Plan(Request(Side(0.12m), Side(0), machineTo) with { UnreadRelief = default, Worst = null }).Options[0];
-        bool Says(PlanOption option) => option.Notes.Any(n => n.Code == PassPlanner.ShortAtCheckpoint);
+        bool Says(PlanOption option) => option.Notes.Any(n => n is Note.ShortAtCheckpoint);
         // Expected to end at 23.98: measured at 24.04, the last pass of 0.06 may reach 24.04 − 0.01 − 0.06 − 0.02 = 23.95.
         Says(Of(23.95m)).ShouldBeFalse();
         var tight = Of(23.97m);
         (tight.CanStart, Says(tight)).ShouldBe((true, true));
-        tight.Notes.Single(n => n.Code == PassPlanner.ShortAtCheckpoint).Length.ShouldBe(Mm.Of(0.02m));
+        tight.Notes.Single(n => n is Note.ShortAtCheckpoint).Length.ShouldBe(Mm.Of(0.02m));
     }
 }

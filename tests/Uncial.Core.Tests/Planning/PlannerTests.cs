@@ -55,7 +55,7 @@ public class PlannerTests
         pass.MeasureFirst.ShouldBeFalse();
         pass.CleanShare.ShouldBe([1, 1]);
         Option(plan, "two-fast-one-slow").Passes[^1].DialFromTouch.ShouldBe([Mm.Of(0.15m), Mm.Of(0.15m)]);
-        Option(plan, "working").Notes.ShouldContain(n => n.Code == "moreThanNeeded" && n.Length == Mm.Of(0.03m) && n.Subject == "light");
+        Option(plan, "working").Notes.ShouldContain(n => n is Note.MoreThanNeeded && n.Length == Mm.Of(0.03m) && n.Subject == "light");
         // An unconfirmed dial counts double; a setting error costs one allowance per bit.
         PassPlanner.Plan(Example with { Dial = Dial with { Confirmed = false } }).Options[0].Passes[0].BoundAfter.ShouldBe(Mm.Of(23.894m));
         PassPlanner

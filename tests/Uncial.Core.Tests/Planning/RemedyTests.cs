@@ -200,13 +200,13 @@ public class RemedyTests
             .ShouldSatisfyAllConditions(
                 f => f.Taper.ShouldBe(Mm.Of(0.10m)),
                 f => f.Belly.ShouldBeNull(),
-                f => f.Notes.ShouldContain(n => n.Code == "bellMouth")
+                f => f.Notes.ShouldContain(n => n is Note.BellMouth)
             );
-        Of(228.60m, 228.70m).Notes.ShouldContain(n => n.Code == "narrowMouth" && n.Length == Mm.Of(0.10m));
+        Of(228.60m, 228.70m).Notes.ShouldContain(n => n is Note.NarrowMouth && n.Length == Mm.Of(0.10m));
         Of(228.60m, 228.70m, 228.62m)
-            .ShouldSatisfyAllConditions(f => f.Belly.ShouldBe(Mm.Of(0.09m)), f => f.Notes.ShouldContain(n => n.Code == "barrel"));
-        Of(228.60m, 228.55m, 228.62m).Notes.ShouldContain(n => n.Code == "waist");
-        Of(228.60m, 228.61m, 228.60m).Notes.ShouldNotContain(n => n.Code == "barrel" || n.Code == "bellMouth");
+            .ShouldSatisfyAllConditions(f => f.Belly.ShouldBe(Mm.Of(0.09m)), f => f.Notes.ShouldContain(n => n is Note.Barrel));
+        Of(228.60m, 228.55m, 228.62m).Notes.ShouldContain(n => n is Note.Waist);
+        Of(228.60m, 228.61m, 228.60m).Notes.ShouldNotContain(n => n is Note.Barrel || n is Note.BellMouth);
     }
 
     [Fact]

@@ -51,7 +51,7 @@ public class JudgementTests
                 .ShouldSatisfyAllConditions(
                     j => j.Decision.ShouldBe(Decision.MeasureAgain),
                     j => j.ProbabilityWithinDiscard.ShouldBeNull(),
-                    j => j.Notes.Where(n => n.Code == "notLookedAt").Select(n => n.Subject).ShouldBe(subjects)
+                    j => j.Notes.Where(n => n is Note.NotLookedAt).Select(n => n.Subject).ShouldBe(subjects)
                 );
         Asks(Rotor with { GrooveLeft = null }, "groove");
         Asks(Rotor with { ReliefLeft = null }, "relief");
@@ -108,7 +108,7 @@ public class JudgementTests
         Judge(Rotor with { Readings = [.. full, Mm.At(10, 24.05m, 100), Mm.At(100, 24.09m, 100)] })
             .ShouldSatisfyAllConditions(
                 j => j.Decision.ShouldBe(Decision.MeasureAgain),
-                j => j.Notes.Single(n => n.Code == "readAround").Length.ShouldBe(Mm.Of(100))
+                j => j.Notes.Single(n => n is Note.ReadAround).Length.ShouldBe(Mm.Of(100))
             );
     }
 
@@ -139,14 +139,11 @@ public class JudgementTests
     [Fact]
     public void Grooves_missing_uncertainty_and_a_warm_part_hold_it_back()
     {
-        Judge(Rotor with { Uncertainty = Length.Zero }).Notes.ShouldContain(n => n.Code == "noUncertainty");
+        Judge(Rotor with { Uncertainty = Length.Zero }).Notes.ShouldContain(n => n is Note.NoUncertainty);
         Judge(Rotor with { ReadingsAreFit = false }).Decision.ShouldBe(Decision.MeasureAgain);
         Judge(Rotor with { GrooveLeft = Mm.Of(0.8m) }).Decision.ShouldBe(Decision.LeadOnly); // reaches past machine-to, not discard
         Judge(Rotor with { GrooveLeft = Mm.Of(1.2m) })
-            .ShouldSatisfyAllConditions(
-                j => j.Decision.ShouldBe(Decision.MeasureAgain),
-                j => j.Notes.ShouldContain(n => n.Code == "groove")
-            );
+            .ShouldSatisfyAllConditions(j => j.Decision.ShouldBe(Decision.MeasureAgain), j => j.Notes.ShouldContain(n => n is Note.Groove));
         Judge(Rotor with { Readings = [] }).Decision.ShouldBe(Decision.MeasureAgain);
         Judge(Rotor with { Readings = [Mm.At(0, 24.1m)] })
             .ShouldSatisfyAllConditions(j => j.Discard.ShouldBe(Verdict.NotEnough), j => j.Decision.ShouldBe(Decision.MeasureAgain));
@@ -169,7 +166,7 @@ public class JudgementTests
         Judge(near)
             .ShouldSatisfyAllConditions(
                 j => j.Decision.ShouldBe(Decision.MeasureAgain),
-                j => j.Notes.Single(n => n.Code == "readTwice").Degrees.ShouldBe(0)
+                j => j.Notes.Single(n => n is Note.ReadTwice).Degrees.ShouldBe(0)
             );
         Judge(near with { Readings = [.. near.Readings, Mm.At(0, 23.556m)] })
             .ShouldSatisfyAllConditions(j => j.Decision.ShouldBe(Decision.Release), j => j.Worst.ShouldBe(Mm.Of(23.553m)));
@@ -177,7 +174,7 @@ public class JudgementTests
         Judge(near with { Readings = [.. near.Readings, Mm.At(0, 23.57m)] })
             .ShouldSatisfyAllConditions(
                 j => j.Decision.ShouldBe(Decision.MeasureAgain),
-                j => j.Notes.ShouldContain(n => n.Code == "repeatsDisagree"),
+                j => j.Notes.ShouldContain(n => n is Note.RepeatsDisagree),
                 j => j.Worst.ShouldBe(Mm.Of(23.55m))
             );
         Judge(near with { Readings = Mm.Around([.. Enumerable.Repeat(23.56m, 8)]) }).Decision.ShouldBe(Decision.Release); // 0.16 to machine-to: far enough
@@ -206,7 +203,7 @@ public class JudgementTests
         Judge(two)
             .ShouldSatisfyAllConditions(
                 j => j.Decision.ShouldBe(Decision.MeasureAgain),
-                j => j.Notes.ShouldContain(n => n.Code == "roundnessNotProven")
+                j => j.Notes.ShouldContain(n => n is Note.RoundnessNotProven)
             );
         Judge(two with { TurnedBright = true })
             .ShouldSatisfyAllConditions(j => j.Decision.ShouldBe(Decision.Release), j => j.Allowance.ShouldBe(Mm.Of(0.03m)));
@@ -215,7 +212,7 @@ public class JudgementTests
         Judge(one)
             .ShouldSatisfyAllConditions(
                 j => j.Decision.ShouldBe(Decision.MeasureAgain),
-                j => j.Notes.ShouldContain(n => n.Code == "readMoreDepths")
+                j => j.Notes.ShouldContain(n => n is Note.ReadMoreDepths)
             );
         Judge(one with { TurnedBright = true })
             .ShouldSatisfyAllConditions(j => j.Decision.ShouldBe(Decision.Release), j => j.Allowance.ShouldBe(Mm.Of(0.02m)));
@@ -237,7 +234,7 @@ public class JudgementTests
         Judge(six with { Readings = [.. six.Readings.Take(4), Mm.At(0, 229.18m, 12), six.Readings[5]] })
             .ShouldSatisfyAllConditions(
                 j => j.Decision.ShouldBe(Decision.MeasureAgain),
-                j => j.Notes.Single(n => n.Code == "readAround").Length.ShouldBe(Mm.Of(12))
+                j => j.Notes.Single(n => n is Note.ReadAround).Length.ShouldBe(Mm.Of(12))
             );
         Judge(six with { Readings = [.. six.Readings.Take(4), Mm.At(0, 230.18m, 12), six.Readings[5]] }).Decision.ShouldBe(Decision.Never);
         Judge(Drum with { Readings = Mm.Axes(230.0m, 230.0m, 230.12m, 230.0m) }).Decision.ShouldBe(Decision.Never);

@@ -333,18 +333,18 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.SaveChangesAsync(Cancel);
         var ends = Now().Measuring.Places.Where(p => p.Station is not null).ToList();
         ends.Select(p => (p.Degrees, p.Station!.Value.Millimetres)).ShouldBe([(0m, 8m), (0m, 42m)]); // of a band of 50
-        Now().Confirming.Judge(true).Notes.ShouldContain(n => n.Code == "readMoreDepths");
+        Now().Confirming.Judge(true).Notes.ShouldContain(n => n is Core.Note.ReadMoreDepths);
         await ReadAsync(ends[0], "255.03");
         await ReadAsync(ends[1], "255.20");
-        Now().Measuring.PlaceOf(Now().Confirming.Judge(true).Notes.Single(n => n.Code == "readTwice")).ShouldBe(ends[1]);
+        Now().Measuring.PlaceOf(Now().Confirming.Judge(true).Notes.Single(n => n is Core.Note.ReadTwice)).ShouldBe(ends[1]);
         await ReadAsync(ends[1], "255.20");
-        Now().Confirming.Judge(true).Notes.ShouldNotContain(n => n.Code == "readTwice");
+        Now().Confirming.Judge(true).Notes.ShouldNotContain(n => n is Core.Note.ReadTwice);
         // A depth that has another shape is read all round.
-        Now().Confirming.Judge(true).Notes.ShouldContain(n => n.Code == "readAround");
+        Now().Confirming.Judge(true).Notes.ShouldContain(n => n is Core.Note.ReadAround);
         Now().Measuring.Places.Count(p => p.Station == ends[1].Station).ShouldBe(4);
         while (Now().Measuring.NextPlace is { } next)
             await ReadAsync(next, "255.2" + (int)next.Degrees % 4);
-        Now().Confirming.Judge(true).Notes.ShouldNotContain(n => n.Code == "readAround");
+        Now().Confirming.Judge(true).Notes.ShouldNotContain(n => n is Core.Note.ReadAround);
         Now().Measuring.Places.Count(p => p.Station == ends[1].Station).ShouldBe(4); // and stays so
     }
 
@@ -377,7 +377,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
             .Confirming.Judge(true)
             .ShouldSatisfyAllConditions(
                 j => j.Decision.ShouldBe(Decision.MeasureAgain),
-                j => j.Notes.ShouldContain(n => n.Code == "groove")
+                j => j.Notes.ShouldContain(n => n is Core.Note.Groove)
             );
         // Turned bright on both faces with no groove left there is nothing lower.
         var request = Now().Planning.Request(true);
@@ -446,7 +446,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
 
         ReadingKind[] all = [ReadingKind.GrooveOuter, ReadingKind.ReliefOuter, ReadingKind.GrooveInner, ReadingKind.ReliefInner];
         await SayAsync(all, "0", byGauge: false);
-        Now().Confirming.Judge(true).Notes.Count(n => n.Code == "lookAgain").ShouldBe(4);
+        Now().Confirming.Judge(true).Notes.Count(n => n is Core.Note.LookAgain).ShouldBe(4);
         (await ForgedAsync(0.06m)).ShouldBe("UN027");
         await SayAsync(all, "0.03", byGauge: true);
         await SayAsync(all[..3], "0.04", byGauge: true);

@@ -177,7 +177,7 @@ internal static class TestParts
         foreach (var kind in Now().Confirming.NotLookedAt)
             MeasureCommands.RecordReading(Now(), kind, null, None, LengthUnit.Millimetre, Now().Shop.GaugeFor(kind), actor);
         await db.SaveChangesAsync(Cancel);
-        if (Now().Confirming.Judge(readingsAreFit: true).Notes.Any(n => n.Code == "readTwice"))
+        if (Now().Confirming.Judge(readingsAreFit: true).Notes.Any(n => n is Core.Note.ReadTwice))
         {
             var worst = Now().Measuring.Sizes.MinBy(r => Core.Parts.Limits.Margin(Now().Kind, r.Value, Now().Receiving.Limits!.Discard))!;
             MeasureCommands.RecordReading(

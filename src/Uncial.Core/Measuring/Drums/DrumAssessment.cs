@@ -225,30 +225,30 @@ public static class DrumAssessment
         {
             List<Note> notes = [];
             if (axes < 2)
-                notes.Add(new("tooFewAxes"));
+                notes.Add(new Note.TooFewAxes());
             else if (!roundness.Proven)
-                notes.Add(new("roundnessNotProven", roundness.OutOfRound));
+                notes.Add(new Note.RoundnessNotProven(roundness.OutOfRound));
             if (Array.Exists(depths, d => d.Readings.Count > d.Spots.Length))
-                notes.Add(new("repeatsAveraged"));
+                notes.Add(new Note.RepeatsAveraged());
             foreach (var oval in ovals)
                 if (oval is not null && oval.GreatestResidual > 2 * u)
-                    notes.Add(new("notAnOval", oval.GreatestResidual));
-            if (taper > u)
-                notes.Add(new("bellMouth", taper));
-            if (taper < -u)
-                notes.Add(new("narrowMouth", -taper));
-            if (belly > u)
-                notes.Add(new("barrel", belly));
-            if (belly < -u)
-                notes.Add(new("waist", -belly));
+                    notes.Add(new Note.NotAnOval(oval.GreatestResidual));
+            if (taper is { } wider && wider > u)
+                notes.Add(new Note.BellMouth(wider));
+            if (taper is { } narrower && narrower < -u)
+                notes.Add(new Note.NarrowMouth(-narrower));
+            if (belly is { } bulge && bulge > u)
+                notes.Add(new Note.Barrel(bulge));
+            if (belly is { } hollow && hollow < -u)
+                notes.Add(new Note.Waist(-hollow));
             if (drum.Groove is null)
-                notes.Add(new("notLookedAt", Subject: "grooveBore"));
+                notes.Add(new Note.NotLookedAt("grooveBore"));
             if (drum.Eccentricity is null)
-                notes.Add(new("eccentricityAssumed", rules.AssumedRunout / 2));
+                notes.Add(new Note.EccentricityAssumed(rules.AssumedRunout / 2));
             if (belowFloor)
-                notes.Add(new("belowFloor", left, rules.DrumFloor));
+                notes.Add(new Note.BelowFloor(left, rules.DrumFloor));
             if (drum.Limits.MachineToDerived)
-                notes.Add(new("machineToDerived", drum.Limits.MachineTo));
+                notes.Add(new Note.MachineToDerived(drum.Limits.MachineTo));
             return [.. notes];
         }
     }

@@ -84,7 +84,7 @@ public static class PlanCommands
                 : null,
             signed =>
             {
-                IReadOnlyList<Note> why = takesLead ? [new("signedByLead", Subject: reason!.Trim())] : [];
+                IReadOnlyList<Note> why = takesLead ? [new Note.SignedByLead(reason!.Trim())] : [];
                 TakePlan(record, request!, option!, why, action.Actor, signature: signed?.Id);
                 return record;
             },
@@ -150,7 +150,7 @@ public static class PlanCommands
         var (change, plan) = (record.Planning.Change!.Value, record.Planning.Document!);
         var otherDial = record.Planning.IsOtherDial(plan.Request.Dial);
         var request = record.Planning.Request(plan.Request.Dial.Confirmed && !otherDial);
-        var note = otherDial ? new Note("dialChanged", plan.Request.Dial.Division, request.Dial.Division) : ChangeNote(change);
+        var note = otherDial ? new Note.DialChanged(plan.Request.Dial.Division, request.Dial.Division) : ChangeNote(change);
         record.Surface.Turn++;
         PlanAnew(record, new(NextStep.PlanAnew, request, [note]), plan.Option.Key, actor, newZero: change == PlanChange.Mount);
     }
@@ -168,9 +168,8 @@ public static class PlanCommands
             ?? (technique == ProbePass.Key ? anew.Options.Where(o => o.CanStart).MinBy(o => o.Metal) : null)
             ?? anew.Options.FirstOrDefault(o => o.Key == anew.Recommended);
         Note says = option is null
-            ? new("noWayOn", anew.Shortfall?.Needed, anew.Shortfall?.Available)
-            : new(
-                "willBeLeft",
+            ? new Note.NoWayOn(anew.Shortfall?.Needed, anew.Shortfall?.Available)
+            : new Note.WillBeLeft(
                 Limits.Margin(
                     record.Kind,
                     option.Passes.Count > 0 ? option.Passes[^1].SizeAfter : after.Request.Touch,
@@ -180,7 +179,7 @@ public static class PlanCommands
         TakePlan(record, after.Request, option ?? Empty(PlanState.Finished), [.. after.Notes, says], actor, after, newZero: newZero);
     }
 
-    internal static Note ChangeNote(PlanChange change) => new("planOutlived", Subject: change.ToString());
+    internal static Note ChangeNote(PlanChange change) => new Note.PlanOutlived(change.ToString());
 
     internal static PlanOption Empty(string key) => new(key, null, PlanStart.Free, Length.Zero, Length.Zero, [], []);
 }

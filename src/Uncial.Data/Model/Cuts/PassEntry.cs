@@ -18,7 +18,8 @@ public class PassEntry : PassFact
     public override PlanFact? OfPlan => Plan;
 
     [NotMapped]
-    public override bool TouchedFromSize => DialVerified || StoredJson.Read<List<Core.Note>>(Notes).Exists(n => n.Code == "touchFromSize");
+    public override bool TouchedFromSize =>
+        DialVerified || StoredJson.Read<List<Core.Note>>(Notes).Exists(n => n is Core.Note.TouchFromSize);
 
     [NotMapped]
     public override string? ByName => By?.DisplayName;

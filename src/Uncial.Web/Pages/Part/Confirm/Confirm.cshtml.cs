@@ -156,7 +156,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             && Judgement.Decision == Decision.MeasureAgain
             && Repeats.Count == 0
             && Record.Confirming.NotLookedAt.Count == 0
-            && Judgement.Notes.All(n => n.Code != "readTwice")
+            && Judgement.Notes.All(n => n is not Core.Note.ReadTwice)
         )
             Next = Record.Measuring.ReadNext(Judgement, await ShapeQueries.PriorAsync(Db, Record.Kind, cancel));
         await PairAsync(cancel);
@@ -187,8 +187,8 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             if (Judgement.Notes.Select(Record.Measuring.PlaceOf).FirstOrDefault(p => p is not null) is { } worst)
                 return worst;
             // Where the readings themselves are too close, a reading at the fit's worst angle settles nothing.
-            var onlyTheFit = Judgement.Notes.All(n => n.Code is "readHere" or "notLookedAt");
-            return onlyTheFit && Judgement.Notes.FirstOrDefault(n => n.Code == "readHere") is { Degrees: { } fitted }
+            var onlyTheFit = Judgement.Notes.All(n => n is Core.Note.ReadHere or Core.Note.NotLookedAt);
+            return onlyTheFit && Judgement.Notes.FirstOrDefault(n => n is Core.Note.ReadHere) is { Degrees: { } fitted }
                 ? new(fitted, usual.Station)
                 : usual;
         }
@@ -228,7 +228,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                 "close",
                 !AllRead ? "Not all is read"
                 : Record.Confirming.NotLookedAt.Count > 0 ? "Not looked at yet"
-                : Judgement.Notes.Any(n => n.Code == "readTwice") ? "Read the worst twice"
+                : Judgement.Notes.Any(n => n is Core.Note.ReadTwice) ? "Read the worst twice"
                 : "Too close to call",
                 "is-brass"
             ),

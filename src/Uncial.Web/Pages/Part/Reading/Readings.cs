@@ -67,7 +67,7 @@ internal static class Readings
             return null;
         var rotor = record.Kind == PartKind.Rotor;
         var degrees =
-            rotor ? record.Measuring.RotorFigures.Notes.FirstOrDefault(n => n.Code == "lookHere")?.Degrees
+            rotor ? record.Measuring.RotorFigures.Notes.FirstOrDefault(n => n is Core.Note.LookHere)?.Degrees
             : record.Measuring.DrumFigures
                 is { Roundness: { Proven: true, LargestAxis: { } axis }, Largest: { } largest, Greatest: { } greatest }
             && largest > greatest + record.Measuring.Uncertainty
