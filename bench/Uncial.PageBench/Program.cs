@@ -62,7 +62,15 @@ return 0;
 async Task SignInAsync()
 {
     var page = await client.GetStringAsync(new Uri("/SignIn", UriKind.Relative));
-    var token = Regex.Match(page, "name=\"__RequestVerificationToken\" type=\"hidden\" value=\"([^\"]+)").Groups[1].Value;
+    var token = Regex
+        .Match(
+            page,
+            "name=\"__RequestVerificationToken\" type=\"hidden\" value=\"(?<token>[^\"]+)",
+            RegexOptions.ExplicitCapture,
+            TimeSpan.FromSeconds(5)
+        )
+        .Groups[1]
+        .Value;
     using var form = new FormUrlEncodedContent([new("Who", "marit"), new("Pin", "9051"), new("__RequestVerificationToken", token)]);
     using var answer = await client.PostAsync(new Uri("/SignIn?handler=Pin", UriKind.Relative), form);
     if (answer.StatusCode != HttpStatusCode.Found)

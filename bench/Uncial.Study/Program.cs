@@ -19,12 +19,12 @@ void Head(string text)
 if (what is "groups" or "all")
 {
     Head("Careful work, light technique, by group");
-    beyond += Study.Groups(parts, seed, Slips.None, to);
+    beyond += Studies.Groups(parts, seed, Slips.None, to);
 }
 if (what is "probe" or "all")
 {
     Head("A probe pass where no run-out was measured");
-    Study.Probe(parts, seed, to);
+    Studies.Probe(parts, seed, to);
 }
 if (what is "records" or "all")
 {
@@ -36,7 +36,7 @@ if (what is "records" or "all")
 if (what is "places" or "all")
 {
     Head("Readings added where they tell most");
-    Study.Places(parts, seed, to);
+    Studies.Places(parts, seed, to);
 }
 if (what is "page")
     for (var n = 0; n < 20_000; n++)
@@ -53,21 +53,21 @@ if (what is "page")
             break;
         }
 if (what is "why")
-    Study.Why(parts, seed, to);
+    Studies.Why(parts, seed, to);
 if (what is "slips" or "all")
 {
     Head("With what operators get wrong, one by one and all together");
-    Study.EachSlip(parts, seed, to);
+    Studies.EachSlip(parts, seed, to);
 }
 if (what is "ways" or "all")
 {
     Head("The fleet, every technique and three habits");
-    beyond += Study.Ways(parts, seed, to);
+    beyond += Studies.Ways(parts, seed, to);
 }
 if (what is "rules" or "all")
 {
     Head("One rule left out");
-    Study.Rules(parts, seed, to);
+    Studies.Rules(parts, seed, to);
 }
 Console.Error.WriteLine(FormattableString.Invariant($"{clock.Elapsed.TotalSeconds:0.0} s on {Environment.ProcessorCount} cores"));
 

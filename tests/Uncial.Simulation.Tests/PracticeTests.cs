@@ -22,7 +22,7 @@ public class PracticeTests
         Slips slips = Slips.None,
         Technique? technique = null,
         Variant? variant = null
-    ) => Study.Study.Work(new(stratum.Name, technique ?? Light, Variant: variant), kind, parts, Seed, stratum, slips);
+    ) => Study.Studies.Work(new(stratum.Name, technique ?? Light, Variant: variant), kind, parts, Seed, stratum, slips);
 
     private static List<WorkResult> Results(int parts, PartKind kind, Func<VirtualJob, WorkResult> way, bool onGrinder = false) =>
         [.. Enumerable.Range(0, parts).Select(n => way(VirtualJob.Draw(Seed + n, kind, onGrinder: onGrinder)))];
@@ -124,7 +124,7 @@ public class PracticeTests
         var light = Work(500, kind, Stratum.Fleet).MedianExcess;
         light.ShouldBeLessThan(0.07);
         Study
-            .Study.Work(new("habit", Habit: HabitKind.CutUntilClean), kind, 500, Seed, Stratum.Fleet, Slips.None)
+            .Studies.Work(new("habit", Habit: HabitKind.CutUntilClean), kind, 500, Seed, Stratum.Fleet, Slips.None)
             .MedianExcess.ShouldBeGreaterThan(1.5 * light);
     }
 

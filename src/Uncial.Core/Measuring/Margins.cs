@@ -8,6 +8,7 @@ namespace Uncial.Core.Measuring;
 /// <summary>A worst reading against a limit, with the steps that lead to the verdict.</summary>
 internal static class Margins
 {
+    /// <summary>Sets a worst reading against a limit.</summary>
     /// <param name="steps">Where the steps go.</param>
     /// <param name="kind">Rotor or drum.</param>
     /// <param name="limit"><c>Discard</c> or <c>MachineTo</c>.</param>

@@ -17,7 +17,7 @@ public static class MountSteps
     private static readonly Length Heavy = Length.FromMillimetres(280);
 
     /// <summary>How the part goes on.</summary>
-    public static IReadOnlyList<MountStep> For(Mounting mounting, PartKind part, Length diameter, MountShape shape, Lathe lathe)
+    public static IReadOnlyList<MountStep> For(MountOption mounting, PartKind part, Length diameter, MountShape shape, Lathe lathe)
     {
         ArgumentNullException.ThrowIfNull(mounting);
         ArgumentNullException.ThrowIfNull(shape);

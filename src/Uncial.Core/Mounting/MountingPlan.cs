@@ -79,13 +79,13 @@ public sealed record StackPiece(PieceRole Role, string? Name, Length From, Lengt
 /// <param name="Seat">Diameter up to which it is seated: the wider, the less a grain of dirt tilts it.</param>
 /// <param name="Stack">The pieces from the shoulder outwards; cone and chuck lie inside others.</param>
 /// <param name="Why">Why these and not others.</param>
-public sealed record Mounting(MountWay Way, string Centring, Length Seat, IReadOnlyList<StackPiece> Stack, IReadOnlyList<Note> Why);
+public sealed record MountOption(MountWay Way, string Centring, Length Seat, IReadOnlyList<StackPiece> Stack, IReadOnlyList<Note> Why);
 
 /// <summary>How a part can be mounted on a lathe: the best way first, and what speaks against the others.</summary>
 /// <param name="Ways">What fits, the best first.</param>
 /// <param name="Misfits">What does not, each with the dimension that fails; with nothing that fits, these are the reasons.</param>
 /// <param name="Missing">Sizes of the part that are needed and not known.</param>
-public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<Note> Misfits, IReadOnlyList<string> Missing)
+public sealed record MountingPlan(IReadOnlyList<MountOption> Ways, IReadOnlyList<Note> Misfits, IReadOnlyList<string> Missing)
 {
     /// <summary>A cone enters well when between these shares of its length are in the hole: about half-way, standing proud.</summary>
     private const double LeastEntry = 0.2,
@@ -139,7 +139,7 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
         return lathe.Kind == LatheKind.Grinder && shape.Hubbed ? new Note.HubNotFlat() : null;
     }
 
-    private static Mounting OnTable(Lathe lathe, MountShape shape, Length diameter)
+    private static MountOption OnTable(Lathe lathe, MountShape shape, Length diameter)
     {
         var (table, web, face) = (Length.FromMillimetres(20), shape.Web ?? Length.FromMillimetres(8), shape.Register ?? diameter / 2);
         return new(
@@ -157,7 +157,7 @@ public sealed record MountingPlan(IReadOnlyList<Mounting> Ways, IReadOnlyList<No
     /// <summary>One search over the board.</summary>
     private sealed class Search(PartKind part, Length diameter, MountShape shape, Lathe lathe, IReadOnlyList<Adapter> board)
     {
-        private readonly List<Mounting> ways = [];
+        private readonly List<MountOption> ways = [];
         private readonly List<Note> misfits = [];
         private readonly IReadOnlyList<Adapter> fitting = [.. board.Where(a => lathe.Arbor is not { } arbor || a.Fits(arbor.Diameter))];
 

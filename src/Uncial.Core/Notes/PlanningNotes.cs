@@ -22,7 +22,7 @@ public abstract partial record Note
         : Note(length: Over, second: Least, subject: Technique);
 
     /// <summary>Can be started, and will hardly come clean.</summary>
-    public sealed record ShortAtCheckpoint(Length Short) : Note(length: Short);
+    public sealed record ShortAtCheckpoint(Length Lacking) : Note(length: Lacking);
 
     /// <summary>Nobody measured a run-out: the first pass shows it.</summary>
     public sealed record ProbeExpects(Length Expected, Length Most) : Note(length: Expected, second: Most);

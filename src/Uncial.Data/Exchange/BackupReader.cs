@@ -16,7 +16,11 @@ public static partial class BackupReader
     /// <summary>Rows that stay behind: keys of a machine, sessions and tries of another time.</summary>
     private static readonly string[] LeftBehind = [History, "data_protection_keys", "sessions", "pin_tries"];
 
-    [GeneratedRegex("""^COPY public\.("?)(\w+)\1 \(([\w", ]+)\) FROM stdin;$""")]
+    [GeneratedRegex(
+        """^COPY public\.(?<quote>"?)(?<table>\w+)\k<quote> \((?<columns>[\w", ]+)\) FROM stdin;$""",
+        RegexOptions.ExplicitCapture,
+        matchTimeoutMilliseconds: 10_000
+    )]
     private static partial Regex CopyLine();
 
     /// <summary>The migration that a backup was made at: the newest in its list.</summary>
@@ -31,7 +35,7 @@ public static partial class BackupReader
         while (await script.ReadLineAsync(cancel) is { } line)
         {
             if (!inside)
-                inside = CopyLine().Match(line) is { Success: true } copy && copy.Groups[2].Value == History;
+                inside = CopyLine().Match(line) is { Success: true } copy && copy.Groups["table"].Value == History;
             else if (line == @"\.")
                 inside = false;
             else if (line.Split('\t')[0] is var name && string.CompareOrdinal(name, newest) > 0)
@@ -78,7 +82,10 @@ public static partial class BackupReader
             {
                 if (CopyLine().Match(line) is not { Success: true } copy)
                     continue;
-                var (name, columns) = (copy.Groups[2].Value, copy.Groups[3].Value.Split(", ").Select(c => c.Trim('"')).ToList());
+                var (name, columns) = (
+                    copy.Groups["table"].Value,
+                    copy.Groups["columns"].Value.Split(", ").Select(c => c.Trim('"')).ToList()
+                );
                 if (!tables.TryGetValue(name, out var known))
                     throw new FormatException($"The backup holds a table {name} that its version does not have.");
                 if (columns.Find(c => !known.Contains(c)) is { } strange)

@@ -1,3 +1,5 @@
+using System.Globalization;
+
 namespace Uncial.Data.Integrity;
 
 /// <summary>The error codes that the database's guards raise, and the rules that they stand for.</summary>
@@ -39,7 +41,10 @@ public static class StoredRules
 
     /// <summary>The rule that an error code stands for; null for any other code.</summary>
     public static StoredRule? Of(string? code) =>
-        code is ['U', 'N', .. var digits] && int.TryParse(digits, out var number) && number >= 1 && number <= InOrder.Length
+        code is ['U', 'N', .. var digits]
+        && int.TryParse(digits, NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+        && number >= 1
+        && number <= InOrder.Length
             ? InOrder[number - 1]
             : null;
 

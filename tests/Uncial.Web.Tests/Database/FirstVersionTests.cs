@@ -13,7 +13,9 @@ public sealed class FirstVersionTests : IDisposable
 
     private static async Task Shell(string line)
     {
-        using var process = Process.Start(new ProcessStartInfo("bash", ["-c", line]) { RedirectStandardError = true })!;
+        using var process = Process.Start(
+            new ProcessStartInfo("bash", ["-c", line]) { UseShellExecute = false, RedirectStandardError = true }
+        )!;
         var wrong = await process.StandardError.ReadToEndAsync(Cancel);
         await process.WaitForExitAsync(Cancel);
         process.ExitCode.ShouldBe(0, wrong);

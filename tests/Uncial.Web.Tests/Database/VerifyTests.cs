@@ -115,7 +115,9 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         (await Tampered("select 1")).ShouldBeEmpty();
         var (missed, tries) = (new List<string>(), 0);
-        var count = int.TryParse(Environment.GetEnvironmentVariable("UNCIAL_TAMPER"), out var more) ? more : 40;
+        var count = int.TryParse(Environment.GetEnvironmentVariable("UNCIAL_TAMPER"), CultureInfo.InvariantCulture, out var more)
+            ? more
+            : 40;
         foreach (var sql in await Random(seed: 1113, 3 * count))
         {
             if (tries == count)

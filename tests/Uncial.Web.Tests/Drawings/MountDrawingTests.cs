@@ -127,7 +127,7 @@ public class MountDrawingTests
                     // Numbers on the pieces and in the list agree, and no piece is left out.
                     xml.Descendants("tspan")
                         .Select(t => t.Value)
-                        .Where(t => int.TryParse(t, out _))
+                        .Where(t => int.TryParse(t, CultureInfo.InvariantCulture, out _))
                         .ShouldBe(Enumerable.Range(1, way.Stack.Count).Select(i => i.ToString(CultureInfo.InvariantCulture)));
                     xml.Descendants("circle").Count().ShouldBe(way.Stack.Count);
                     // The walls of the two cups are as far apart as the web is thick, by the scale of the arbor.

@@ -56,7 +56,7 @@ public class ApiPropertyTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         catch (ShouldAssertException e)
         {
-            throw new ShouldAssertException(json + "\n→ " + body + "\n" + e.Message);
+            throw new ShouldAssertException(json + "\n→ " + body + "\n" + e.Message, e);
         }
     }
 

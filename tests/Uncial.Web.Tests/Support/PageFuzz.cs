@@ -133,7 +133,10 @@ internal sealed partial class PageFuzz(Uri address, int seed)
     /// <summary>Requests that were answered with a fault of the server.</summary>
     public List<string> Faults { get; } = [];
 
-    [GeneratedRegex("""<form([^>]*method="post"[^>]*)>(.*?)</form>""", RegexOptions.Singleline)]
+    [GeneratedRegex(
+        """<form(?<tag>[^>]*method="post"[^>]*)>(?<inside>.*?)</form>""",
+        RegexOptions.Singleline | RegexOptions.ExplicitCapture
+    )]
     private static partial Regex Form();
 
     /// <summary>Where a form goes, and where each of its buttons sends it instead.</summary>
@@ -180,7 +183,7 @@ internal sealed partial class PageFuzz(Uri address, int seed)
             List<string> fields =
             [
                 .. Field()
-                    .Matches(form.Groups[2].Value)
+                    .Matches(form.Groups["inside"].Value)
                     .Select(f => f.Groups[1].Value)
                     .Where(f => f != "__RequestVerificationToken")
                     .Distinct(),

@@ -23,6 +23,7 @@ internal sealed class StartCommand : IDisposable
         var start = new ProcessStartInfo("bash", ["./start", "--port", $"{Port}", "--data", Data])
         {
             WorkingDirectory = Screen.Root(),
+            UseShellExecute = false,
             RedirectStandardOutput = true,
             RedirectStandardError = true,
         };
@@ -45,9 +46,9 @@ internal sealed class StartCommand : IDisposable
         {
             await heard.Task.WaitAsync(TimeSpan.FromSeconds(90), TestContext.Current.CancellationToken);
         }
-        catch (TimeoutException)
+        catch (TimeoutException e)
         {
-            throw new InvalidOperationException($"./start never said “{until}”, but: {string.Join('\n', said)}");
+            throw new InvalidOperationException($"./start never said “{until}”, but: {string.Join('\n', said)}", e);
         }
         return (process, said);
     }
@@ -59,6 +60,7 @@ internal sealed class StartCommand : IDisposable
             new ProcessStartInfo("bash", ["./start", "--data", Data, .. arguments])
             {
                 WorkingDirectory = Screen.Root(),
+                UseShellExecute = false,
                 RedirectStandardOutput = true,
                 RedirectStandardError = true,
             }

@@ -1,5 +1,12 @@
 namespace Uncial.Core.Workflow;
 
+/// <summary>Makes results of types that do not become one by themselves.</summary>
+public static class Result
+{
+    /// <summary>It was done.</summary>
+    public static Result<T> Done<T>(T value) => Result<T>.Of(value);
+}
+
 /// <summary>What came of an action: its result, or why it was refused.</summary>
 /// <typeparam name="T">Type of the result.</typeparam>
 public readonly record struct Result<T>
@@ -15,8 +22,7 @@ public readonly record struct Result<T>
     /// <exception cref="InvalidOperationException">It was refused.</exception>
     public T Value => Refusal is null ? value! : throw new InvalidOperationException($"The action was refused: {Refusal}.");
 
-    /// <summary>It was done.</summary>
-    public static Result<T> Done(T value) => new(value, null);
+    internal static Result<T> Of(T value) => new(value, null);
 
     /// <summary>It was done.</summary>
     public static implicit operator Result<T>(T value) => new(value, null);

@@ -22,7 +22,7 @@ public class MountFact : PartFact
     public bool Damped { get; init; }
 
     /// <summary>What it is held by, piece by piece; null where that was not loaded.</summary>
-    public virtual Mounting.Mounting? Stack { get; init; }
+    public virtual Mounting.MountOption? Stack { get; init; }
 
     /// <summary>It was taken off and put on again: what was found then; null for a first mounting.</summary>
     public RemountCause? Found { get; init; }

@@ -67,14 +67,15 @@ public static partial class CutCommands
         var record = action.Record;
         return action.RunAsync<CutStart>(
             () =>
-                RefusesAtLathe(record, action)
-                ?? (
-                    record.Cutting is { IsCutting: false, IsCut: false, FinishIsDue: false } && record.Planning.Change is null
-                        ? record.Cutting.StartRefusal is { } why
-                            ? new Refusal.PassRefused(why)
-                            : null
-                        : new Refusal.NotNow()
-                ),
+                !IsAtLathe(record)
+                    ? new Refusal.NotNow()
+                    : (
+                        record.Cutting is { IsCutting: false, IsCut: false, FinishIsDue: false } && record.Planning.Change is null
+                            ? record.Cutting.StartRefusal is { } why
+                                ? new Refusal.PassRefused(why)
+                                : null
+                            : new Refusal.NotNow()
+                    ),
             async _ => StartPass(record, await LatheQueries.OverrunAsync(action.Db, record.Lathe.Id, cancel), action.Actor),
             cancel
         );
@@ -87,12 +88,13 @@ public static partial class CutCommands
         var record = action.Record;
         return action.RunAsync(
             () =>
-                RefusesAtLathe(record, action)
-                ?? (
-                    !record.Cutting.IsCutting ? new Refusal.NotNow()
-                    : kind == CutStopKind.BrokenOff && Text.Trimmed(reason) is null ? new Refusal.Missing(Answer.Reason)
-                    : null
-                ),
+                !IsAtLathe(record)
+                    ? new Refusal.NotNow()
+                    : (
+                        !record.Cutting.IsCutting ? new Refusal.NotNow()
+                        : kind == CutStopKind.BrokenOff && Text.Trimmed(reason) is null ? new Refusal.Missing(Answer.Reason)
+                        : null
+                    ),
             _ =>
             {
                 StopPass(record, kind, reason, action.Actor);
@@ -111,7 +113,7 @@ public static partial class CutCommands
         ArgumentNullException.ThrowIfNull(seen);
         var record = action.Record;
         return action.RunAsync<AfterPass>(
-            () => RefusesAtLathe(record, action) ?? (record.Cutting.IsCut ? null : new Refusal.NotNow()),
+            () => !IsAtLathe(record) ? new Refusal.NotNow() : (record.Cutting.IsCut ? null : new Refusal.NotNow()),
             _ =>
             {
                 var following = record.Cutting.Following;
@@ -141,13 +143,14 @@ public static partial class CutCommands
         var record = action.Record;
         return action.RunAsync(
             () =>
-                RefusesAtLathe(record, action)
-                ?? (
-                    !record.Cutting.FinishIsDue ? new Refusal.NotNow()
-                    : record.Cutting.FinishSteps.Any(s => !done.Contains(s.Kind)) && Text.Trimmed(reason) is null
-                        ? new Refusal.Missing(Answer.Reason)
-                    : null
-                ),
+                !IsAtLathe(record)
+                    ? new Refusal.NotNow()
+                    : (
+                        !record.Cutting.FinishIsDue ? new Refusal.NotNow()
+                        : record.Cutting.FinishSteps.Any(s => !done.Contains(s.Kind)) && Text.Trimmed(reason) is null
+                            ? new Refusal.Missing(Answer.Reason)
+                        : null
+                    ),
             _ =>
             {
                 Finish(record, done, reason, action.Actor);
@@ -188,7 +191,10 @@ public static partial class CutCommands
         var record = action.Record;
         var option = FinishOffered(record);
         return action.RunAsync(
-            () => RefusesAtLathe(record, action) ?? (record.Cutting.FinishIsDue && option is not null ? null : new Refusal.NotNow()),
+            () =>
+                !IsAtLathe(record)
+                    ? new Refusal.NotNow()
+                    : (record.Cutting.FinishIsDue && option is not null ? null : new Refusal.NotNow()),
             _ =>
             {
                 TakeFinish(record, option!, action.Actor);
@@ -209,6 +215,5 @@ public static partial class CutCommands
         return sides.Contains(1) ? seen : seen with { DarkInner = last?.DarkInner ?? AllDark, GrooveInner = last?.GrooveInner };
     }
 
-    private static Refusal? RefusesAtLathe(SurfaceRecord record, PartAction action) =>
-        record.Planning.Document is null || record.Station != Station.Cut ? new Refusal.NotNow() : null;
+    private static bool IsAtLathe(SurfaceRecord record) => record.Planning.Document is not null && record.Station == Station.Cut;
 }

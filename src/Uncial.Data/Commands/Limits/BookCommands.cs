@@ -68,6 +68,6 @@ public static class BookCommands
         if (await db.TrySaveAsync(cancel) is { } refusal)
             return refusal;
         await transaction.CommitAsync(cancel);
-        return Result<IReadOnlyList<BookEntry>>.Done(entries);
+        return Result.Done(entries);
     }
 }

@@ -63,7 +63,7 @@ public static class MountCommands
     public static Task<Result<MountEntry>> MountAsync(
         PartAction action,
         ShopLathe lathe,
-        Mounting mounting,
+        MountOption mounting,
         bool damped,
         RemountCause? found,
         CancellationToken cancel
@@ -136,7 +136,14 @@ public static class MountCommands
     /// <param name="damped">Band, silencers or belt are on.</param>
     /// <param name="found">It was mounted before and put on again: what was found.</param>
     /// <param name="hand">Who mounts.</param>
-    public static MountEntry Mount(SurfaceRecord record, ShopLathe lathe, Mounting mounting, bool damped, RemountCause? found, Actor actor)
+    public static MountEntry Mount(
+        SurfaceRecord record,
+        ShopLathe lathe,
+        MountOption mounting,
+        bool damped,
+        RemountCause? found,
+        Actor actor
+    )
     {
         ArgumentNullException.ThrowIfNull(record);
         ArgumentNullException.ThrowIfNull(lathe);

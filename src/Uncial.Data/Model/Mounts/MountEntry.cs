@@ -15,7 +15,7 @@ public class MountEntry : MountFact
     public required string Document { get; set; }
 
     [NotMapped]
-    public override Mounting? Stack => StoredJson.Read<Mounting>(Document);
+    public override MountOption? Stack => StoredJson.Read<MountOption>(Document);
 
     [NotMapped]
     public override string? ByName => By?.DisplayName;

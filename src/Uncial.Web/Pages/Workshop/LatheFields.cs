@@ -34,22 +34,7 @@ public partial class LathesModel
             Number("EdgeMetres", Typed.EdgeMetres, 1, 100_000)
         );
         var (overhang, room) = (Size(Typed.Overhang, 1000), Size(Typed.CutterRoom, 500));
-        foreach (
-            var (field, text) in new[]
-            {
-                ("Name", Typed.Name),
-                ("RotorHead", Typed.RotorHead),
-                ("DrumHead", Typed.DrumHead),
-                ("RotorLever", Typed.RotorLever),
-                ("DrumLever", Typed.DrumLever),
-            }
-        )
-            if (string.IsNullOrWhiteSpace(text) || text.Trim().Length > 60)
-                Reject("Typed." + field, Words.Say("form.atMost", 60));
-        if (Shop.Lathes.Any(l => l.Id != Chosen?.Id && l.Profile.Name == Typed.Name?.Trim()))
-            Reject("Typed.Name", "Another lathe has that name.");
-        if (!Typed.CutsRotors && !Typed.CutsDrums)
-            Reject("Typed.Rotors", "It cuts rotors, drums, or both.");
+        CheckNames();
         var now = Time.GetUtcNow();
         var dial = new HeadDial(
             division,
@@ -79,19 +64,7 @@ public partial class LathesModel
         // One dial for both, of which the drum's head alone was changed, is kept as two from here on.
         if (bar is null && barSince != dialSince)
             bar = dial;
-        Arbor? arbor = null;
-        if (Typed.Kind == LatheKind.Bench)
-        {
-            var a = new Arbor(
-                Size(Typed.ArborDiameter, 200),
-                Size(Typed.ArborRoom, 1000),
-                Size(Typed.ArborThread, 1000),
-                Size(Typed.ArborNut, 200)
-            );
-            if (ModelState.IsValid && (a.Thread > a.Room || a.Nut > a.Thread))
-                Reject("Typed.ArborThread", "The nut is on the thread, the thread on the arbor.");
-            arbor = a;
-        }
+        var arbor = ReadArbor();
         return !ModelState.IsValid
             ? null
             : new()
@@ -135,6 +108,42 @@ public partial class LathesModel
                 DialSince = dialSince,
                 BarDial = bar is null ? null : bar with { Since = barSince },
             };
+    }
+
+    private void CheckNames()
+    {
+        foreach (
+            var (field, text) in new[]
+            {
+                ("Name", Typed.Name),
+                ("RotorHead", Typed.RotorHead),
+                ("DrumHead", Typed.DrumHead),
+                ("RotorLever", Typed.RotorLever),
+                ("DrumLever", Typed.DrumLever),
+            }
+        )
+            if (string.IsNullOrWhiteSpace(text) || text.Trim().Length > 60)
+                Reject("Typed." + field, Words.Say("form.atMost", 60));
+        if (Shop.Lathes.Any(l => l.Id != Chosen?.Id && l.Profile.Name == Typed.Name?.Trim()))
+            Reject("Typed.Name", "Another lathe has that name.");
+        if (!Typed.CutsRotors && !Typed.CutsDrums)
+            Reject("Typed.Rotors", "It cuts rotors, drums, or both.");
+    }
+
+    /// <summary>The arbor of a bench lathe; null for any other.</summary>
+    private Arbor? ReadArbor()
+    {
+        if (Typed.Kind != LatheKind.Bench)
+            return null;
+        var arbor = new Arbor(
+            Size(Typed.ArborDiameter, 200),
+            Size(Typed.ArborRoom, 1000),
+            Size(Typed.ArborThread, 1000),
+            Size(Typed.ArborNut, 200)
+        );
+        if (ModelState.IsValid && (arbor.Thread > arbor.Room || arbor.Nut > arbor.Thread))
+            Reject("Typed.ArborThread", Words.Say("lathes.nutOnThread"));
+        return arbor;
     }
 
     private Length Size(LengthInput? input, decimal most, [CallerArgumentExpression(nameof(input))] string field = "") =>

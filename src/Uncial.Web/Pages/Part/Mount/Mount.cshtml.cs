@@ -93,7 +93,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public bool IsFromLike { get; private set; }
 
     public MountingPlan Ways { get; private set; } = null!;
-    public Mounting? Chosen { get; private set; }
+    public MountOption? Chosen { get; private set; }
     public IReadOnlyList<InsertNow> Inserts { get; private set; } = [];
     public IReadOnlyList<(RemountCause Cause, int Times)> LookFirst { get; private set; } = [];
     public SetUpHealth Health { get; private set; }
@@ -112,7 +112,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => Check is null ? [] : [("The set-up", Check.Steps)];
 
     /// <summary>The mounting that stands, as it was picked.</summary>
-    public Mounting? Mounted => Record.Mounting.Mount?.Stack;
+    public MountOption? Mounted => Record.Mounting.Mount?.Stack;
 
     public async Task<IActionResult> OnPostSizesAsync(CancellationToken cancel)
     {

@@ -8,7 +8,7 @@ using Uncial.Simulation;
 namespace Uncial.Study;
 
 /// <summary>Works seeded virtual parts and prints what came of them.</summary>
-internal static class Study
+internal static class Studies
 {
     private static readonly PartKind[] Kinds = [PartKind.Rotor, PartKind.Drum];
 
