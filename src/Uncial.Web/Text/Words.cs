@@ -18,6 +18,7 @@ namespace Uncial.Web.Text;
 public static partial class Words
 {
     private const string Resources = ".resources";
+    private const string Script = "script.";
 
     private static readonly FrozenDictionary<string, string> All = Load();
 
@@ -28,6 +29,12 @@ public static partial class Words
             CultureInfo.InvariantCulture,
             All.TryGetValue(key, out var words) ? words : throw new KeyNotFoundException($"No words for '{key}'."),
             with
+        );
+
+    /// <summary>The words of the scripts by their keys, as JSON.</summary>
+    public static string OfScripts { get; } =
+        System.Text.Json.JsonSerializer.Serialize(
+            All.Where(w => w.Key.StartsWith(Script, StringComparison.Ordinal)).ToDictionary(w => w.Key[Script.Length..], w => w.Value)
         );
 
     /// <summary>Whether there are words for a key.</summary>

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
 using Uncial.Core.Planning;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -65,13 +66,13 @@ internal static class LatheDrawing
         );
         var text = DialText.Of(dial, setting);
         svg.Add(
-            $"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(dial.CountsDiameter ? $"{LengthText.Name(dial.Unit)} of diameter" : "turned in, " + LengthText.Name(dial.Unit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text class='in-brass' data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700'></text>"
+            $"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(dial.CountsDiameter ? $"{LengthText.Name(dial.Unit)} of diameter" : Words.Say("draw.turnedIn") + LengthText.Name(dial.Unit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text class='in-brass' data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700'></text>"
         );
     }
 
     /// <summary>A clock for each side; a sector is dark or clean, and a tap turns it.</summary>
     public static IHtmlContent Clocks(IReadOnlyList<(string Name, string Field, int Dark)> sides) =>
-        Clocks(sides, "dark", "Which twelfths are still dark?");
+        Clocks(sides, "dark", Words.Say("draw.whichTwelfthsAreStillDark"));
 
     /// <summary>The same for another thing that lies in twelfths, with its word.</summary>
     public static IHtmlContent Clocks(IReadOnlyList<(string Name, string Field, int Dark)> sides, string word, string question)

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -175,13 +176,13 @@ internal static class PassSection
     {
         var svg = new Svg();
         svg.Add(
-            $"<svg class='drawing unrolled' viewBox='0 0 600 412' role='img' aria-label='{string.Join(". ", sides.Select(Words))}'><defs><pattern id='un-0' width='8' height='8' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><rect width='8' height='8' fill='var(--blue-wash)'/><path d='M0 0V8' stroke='var(--blue)' stroke-width='3'/></pattern><pattern id='un-1' width='8' height='8' patternUnits='userSpaceOnUse'><rect width='8' height='8' fill='var(--blue-wash)'/><circle cx='4' cy='4' r='1.7' fill='var(--blue)'/></pattern><pattern id='un-2' width='7' height='7' patternUnits='userSpaceOnUse'><rect width='7' height='7' fill='var(--blue-wash)'/><path d='M0 3.5H7' stroke='var(--blue)' stroke-width='1.5'/></pattern><pattern id='un-dark' width='10' height='10' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><rect width='10' height='10' fill='var(--iron-2)'/><path d='M0 0V10M0 0H10' stroke='var(--brass-ink)' stroke-width='2'/></pattern></defs>"
+            $"<svg class='drawing unrolled' viewBox='0 0 600 412' role='img' aria-label='{string.Join(". ", sides.Select(InWords))}'><defs><pattern id='un-0' width='8' height='8' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><rect width='8' height='8' fill='var(--blue-wash)'/><path d='M0 0V8' stroke='var(--blue)' stroke-width='3'/></pattern><pattern id='un-1' width='8' height='8' patternUnits='userSpaceOnUse'><rect width='8' height='8' fill='var(--blue-wash)'/><circle cx='4' cy='4' r='1.7' fill='var(--blue)'/></pattern><pattern id='un-2' width='7' height='7' patternUnits='userSpaceOnUse'><rect width='7' height='7' fill='var(--blue-wash)'/><path d='M0 3.5H7' stroke='var(--blue)' stroke-width='1.5'/></pattern><pattern id='un-dark' width='10' height='10' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><rect width='10' height='10' fill='var(--iron-2)'/><path d='M0 0V10M0 0H10' stroke='var(--brass-ink)' stroke-width='2'/></pattern></defs>"
         );
         var (each, top) = (sides.Count == 1 ? 260.0 : 126.0, 34.0);
         foreach (var side in sides)
         {
             svg.Add(
-                $"<text x='{Left}' y='{top - 8}' font-size='16' font-weight='650'>{side.Title}{(side.ShapeIsRead ? "" : ", shape assumed")}</text>"
+                $"<text x='{Left}' y='{top - 8}' font-size='16' font-weight='650'>{side.Title}{(side.ShapeIsRead ? "" : Words.Say("draw.shapeAssumed"))}</text>"
             );
             var high = each / side.Rows.Count;
             for (var r = 0; r < side.Rows.Count; r++)
@@ -215,13 +216,13 @@ internal static class PassSection
                 ? names.Select((n, i) => (n.Split(',')[0], Fill(i, names.Count))).ToList()
                 :
                 [
-                    ("early passes", Fill(0, names.Count)),
+                    (Words.Say("draw.earlyPasses"), Fill(0, names.Count)),
                     ("then", Fill(1, names.Count)),
                     ("then", Fill(2, names.Count)),
-                    ("the last", Fill(names.Count - 1, names.Count)),
+                    (Words.Say("draw.theLast"), Fill(names.Count - 1, names.Count)),
                 ];
         if (dark)
-            shades.Add(("stays dark", Fill(-1, names.Count)));
+            shades.Add((Words.Say("draw.staysDark"), Fill(-1, names.Count)));
         var at = Left;
         foreach (var (name, fill) in shades)
         {
@@ -232,7 +233,7 @@ internal static class PassSection
         }
         return svg.Add($"</svg>").Html();
 
-        static string Words(UnrolledSide side) =>
+        static string InWords(UnrolledSide side) =>
             side.Title
             + ": "
             + string.Join(
@@ -240,7 +241,11 @@ internal static class PassSection
                 side.Rows.Select(r =>
                     r.Word
                     + " "
-                    + (r.CleanedBy.Contains(-1) ? "stays dark in part" : "clean after " + side.Passes[r.CleanedBy.Max()].ToLowerInvariant())
+                    + (
+                        r.CleanedBy.Contains(-1)
+                            ? Words.Say("draw.staysDarkInPart")
+                            : Words.Say("draw.cleanAfter") + side.Passes[r.CleanedBy.Max()].ToLowerInvariant()
+                    )
                 )
             );
     }

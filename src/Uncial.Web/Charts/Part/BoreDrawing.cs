@@ -129,8 +129,8 @@ internal static class BoreDrawing
         {
             "worst" => "Largest",
             "now" => "Now",
-            "toread" => "To read",
-            "look" => "Look here",
+            "toread" => Words.Say("draw.toRead"),
+            "look" => Words.Say("draw.lookHere"),
             _ => "",
         };
         if (place.Href is { } href)

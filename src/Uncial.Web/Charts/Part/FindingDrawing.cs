@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Inspection;
 using Uncial.Core.Parts;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -75,7 +76,7 @@ internal static class FindingDrawing
         if (found.Contains(FindingKind.Fins))
             svg.Add($"<path d='M90 {Foot}v-18h12v18M210 {Foot}v-9h12v9M330 {Foot}v-18h12v18M450 {Foot}v-18h12v18' class='scribe'/>");
         svg.Add(
-            $"<text x='{Left}' y='14' font-size='15' class='q'>{(part == PartKind.Rotor ? "Outer edge" : "Open edge")}</text><text x='{Right}' y='14' font-size='15' text-anchor='end' class='q'>{(part == PartKind.Rotor ? "Inner edge" : "Back")}</text>"
+            $"<text x='{Left}' y='14' font-size='15' class='q'>{(part == PartKind.Rotor ? Words.Say("draw.outerEdge") : Words.Say("draw.openEdge"))}</text><text x='{Right}' y='14' font-size='15' text-anchor='end' class='q'>{(part == PartKind.Rotor ? Words.Say("draw.innerEdge") : "Back")}</text>"
         );
         return svg.Add($"</svg>").Html();
     }

@@ -143,8 +143,8 @@ internal static class RotorFace
         {
             "worst" => "Worst",
             "now" => "Now",
-            "toread" => "To read",
-            "look" => "Look here too",
+            "toread" => Words.Say("draw.toRead"),
+            "look" => Words.Say("draw.lookHereToo"),
             _ => "",
         };
 

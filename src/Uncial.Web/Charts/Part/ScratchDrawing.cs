@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Parts;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -21,7 +22,7 @@ internal static class ScratchDrawing
     {
         var svg = new Svg();
         svg.Add(
-            $"<svg class='drawing scratches' viewBox='0 0 600 416' role='group' aria-label='{(kind == PartKind.Rotor ? "Face of the rotor" : "Bore of the drum")} from the cutting side, stud 1 at 12' data-scratches='{Svg.N(Cx)} {Svg.N(Cy)}'>"
+            $"<svg class='drawing scratches' viewBox='0 0 600 416' role='group' aria-label='{(kind == PartKind.Rotor ? Words.Say("draw.faceOfTheRotor") : Words.Say("draw.boreOfTheDrum"))} from the cutting side, stud 1 at 12' data-scratches='{Svg.N(Cx)} {Svg.N(Cy)}'>"
         );
         if (kind == PartKind.Rotor)
         {
@@ -65,7 +66,7 @@ internal static class ScratchDrawing
     {
         var (r, hour) = (RadiusOf(s.Number), (double)s.Degrees / 30);
         var half = (double)(s.Arc ?? 0) / 60;
-        var name = s.Number == 1 ? "First mark" : "Second mark";
+        var name = s.Number == 1 ? Words.Say("draw.firstMark") : Words.Say("draw.secondMark");
         svg.Add(
             $"<g class='scratch {(s.Said ? "" : "is-ghost")}' data-scratch='{s.Number.ToString(System.Globalization.CultureInfo.InvariantCulture)}' data-r='{r}' data-degrees='{(double)s.Degrees}' data-arc='{(s.Arc is { } arc ? Svg.N((double)arc) : "")}'>"
         );
@@ -86,7 +87,7 @@ internal static class ScratchDrawing
         }
         var middle = Polar.At(Cx, Cy, r, hour);
         svg.Add(
-            $"<g class='grip' data-grip='middle' role='slider' tabindex='0' aria-label='{name}, {(s.Arc is null ? "high spot" : "middle")}' aria-valuemin='0' aria-valuemax='360' aria-valuenow='{Math.Round((double)s.Degrees)}' transform='translate({middle.X} {middle.Y})'><circle r='26' fill='transparent'/><circle class='handle' r='18'/><text y='8' text-anchor='middle' font-size='21' font-weight='750' class='fig in-blue'>{s.Number.ToString(System.Globalization.CultureInfo.InvariantCulture)}</text></g></g>"
+            $"<g class='grip' data-grip='middle' role='slider' tabindex='0' aria-label='{name}, {(s.Arc is null ? Words.Say("draw.highSpot") : "middle")}' aria-valuemin='0' aria-valuemax='360' aria-valuenow='{Math.Round((double)s.Degrees)}' transform='translate({middle.X} {middle.Y})'><circle r='26' fill='transparent'/><circle class='handle' r='18'/><text y='8' text-anchor='middle' font-size='21' font-weight='750' class='fig in-blue'>{s.Number.ToString(System.Globalization.CultureInfo.InvariantCulture)}</text></g></g>"
         );
     }
 

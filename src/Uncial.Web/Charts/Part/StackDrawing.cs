@@ -3,6 +3,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -59,7 +60,7 @@ internal static class StackDrawing
     public static string Word(StackPiece piece) =>
         piece.Role switch
         {
-            PieceRole.Part => "the part",
+            PieceRole.Part => Words.Say("draw.thePart"),
             PieceRole.Nut => "nut",
             PieceRole.InnerCup => piece.Name + ", inner",
             PieceRole.OuterCup => piece.Name + ", outer",

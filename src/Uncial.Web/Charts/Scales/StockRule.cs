@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -266,7 +267,15 @@ internal sealed class StockRule
         svg.Add(
             $"<path class='sr-edge' d='M{Left} {Y(machineTo)}h{Body}'/><path class='sr-limit' d='M{Left - 6} {Y(discard)}H{Right + 5}'/>"
         );
-        flags.Add((machineTo, view.Limits.MachineToDerived ? "Machine to*" : "Machine to", "sr-brass-t", view.Limits.MachineTo, true));
+        flags.Add(
+            (
+                machineTo,
+                view.Limits.MachineToDerived ? Words.Say("draw.machineTo") : Words.Say("draw.machineTo2"),
+                "sr-brass-t",
+                view.Limits.MachineTo,
+                true
+            )
+        );
         flags.Add((discard, view.Limits.DiscardDerived ? "Discard*" : "Discard", "sr-over-t", view.Limits.Discard, true));
         if ((view.Whisker ?? view.Now) is not { } reading || view.Uncertainty == Length.Zero)
             return;

@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -30,10 +31,14 @@ internal static class WearChart
         string K(decimal km) => (Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ');
         var svg = new Svg();
         svg.Add(
-            $"<svg class='wear' viewBox='0 0 600 184' role='img' aria-label='Sizes over distance: {string.Join("; ", curve.Points.Select(p => $"{K(p.Kilometres)} km {reader.With(p.Size)}{(p.AfterCut ? " after the cut" : "")}"))}; discard {reader.With(limits.Discard)}'>"
+            $"<svg class='wear' viewBox='0 0 600 184' role='img' aria-label='Sizes over distance: {string.Join("; ", curve.Points.Select(p => $"{K(p.Kilometres)} km {reader.With(p.Size)}{(p.AfterCut ? Words.Say("draw.afterTheCut") : "")}"))}; discard {reader.With(limits.Discard)}'>"
         );
         foreach (
-            var (size, css, word) in new[] { (limits.MachineTo, "wc-machine", "machine to"), (limits.Discard, "wc-discard", "discard") }
+            var (size, css, word) in new[]
+            {
+                (limits.MachineTo, "wc-machine", Words.Say("draw.machineTo3")),
+                (limits.Discard, "wc-discard", "discard"),
+            }
         )
             svg.Add(
                 $"<path d='M{Left} {Y(size)}H{Right}' class='{css}'/><text x='{Right + 6}' y='{Y(size) + 5}' font-size='14'>{word}</text><text x='{Left - 6}' y='{Y(size) + 5}' text-anchor='end' class='fig' font-size='15'>{reader.Limit(size, rotor)}</text>"

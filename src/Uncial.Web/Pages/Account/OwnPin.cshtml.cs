@@ -53,10 +53,10 @@ public class OwnPinModel(PinDesk pins, Reader reader, TimeProvider time) : FormP
             return Redirect("/own-pin?kept=true");
         Reject(
             result == PeopleResult.WeakPin ? nameof(NewPin) : nameof(OldPin),
-            result == PeopleResult.WrongPin ? "That is not your PIN." : PeopleModel.Say(result)
+            result == PeopleResult.WrongPin ? Words.Say("signIn.thatIsNotYourPin") : PeopleModel.Say(result)
         );
         return Page();
     }
 
-    private void Head() => (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Your PIN", Reader.Name, "");
+    private void Head() => (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (Words.Say("signIn.yourPin"), Reader.Name, "");
 }

@@ -36,11 +36,11 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         Lanes =
         [
             new(Station.Measure, "Measure", At(Station.Receive, Station.Measure)),
-            new(Station.Plan, "Mount, plan", At(Station.Mount, Station.Plan)),
+            new(Station.Plan, Words.Say("bench.mountPlan"), At(Station.Mount, Station.Plan)),
             new(Station.Cut, "Cut", At(Station.Cut)),
             new(Station.Confirm, "Confirm", At(Station.Confirm)),
             new(Station.Release, "Release", At(Station.Release)),
-            new(Station.Done, "Out today", At(Station.Done)),
+            new(Station.Done, Words.Say("bench.outToday"), At(Station.Done)),
         ];
         Jobs =
         [
@@ -93,16 +93,16 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         if (part.Record.Inspection.End is { } end)
             return ("over", Words.Say("finding." + end.Kind), "is-over");
         if (part.Record.Measuring.Sizes.Count == 0 && part.Record.Measuring.Suspect.Count > 0)
-            return ("close", "Readings suspect", "is-waiting");
+            return ("close", Words.Say("bench.readingsSuspect"), "is-waiting");
         if (part.Record.Measuring.DiscardVerdict == Verdict.Beyond)
-            return ("over", "Beyond limit", "is-over");
+            return ("over", Words.Say("bench.beyondLimit"), "is-over");
         return part.Station switch
         {
-            Station.Receive => ("waiting", "Limits missing", "is-waiting"),
+            Station.Receive => ("waiting", Words.Say("bench.limitsMissing"), "is-waiting"),
             Station.Measure => part.Record.Measuring.Sizes.Count == 0
-                ? ("toread", "To read", "is-waiting")
+                ? ("toread", Words.Say("bench.toRead"), "is-waiting")
                 : ("now", $"{part.Record.Measuring.Sizes.Count} of {part.Record.Measuring.Places.Count} read", ""),
-            Station.Mount => part.Record.Mounting.Mount is null ? ("read", "Read", "") : ("on", "On the lathe", ""),
+            Station.Mount => part.Record.Mounting.Mount is null ? ("read", "Read", "") : ("on", Words.Say("bench.onTheLathe"), ""),
             Station.Plan => ("on", "Mounted", ""),
             Station.Cut => part.Record.Planning.Passes.Count == 0
                 ? ("planned", "Planned", "")
@@ -111,7 +111,7 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
                     $"Pass {part.Record.Planning.Passes.Count + 1} of {part.Record.Planning.Document!.Option.Passes.Count}",
                     "is-cutting"
                 ),
-            Station.Confirm => ("toread", "To confirm", ""),
+            Station.Confirm => ("toread", Words.Say("bench.toConfirm"), ""),
             _ => ("within", "Confirmed", ""),
         };
     }
@@ -157,7 +157,7 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
     {
         ArgumentNullException.ThrowIfNull(job);
         if (job.PromisedAt is not { } at)
-            return "No time promised";
+            return Words.Say("bench.noTimePromised");
         var local = TimeZoneInfo.ConvertTime(at, time.LocalTimeZone);
         return local.Date == Now.Date
             ? $"By {local:HH:mm}"
@@ -170,13 +170,15 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         var name = Words.Of(part.Part, part.Record.Surface).ToLowerInvariant();
         return part.Station switch
         {
-            Station.Receive => "Find limits of " + name,
+            Station.Receive => Words.Say("bench.findLimitsOf") + name,
             Station.Measure => "Measure " + name,
             Station.Mount when part.Record.Measuring.DiscardVerdict != Verdict.Beyond => (
-                part.Record.Mounting.Mount is null ? "Mount " : "Check the set-up of "
+                part.Record.Mounting.Mount is null ? "Mount " : Words.Say("bench.checkTheSetUpOf")
             ) + name,
-            Station.Mount or Station.Plan => part.Record.Measuring.DiscardVerdict == Verdict.Beyond ? "Decide on " + name : "Plan " + name,
-            Station.Cut => part.Record.Planning.Passes.Count == 0 ? "Cut " + name : "Go on cutting " + name,
+            Station.Mount or Station.Plan => part.Record.Measuring.DiscardVerdict == Verdict.Beyond
+                ? Words.Say("bench.decideOn") + name
+                : "Plan " + name,
+            Station.Cut => part.Record.Planning.Passes.Count == 0 ? "Cut " + name : Words.Say("bench.goOnCutting") + name,
             Station.Confirm => "Confirm " + name,
             _ => "Release " + name,
         };

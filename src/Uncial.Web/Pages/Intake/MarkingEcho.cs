@@ -27,7 +27,7 @@ internal static class MarkingEcho
             "; ",
             marking.Limits.Select(l =>
                 $"{Words.Say("limitKind." + l.Kind)} {LengthText.Limit(l.Value, l.Unit, part == PartKind.Rotor)} {LengthText.Name(l.Unit)} ({Words.With(l.Value, l.Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch)})"
-                + (l.KindIsGuessed ? ", as a casting nearly always says" : "")
+                + (l.KindIsGuessed ? Words.Say("receive.asACastingNearlyAlways") : "")
             )
         ) + (marking.NotUnderstood.Count > 0 ? $". Not read: {string.Join(", ", marking.NotUnderstood)}" : "");
 }

@@ -332,7 +332,7 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
         ViewData["Title"] = "Receive";
-        ViewData["Sub"] = "A new job";
+        ViewData["Sub"] = Words.Say("receive.aNewJob");
         if (JobNumber is null)
             return null;
         var parts = await db.PartsOfJobAsync(JobNumber.Value, track: true, cancel);

@@ -137,7 +137,7 @@ public partial class HistoryModel(UncialDb db, ShopFile shop, Reader reader, Tim
                 o.At,
                 o.By?.DisplayName,
                 o.Kind == OutcomeKind.Scrapped ? "over" : "cut",
-                Words.Say("outcome." + o.Kind) + (o.DoNotMachineAgain ? ", do not machine again" : ""),
+                Words.Say("outcome." + o.Kind) + (o.DoNotMachineAgain ? Words.Say("history.doNotMachineAgain") : ""),
                 more.Length > 0 ? more : null,
                 o.Withdrawal is not null
             );
@@ -146,7 +146,7 @@ public partial class HistoryModel(UncialDb db, ShopFile shop, Reader reader, Tim
                     back.At,
                     back.By?.DisplayName,
                     "over",
-                    "Recalled" + (back.HadLeft ? ", it had left the shop" : ""),
+                    "Recalled" + (back.HadLeft ? Words.Say("history.itHadLeftTheShop2") : ""),
                     back.Reason + (back.SignedBy is { } signed ? $", signed with a PIN by {signed.DisplayName}" : ""),
                     false
                 );

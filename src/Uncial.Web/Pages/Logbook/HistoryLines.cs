@@ -11,7 +11,7 @@ public partial class HistoryModel
 {
     private IEnumerable<Line> Facts(SurfaceRecord record)
     {
-        var where = Surfaces.Count > 1 ? (record.Surface.InHat ? "Hat drum: " : "Faces: ") : "";
+        var where = Surfaces.Count > 1 ? (record.Surface.InHat ? Words.Say("history.hatDrum") : "Faces: ") : "";
         return
         [
             .. Stated(record, where),
@@ -53,7 +53,7 @@ public partial class HistoryModel
                 where
                     + (
                         f.Kind == Core.Inspection.FindingKind.Nothing
-                            ? "Looked at, nothing found"
+                            ? Words.Say("history.lookedAtNothingFound")
                             : "Found: " + Words.Say("finding." + f.Kind).ToLowerInvariant() + (f.Depth is { } d ? " " + Reader.With(d) : "")
                     ),
                 f.Withdrawal is { } back ? $"taken back: {back.Reason}" : f.Note,
@@ -79,8 +79,8 @@ public partial class HistoryModel
                             : ""
                     )
                     + (r.TypedAt is { } typed ? $", typed {typed.ToLocalTime():HH:mm}, waited for the server" : "")
-                    + (r.Insisted ? ", questioned and kept" : "")
-                    + (r.FromFile == true ? ", not read here" : "")
+                    + (r.Insisted ? Words.Say("history.questionedAndKept") : "")
+                    + (r.FromFile == true ? Words.Say("history.notReadHere") : "")
                     + (r.Note is { } note ? $"; “{note}”" : "")
                     + (r.Flag is null ? "" : "; suspect, its gauge failed afterwards")
                     + (r.Withdrawal is { } w ? $"; taken back: {w.Reason}" : ""),
@@ -97,7 +97,7 @@ public partial class HistoryModel
                 m.At,
                 m.By?.DisplayName,
                 "on",
-                $"{where}{(m.Found is null ? "Mounted" : "Mounted anew")} on {record.Shop.Lathes.Find(l => l.Id == m.LatheId)?.Profile.Name}",
+                $"{where}{(m.Found is null ? "Mounted" : Words.Say("history.mountedAnew"))} on {record.Shop.Lathes.Find(l => l.Id == m.LatheId)?.Profile.Name}",
                 $"{Words.Say("mountWay." + m.Way)}, {m.Centring}"
                     + (m.Found is { } found ? $"; {Words.Say("cause." + found).ToLowerInvariant()}" : ""),
                 false
@@ -121,7 +121,7 @@ public partial class HistoryModel
                 d.At,
                 d.By?.DisplayName,
                 "close",
-                where + (d.CheckId is null ? "Gone on without a set-up check" : "Gone on against the set-up check"),
+                where + (d.CheckId is null ? Words.Say("history.goneOnWithoutASet") : Words.Say("history.goneOnAgainstTheSet")),
                 d.Reason,
                 false
             );
@@ -164,7 +164,7 @@ public partial class HistoryModel
                 p.By?.DisplayName,
                 "cut",
                 $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, {string.Join(" / ", made.Depth.Select(d => Reader.Figure(d)))} {Reader.UnitName}",
-                (dark == 0 ? "nothing dark" : $"{dark} twelfths dark")
+                (dark == 0 ? Words.Say("history.nothingDark") : $"{dark} twelfths dark")
                     + (p.Noise is { } noise ? $", with {Words.Say("chatter." + noise).ToLowerInvariant()}" : "")
                     + (p.Size is { } size ? $", measured {Reader.With(size)}" : "")
                     + (p.Notes.Length > 2 ? ". " + Say(StoredJson.Read<List<Note>>(p.Notes)) : ""),
@@ -172,14 +172,21 @@ public partial class HistoryModel
             );
         }
         foreach (var c in surface.CutStarts.Where(c => c.Stop is { Kind: CutStopKind.BrokenOff }))
-            yield return new(c.Stop!.At, c.Stop.By?.DisplayName, "close", where + "A pass was broken off", c.Stop.Reason, false);
+            yield return new(
+                c.Stop!.At,
+                c.Stop.By?.DisplayName,
+                "close",
+                where + Words.Say("history.aPassWasBrokenOff"),
+                c.Stop.Reason,
+                false
+            );
         foreach (var c in surface.Chatters)
             yield return new(
                 c.At,
                 c.By?.DisplayName,
                 "look",
                 $"{where}Chatter: {Words.Say("chatter." + c.Sign).ToLowerInvariant()}",
-                $"{Words.Say("chatter.remedy." + c.Remedy)}: {(c.Helped ? "helped" : "no help")}",
+                $"{Words.Say("chatter.remedy." + c.Remedy)}: {(c.Helped ? "helped" : Words.Say("history.noHelp"))}",
                 false
             );
         foreach (var f in surface.Finishes)
@@ -211,10 +218,10 @@ public partial class HistoryModel
                 where
                     + c.Decision switch
                     {
-                        Decision.Release => "Confirmed within limit",
-                        Decision.LeadOnly => "Confirmed between limits",
-                        Decision.Never => "Beyond discard",
-                        _ => "Too close to call",
+                        Decision.Release => Words.Say("history.confirmedWithinLimit"),
+                        Decision.LeadOnly => Words.Say("history.confirmedBetweenLimits"),
+                        Decision.Never => Words.Say("history.beyondDiscard"),
+                        _ => Words.Say("history.tooCloseToCall"),
                     },
                 $"worst {Reader.With(c.Worst)}, ± {Reader.Fine(c.Uncertainty)}, discard {Reader.With(c.Discard)}"
                     + (c.Reason is { } why ? $"; gone on because: {why}" : ""),
@@ -225,13 +232,14 @@ public partial class HistoryModel
     private string Of(ReadingFact r) =>
         r.Kind switch
         {
-            ReadingKind.Size => $"{(r.Cuts == 0 ? "Read" : "Read after the cut")} {Reader.With(r.Value)} at {Words.Clock(r.Degrees ?? 0)}"
-                + (r.Station is { } s ? $", {Reader.With(s)} in" : ""),
-            ReadingKind.RunoutOuter => "Run-out, outer face " + Reader.With(r.Value),
-            ReadingKind.RunoutInner => "Run-out, inner face " + Reader.With(r.Value),
+            ReadingKind.Size =>
+                $"{(r.Cuts == 0 ? "Read" : Words.Say("history.readAfterTheCut"))} {Reader.With(r.Value)} at {Words.Clock(r.Degrees ?? 0)}"
+                    + (r.Station is { } s ? $", {Reader.With(s)} in" : ""),
+            ReadingKind.RunoutOuter => Words.Say("history.runOutOuterFace") + Reader.With(r.Value),
+            ReadingKind.RunoutInner => Words.Say("history.runOutInnerFace") + Reader.With(r.Value),
             _ when LookedFor.Is(r.Kind) =>
                 $"{Words.Say("look." + r.Kind)}: {(r.Value == Length.Zero ? LookedFor.None : Reader.With(r.Value))}",
-            ReadingKind.Eccentricity => "Off centre on the spindle " + Reader.With(r.Value),
+            ReadingKind.Eccentricity => Words.Say("history.offCentreOnTheSpindle") + Reader.With(r.Value),
             _ => Reader.With(r.Value),
         };
 }

@@ -141,7 +141,7 @@ internal static class LogbookFile
                 csv.WriteField(line.ReceivedAt.UtcDateTime.ToString("s", CultureInfo.InvariantCulture));
                 csv.WriteField(line.Before?.Millimetres);
                 csv.WriteField(line.After?.Millimetres);
-                csv.WriteField(line.Outcome is { } o ? Words.Say("outcome." + o) : "In the shop");
+                csv.WriteField(line.Outcome is { } o ? Words.Say("outcome." + o) : Words.Say("logbook.inTheShop"));
                 csv.WriteField(line.OutAt?.UtcDateTime.ToString("s", CultureInfo.InvariantCulture));
                 csv.WriteField(line.By);
                 await csv.NextRecordAsync();

@@ -28,7 +28,11 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     {
         if (!Spans.Contains(Days))
             Days = 90;
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Statistics of the shop", $"the last {Days} days", "logbook");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (
+            Words.Say("statistics.statisticsOfTheShop"),
+            $"the last {Days} days",
+            "logbook"
+        );
         var since = time.GetUtcNow().AddDays(-Days);
         var (figures, shop) = (await ShopFigures.SinceAsync(db, since, cancel), await file.ShopAsync(cancel));
         Plots =
@@ -48,7 +52,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
         var (taken, needed) = (f.Metal.Sum(m => m.Taken), f.Metal.Sum(m => m.Needed));
         string Part(decimal mm, int parts) => reader.Figure(Length.FromMillimetres(Share.Each(mm, parts, 6) ?? 0));
         return new(
-            "Do we take more metal than the parts need?",
+            Words.Say("statistics.doWeTakeMoreMetal"),
             f.Metal.Count == 0
                 ? Words.Say("figures.none")
                 : Words.Say(
@@ -59,7 +63,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
             f.Metal.Count == 0
                 ? null
                 : BarChart.Lying(
-                    "Metal taken a part, over metal needed",
+                    Words.Say("statistics.metalTakenAPartOver"),
                     [
                         .. f
                             .Metal.Take(8)
@@ -78,12 +82,12 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     {
         var all = new Share(f.Metal.Sum(m => m.PlanHeld), f.Metal.Sum(m => m.Surfaces));
         return new(
-            "How often does the first plan hold?",
+            Words.Say("statistics.howOftenDoesTheFirst"),
             all.Percent is { } p ? Words.Say("figures.plans", p) : Words.Say("figures.none"),
             all.Whole == 0
                 ? null
                 : BarChart.Lying(
-                    "Parts whose first plan held",
+                    Words.Say("statistics.partsWhoseFirstPlanHeld"),
                     [
                         .. f
                             .Metal.Take(8)
@@ -102,12 +106,12 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     {
         var all = new Share(f.Lathes.Sum(l => l.MountedAgain), f.Lathes.Sum(l => l.Mounted));
         return new(
-            "How often must a part be mounted again?",
+            Words.Say("statistics.howOftenMustAPart"),
             all.Percent is { } p ? Words.Say("figures.mounts", p) : Words.Say("figures.none"),
             all.Whole == 0
                 ? null
                 : BarChart.Lying(
-                    "Parts mounted more than once",
+                    Words.Say("statistics.partsMountedMoreThanOnce"),
                     [
                         .. f
                             .Lathes.Where(l => l.Mounted > 0)
@@ -129,12 +133,12 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
         var (minutes, parts) = (cut.Sum(l => l.Minutes), cut.Sum(l => l.Surfaces));
         static string Minutes(decimal? m) => m is { } x ? x.ToString("0.0", CultureInfo.InvariantCulture) : "–";
         return new(
-            "How much is cut, by lathe and technique, and how long does it take?",
+            Words.Say("statistics.howMuchIsCutBy"),
             parts == 0 ? Words.Say("figures.none") : Words.Say("figures.work", parts, Minutes(Share.Each(minutes, parts, 1))),
             parts == 0
                 ? null
                 : BarChart.Lying(
-                    "Parts cut and minutes in the cut, by lathe and by technique",
+                    Words.Say("statistics.partsCutAndMinutesIn"),
                     [
                         .. cut.Select(l => new ChartBar(
                             NameOf(shop, l.LatheId),
@@ -181,7 +185,11 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                 total,
                 new Share(f.Weeks.Where(w => w.Kind == OutcomeKind.Released).Sum(w => w.Parts), total).Percent
             ),
-            BarChart.Standing("Parts that left", columns, [.. kinds.Select(k => (Words.Say("outcome." + k.Kind), k.Css))])
+            BarChart.Standing(
+                Words.Say("statistics.partsThatLeft"),
+                columns,
+                [.. kinds.Select(k => (Words.Say("outcome." + k.Kind), k.Css))]
+            )
         );
     }
 
@@ -189,14 +197,14 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     {
         var total = f.Scrap.Sum(s => s.Parts);
         return new(
-            "Why do parts end as scrap?",
+            Words.Say("statistics.whyDoPartsEndAs"),
             total == 0
                 ? Words.Say("figures.noScrap")
                 : Words.Say(total == 1 ? "figures.scrap.one" : "figures.scrap", total, CauseOf(f.Scrap[0]).ToLowerInvariant()),
             total == 0
                 ? null
                 : BarChart.Lying(
-                    "Scrap by cause",
+                    Words.Say("statistics.scrapByCause"),
                     [.. f.Scrap.Select(s => new ChartBar(CauseOf(s), s.Parts, s.Parts.ToString(CultureInfo.InvariantCulture)))],
                     "bc-ink"
                 )
@@ -205,12 +213,12 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
 
     private static Plot Edges(ShopFigures f, Shop shop) =>
         new(
-            "How far does an insert edge go?",
+            Words.Say("statistics.howFarDoesAnInsert"),
             f.Edges.Count == 0 ? Words.Say("figures.noEdge") : Words.Say("figures.edges", f.Edges.Sum(e => e.Edges)),
             f.Edges.Count == 0
                 ? null
                 : BarChart.Lying(
-                    "Metres an edge went",
+                    Words.Say("statistics.metresAnEdgeWent"),
                     [
                         .. f.Edges.Select(e => new ChartBar(
                             $"{NameOf(shop, e.LatheId)}, {Words.Say("holder." + e.Holder).ToLowerInvariant()}",
@@ -221,7 +229,8 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                 )
         );
 
-    private static string CauseOf(ScrapCount scrap) => scrap.Cause is { } cause ? Words.Say("scrapCause." + cause) : "Not said";
+    private static string CauseOf(ScrapCount scrap) =>
+        scrap.Cause is { } cause ? Words.Say("scrapCause." + cause) : Words.Say("statistics.notSaid");
 
     private static string NameOf(Shop shop, int lathe) => shop.Lathes.Find(l => l.Id == lathe)?.Profile.Name ?? "";
 }

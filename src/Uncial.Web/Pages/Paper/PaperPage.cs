@@ -73,7 +73,7 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
         }
         Surfaces = Proof?.Surfaces ?? [.. records.Select(CertificateStore.Of)];
         IsSuspect = records.Any(r => r.Measuring.Suspect.Count > 0);
-        ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : "Certificate of ") + part.Tag;
+        ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : Words.Say("paper.certificateOf")) + part.Tag;
         ViewData["Sub"] = $"{part.Job!.Vehicle}, job {part.Job.Number}";
         Address =
             $"{Request.Scheme}://{Request.Host}"
@@ -86,7 +86,7 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
     public static string NameOf(CertificateSurface surface)
     {
         ArgumentNullException.ThrowIfNull(surface);
-        return surface.InHat ? "Drum in the hat"
+        return surface.InHat ? Words.Say("paper.drumInTheHat")
             : surface.Kind == Core.Parts.PartKind.Rotor ? "Faces"
             : "Bore";
     }
@@ -94,10 +94,10 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
     /// <summary>How it left, as it stands on the paper.</summary>
     public string Stamp =>
         Proof is null
-            ? "NOT RELEASED"
+            ? Words.Say("paper.notReleased")
             : Words.Say("outcome." + Proof.Outcome).ToUpperInvariant()
-                + (Proof.DoNotMachineAgain ? ", DO NOT MACHINE AGAIN" : "")
-                + (IsSuspect ? ", READINGS SUSPECT" : "");
+                + (Proof.DoNotMachineAgain ? Words.Say("paper.doNotMachineAgain") : "")
+                + (IsSuspect ? Words.Say("paper.readingsSuspect") : "");
 
     private static HtmlString Code(string address)
     {

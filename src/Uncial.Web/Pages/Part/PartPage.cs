@@ -37,7 +37,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
 
     /// <summary>Name of the part and, where it has two, of the surface.</summary>
     public string Title =>
-        Words.Of(Part, Part.Surfaces[0]) + (Part.Surfaces.Count > 1 ? (Record.Surface.InHat ? ", hat drum" : ", faces") : "");
+        Words.Of(Part, Part.Surfaces[0]) + (Part.Surfaces.Count > 1 ? (Record.Surface.InHat ? Words.Say("part.hatDrum") : ", faces") : "");
 
     public string Subtitle => $"{Part.Job!.Vehicle}, job {Part.Job.Number}";
 
@@ -47,7 +47,7 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     /// <summary>The steps of the standing readings.</summary>
     protected (string Head, IReadOnlyList<Step> Steps) WorkedReadings =>
         (
-            "The readings",
+            Words.Say("part.theReadings"),
             Record.Receiving.Limits is null ? []
             : IsRotor ? Record.Measuring.RotorFigures.Steps
             : Record.Measuring.DrumFigures.Steps

@@ -175,11 +175,11 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
     public (string Mark, string Word, string Css) Answer =>
         (Discard, MachineTo) switch
         {
-            (null, _) => ("toread", "Type a limit and a reading", ""),
-            (Verdict.Beyond, _) => ("over", "Beyond discard", "is-over"),
-            (Verdict.TooClose, _) => ("close", "Too close to discard to call", "is-brass"),
-            (_, Verdict.Beyond) => ("close", "Inside discard, nothing left to cut", "is-brass"),
-            (_, Verdict.TooClose) => ("close", "Inside discard, close to machine-to", "is-brass"),
-            _ => ("within", "Within its limits", "is-blue"),
+            (null, _) => ("toread", Words.Say("check.typeALimitAndA"), ""),
+            (Verdict.Beyond, _) => ("over", Words.Say("check.beyondDiscard"), "is-over"),
+            (Verdict.TooClose, _) => ("close", Words.Say("check.tooCloseToDiscardTo"), "is-brass"),
+            (_, Verdict.Beyond) => ("close", Words.Say("check.insideDiscardNothingLeftTo"), "is-brass"),
+            (_, Verdict.TooClose) => ("close", Words.Say("check.insideDiscardCloseToMachine"), "is-brass"),
+            _ => ("within", Words.Say("check.withinItsLimits"), "is-blue"),
         };
 }

@@ -36,7 +36,7 @@ public class VerifyModel(UncialDb db, Reader reader) : PageModel
         State = await CertificateStore.CheckAsync(db, Certificate, cancel);
         if (reader.IsSignedIn)
             (ViewData["Title"], ViewData["Sub"]) = (
-                "Certificate of " + Words.Of(Proof).ToLowerInvariant(),
+                Words.Say("verify.certificateOf") + Words.Of(Proof).ToLowerInvariant(),
                 $"{Proof.Tag}, {Proof.Vehicle}, job {Proof.Job}"
             );
         return Page();

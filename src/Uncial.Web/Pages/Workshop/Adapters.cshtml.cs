@@ -75,9 +75,9 @@ public class AdaptersModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
             return elsewhere;
         var name = Typed.Name?.Trim() ?? "";
         if (name.Length is 0 or > 60)
-            Reject("Typed.Name", "Give it a name of at most 60 letters.");
+            Reject("Typed.Name", Words.Say("adapters.giveItANameOf"));
         else if (Shop.Board.Any(a => a.Id != Chosen?.Id && a.Spec.Name == name))
-            Reject("Typed.Name", "Another adapter has that name.");
+            Reject("Typed.Name", Words.Say("adapters.anotherAdapterHasThatName"));
         var takes = Typed.Kind is AdapterKind.Cone or AdapterKind.RaceCone or AdapterKind.Chuck or AdapterKind.Jaws;
         var seats = Typed.Kind is AdapterKind.Cup or AdapterKind.Plate;
         var spec = new Adapter
@@ -96,11 +96,11 @@ public class AdaptersModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
                     : 0,
         };
         if (spec.Count == 0)
-            Reject("Typed.Count", "How many, 1 to 20.");
+            Reject("Typed.Count", Words.Say("adapters.howManyTo"));
         if (ModelState.IsValid && takes && spec.Least >= spec.Greatest)
-            Reject("Typed.Greatest", "More than the least.");
+            Reject("Typed.Greatest", Words.Say("adapters.moreThanTheLeast"));
         if (ModelState.IsValid && seats && spec.Recess >= spec.Outside)
-            Reject("Typed.Recess", "Less than the outside.");
+            Reject("Typed.Recess", Words.Say("adapters.lessThanTheOutside"));
         if (!ModelState.IsValid)
             return Page();
         var kept = await LatheCommands.KeepAdapterAsync(new(db, Actor, Turn), Shop, Chosen, spec, Typed.Retired, cancel);

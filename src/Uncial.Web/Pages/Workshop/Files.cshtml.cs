@@ -123,5 +123,5 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : FormPag
             );
     }
 
-    private void Head() => (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Files", "in and out", "logbook");
+    private void Head() => (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Files", Words.Say("files.inAndOut"), "logbook");
 }

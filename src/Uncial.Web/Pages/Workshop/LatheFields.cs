@@ -125,9 +125,9 @@ public partial class LathesModel
             if (string.IsNullOrWhiteSpace(text) || text.Trim().Length > 60)
                 Reject("Typed." + field, Words.Say("form.atMost", 60));
         if (Shop.Lathes.Any(l => l.Id != Chosen?.Id && l.Profile.Name == Typed.Name?.Trim()))
-            Reject("Typed.Name", "Another lathe has that name.");
+            Reject("Typed.Name", Words.Say("lathes.anotherLatheHasThatName"));
         if (!Typed.CutsRotors && !Typed.CutsDrums)
-            Reject("Typed.Rotors", "It cuts rotors, drums, or both.");
+            Reject("Typed.Rotors", Words.Say("lathes.itCutsRotorsDrumsOr"));
     }
 
     /// <summary>The arbor of a bench lathe; null for any other.</summary>
@@ -186,7 +186,7 @@ public partial class LathesModel
                 Reject("Typed.Feeds", "Number, colon, feed; such as 1:0.06 3:0.25.");
         }
         if (feeds.Count == 0)
-            Reject("Typed.Feeds", "At least one feed, such as 1:0.06.");
+            Reject("Typed.Feeds", Words.Say("lathes.atLeastOneFeedSuch"));
         return feeds;
     }
 
@@ -200,10 +200,7 @@ public partial class LathesModel
             )
             .ToList();
         if (speeds.Count == 0 || speeds.Contains(0) || (Typed.Stepless && speeds.Count != 2))
-            Reject(
-                "Typed.Speeds",
-                Typed.Stepless ? "Slowest to fastest, such as 28 to 400." : "Turns a minute with a space between, such as 60 85 110."
-            );
+            Reject("Typed.Speeds", Typed.Stepless ? Words.Say("lathes.slowestToFastestSuchAs") : Words.Say("lathes.turnsAMinuteWithA"));
         return speeds;
     }
 
@@ -217,14 +214,14 @@ public partial class LathesModel
                 : null;
         var gears = Typed.Gears.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries).Select(Read).ToList();
         if (gears.Contains(null))
-            Reject("Typed.Gears", "Turns a minute of each gear, a space between, such as 70 140 330.");
+            Reject("Typed.Gears", Words.Say("lathes.turnsAMinuteOfEach"));
         if (
             (Typed.Drive ?? "").Split(" to ", StringSplitOptions.TrimEntries) is [var from, var to]
             && Read(from) is { } least and <= 1
             && Read(to) is { } greatest and >= 1 and <= 3
         )
             return ([.. gears.OfType<decimal>()], new(least, greatest));
-        Reject("Typed.Drive", "Slowest to fastest of the drive, such as 0.4 to 1.2.");
+        Reject("Typed.Drive", Words.Say("lathes.slowestToFastestOfThe"));
         return ([], new(0.4m, 1.2m));
     }
 
@@ -239,7 +236,7 @@ public partial class LathesModel
             )
                 locks.Add(new(name, parts[1] is "rotor" or "both", parts[1] is "drum" or "both"));
             else
-                Reject("Typed.Locks", "Name, colon, when it is tight (rotor, drum, both or free), a comma between.");
+                Reject("Typed.Locks", Words.Say("lathes.nameColonWhenItIs"));
         }
         return locks;
     }

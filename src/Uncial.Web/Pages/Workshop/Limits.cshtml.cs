@@ -69,13 +69,13 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     public static IReadOnlyList<(string Column, string Label)> SizeFields { get; } =
     [
         ("new", "New"),
-        ("machine_to", "Machine to"),
+        ("machine_to", Words.Say("book.machineTo")),
         ("discard", "Discard"),
-        ("max_runout", "Run-out, most"),
-        ("max_variation", "Varies, most"),
-        ("max_out_of_round", "Out of round, most"),
+        ("max_runout", Words.Say("book.runOutMost")),
+        ("max_variation", Words.Say("book.variesMost")),
+        ("max_out_of_round", Words.Say("book.outOfRoundMost")),
         ("across", "Across"),
-        ("band", "Swept band"),
+        ("band", Words.Say("book.sweptBand")),
     ];
 
     public string? Value(string column) => Typed.GetValueOrDefault(column);
@@ -201,7 +201,7 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
-        (ViewData["Title"], ViewData["At"]) = ("Limit book", "book");
+        (ViewData["Title"], ViewData["At"]) = (Words.Say("book.limitBook"), "book");
         var found = Matching(Current().AsNoTracking(), Find);
         Total = await found.CountAsync(cancel);
         ViewData["Sub"] = Total == 1 ? "1 entry" : $"{Total} entries";

@@ -135,17 +135,17 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     internal static string Say(PeopleResult result) =>
         result switch
         {
-            PeopleResult.WeakPin => "Too easy to guess: no run, no repeated digit, no year.",
-            PeopleResult.LastOwner => "The last owner keeps the role and stays enabled.",
-            PeopleResult.NotAllowed => "Your role does not allow this.",
-            PeopleResult.SignedOut => "You are signed out. Sign in again.",
-            PeopleResult.NotFound => "It is not there any more.",
-            _ => "That did not work. Look again.",
+            PeopleResult.WeakPin => Words.Say("people.tooEasyToGuessNo"),
+            PeopleResult.LastOwner => Words.Say("people.theLastOwnerKeepsThe"),
+            PeopleResult.NotAllowed => Words.Say("people.yourRoleDoesNotAllow"),
+            PeopleResult.SignedOut => Words.Say("people.youAreSignedOutSign"),
+            PeopleResult.NotFound => Words.Say("people.itIsNotThereAny"),
+            _ => Words.Say("people.thatDidNotWorkLook"),
         };
 
     private async Task LoadAsync(CancellationToken cancel)
     {
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("People", "Who works here, and which screens sign them in", "shop");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("People", Words.Say("people.whoWorksHereAndWhich"), "shop");
         People = await db.Operators.AsNoTracking().OrderBy(o => o.DisabledAt != null).ThenBy(o => o.DisplayName).ToListAsync(cancel);
         Chosen = People.FirstOrDefault(p => p.Id == Id);
         Screens = await db
@@ -201,10 +201,10 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public static string Of(string? purpose) =>
         purpose switch
         {
-            "sign-in" => "signed in",
-            "enrolment" => "enrolled a screen",
+            "sign-in" => Words.Say("people.signedIn"),
+            "enrolment" => Words.Say("people.enrolledAScreen"),
             null => "",
             _ when Enum.TryParse<SignedFor>(purpose, out _) => "signed",
-            _ => "changed an account",
+            _ => Words.Say("people.changedAnAccount"),
         };
 }

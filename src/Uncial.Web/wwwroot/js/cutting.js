@@ -1,5 +1,6 @@
 // At the lathe: what is ticked, tapped and typed is kept while it is made, in this browser and on the server; clocks run; the read-out is followed.
 import { paintSectors } from './pass.js';
+import { say } from './core/words.js';
 
 const clock = seconds => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 const main = () => document.querySelector('main[data-draft-of]');
@@ -138,7 +139,7 @@ function run() {
     left.classList.toggle('is-over-time', over);
     const bar = left.querySelector('[data-bar]');
     if (bar) {
-      left.querySelector('[data-done]').textContent = `${clock(Math.min(gone, seconds))} done`;
+      left.querySelector('[data-done]').textContent = say('done', clock(Math.min(gone, seconds)));
       bar.setAttribute('width', 364 * Math.min(1, gone / seconds));
     }
     const band = document.querySelector('.sr-cutting');

@@ -1,4 +1,5 @@
 // Shows under a typed length how it is understood, as the server reads it.
+import { say } from './core/words.js';
 const waiting = new WeakMap();
 
 async function echo(input) {
@@ -20,9 +21,9 @@ async function echo(input) {
     const body = await answer.json();
     if (waiting.get(input) !== turn) return;
     box.classList.remove('is-wrong');
-    says.textContent = answer.ok ? body.echo : Number(text.replace(',', '.')) === 0 ? 'none' : (body.errors?.text?.[0] ?? '');
+    says.textContent = answer.ok ? body.echo : Number(text.replace(',', '.')) === 0 ? say('none') : (body.errors?.text?.[0] ?? '');
   } catch {
-    says.textContent = 'The server does not answer; what you typed stays.';
+    says.textContent = say('serverAway');
   }
 }
 

@@ -1,6 +1,7 @@
 // What the server tells while the page stands open: facts that somebody else added, and what the gauges send.
 // What the page itself does is handed in, so that it is loaded once.
 import { followLathe } from './cutting.js';
+import { say } from './core/words.js';
 
 let page;
 let source;
@@ -101,15 +102,17 @@ function paint() {
     const elsewhere = holders.get(line.dataset.live);
     if (elsewhere && now && now.state !== 'lost') {
       line.dataset.state = 'stale';
-      word.textContent = `is at ${elsewhere}; G takes it here`;
+      word.textContent = say('gaugeElsewhere', elsewhere);
       return;
     }
     word.textContent =
       !now || now.state === 'lost'
-        ? 'off, type it'
+        ? say('gaugeOff')
         : now.state === 'stale'
-          ? 'silent, type it'
-          : `${now.shows ?? ''}${now.stable ? '' : ', moves'}${now.battery != null && now.battery < 20 ? `, battery ${now.battery} %` : ''}`;
+          ? say('gaugeSilent')
+          : (now.shows ?? '') +
+            (now.stable ? '' : say('gaugeMoves')) +
+            (now.battery != null && now.battery < 20 ? say('gaugeBattery', now.battery) : '');
   });
 }
 
@@ -128,12 +131,12 @@ async function land({ gauge, line, text, stable }) {
   }
   const says = entry.closest('.entry,.field').querySelector('.expands,.says');
   if (!stable) {
-    says.textContent = 'It moves: hold still and send again.';
+    says.textContent = say('holdStill');
     return;
   }
   // What a hand has begun to type is not written over.
   if (!field && entry.value.trim()) {
-    says.textContent = 'Finish or wipe what is typed, then send again.';
+    says.textContent = say('finishTyped');
     refuse(gauge, line);
     return;
   }
@@ -166,7 +169,7 @@ async function storeFigure(gauge, line, field, says) {
       return;
     }
   } catch {
-    says.textContent = 'The server does not answer: press Keep, or send again.';
+    says.textContent = say('serverAwayKeep');
     refuse(gauge, line);
     return;
   }

@@ -1,6 +1,7 @@
 // Readings that were typed while the server was away: they wait in this browser with their time, are shown as waiting, and go in by
 // themselves, once each. The server judges them when they arrive; nothing is judged here.
 import { spelled } from './core/units.js';
+import { say } from './core/words.js';
 
 // What the page itself does is handed in, so that it is loaded once.
 let page;
@@ -77,9 +78,9 @@ function lead(form) {
   const note = form.querySelector('[name=Note]');
   if (note) note.value = '';
   const go = form.querySelector('.button.go');
-  if (go) go.firstChild.textContent = 'Keep it here, to wait ';
+  if (go) go.firstChild.textContent = say('keepHere') + ' ';
   if (!next) {
-    heading.textContent = 'All places typed';
+    heading.textContent = say('allTyped');
     entry.disabled = true;
     form.dataset.done = '';
     return;
@@ -87,7 +88,7 @@ function lead(form) {
   const [at, depth] = next.dataset.place.split('|');
   form.querySelector('[name=at]').value = at;
   form.querySelector('[name=depth]').value = depth;
-  heading.textContent = heading.textContent.split(' at ')[0] + ' at ' + next.dataset.name;
+  heading.textContent = say('placeAt', heading.textContent.split(' at ')[0], next.dataset.name);
   if (next.dataset.station) form.querySelector('[data-why]').textContent = next.dataset.station;
   entry.focus({ preventScroll: true });
 }
@@ -100,7 +101,7 @@ export function mark() {
     place.classList.add('is-waiting');
     const words = [...place.querySelectorAll('.word')];
     const word = words.find(w => w.textContent) ?? words[0];
-    if (word) word.textContent = ` ${item.text} ${item.state === 'waits' ? 'waits' : 'asks'}`;
+    if (word) word.textContent = ' ' + say(item.state === 'waits' ? 'itemWaits' : 'itemAsks', item.text);
   }
 }
 
@@ -121,11 +122,8 @@ function paint() {
   head.innerHTML =
     '<svg class="mark" viewBox="0 0 24 24" aria-hidden="true"><rect x="3.5" y="3.5" width="17" height="17" class="m-line" stroke-dasharray="4 3"/></svg>';
   const b = document.createElement('b');
-  b.textContent = items.length === 1 ? '1 reading waits' : `${items.length} readings wait`;
-  head.append(
-    b,
-    ` since ${since}. ${stuck.length ? 'Some ask something.' : others.length ? 'Those of somebody else go in when that person signs in.' : 'They go in by themselves.'}`,
-  );
+  b.textContent = items.length === 1 ? say('oneWaits') : say('someWait', items.length);
+  head.append(b, ` ${say('since', since)} ${say(stuck.length ? 'someAsk' : others.length ? 'ofSomebodyElse' : 'byThemselves')}`);
   const list = document.createElement('ol');
   for (const item of items) {
     const li = document.createElement('li');
@@ -140,8 +138,8 @@ function paint() {
     }
     if (item.state !== 'waits') {
       li.append(
-        button('Look at it', () => look(item)),
-        button('Drop it', () => keep(all().filter(i => i.data.Key !== item.data.Key))),
+        button(say('lookAtIt'), () => look(item)),
+        button(say('dropIt'), () => keep(all().filter(i => i.data.Key !== item.data.Key))),
       );
     }
     list.append(li);

@@ -21,7 +21,11 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public Dictionary<ReadingKind, LengthInput?> Figures { get; set; } = [];
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
-        [("The judgement", Judgement.Steps), ("Its shape", Record.Confirming.Shape.Steps), ("The pair", PairCheck?.Steps ?? [])];
+        [
+            (Words.Say("confirm.theJudgement"), Judgement.Steps),
+            (Words.Say("confirm.itsShape"), Record.Confirming.Shape.Steps),
+            (Words.Say("confirm.thePair"), PairCheck?.Steps ?? []),
+        ];
 
     protected override Station At => Station.Confirm;
 
@@ -221,15 +225,15 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public (string Mark, string Word, string Css) DecisionWords =>
         Judgement.Decision switch
         {
-            Decision.Release => ("within", "Within limit", ""),
-            Decision.LeadOnly => ("close", "Between limits", "is-brass"),
-            Decision.Never => ("over", "Beyond discard", "is-over"),
+            Decision.Release => ("within", Words.Say("confirm.withinLimit"), ""),
+            Decision.LeadOnly => ("close", Words.Say("confirm.betweenLimits"), "is-brass"),
+            Decision.Never => ("over", Words.Say("confirm.beyondDiscard"), "is-over"),
             _ => (
                 "close",
-                !AllRead ? "Not all is read"
-                : Record.Confirming.NotLookedAt.Count > 0 ? "Not looked at yet"
-                : Judgement.Notes.Any(n => n is Core.Note.ReadTwice) ? "Read the worst twice"
-                : "Too close to call",
+                !AllRead ? Words.Say("confirm.notAllIsRead")
+                : Record.Confirming.NotLookedAt.Count > 0 ? Words.Say("confirm.notLookedAtYet")
+                : Judgement.Notes.Any(n => n is Core.Note.ReadTwice) ? Words.Say("confirm.readTheWorstTwice")
+                : Words.Say("confirm.tooCloseToCall"),
                 "is-brass"
             ),
         };
@@ -247,8 +251,8 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                 NowWord = "Before",
                 Uncertainty = Record.Measuring.UsualUncertainty,
                 Head = "–",
-                HeadWord = "to be read after the cut",
-                Slices = [new("by the dial", Record.Cutting.Expected ?? before, "planned")],
+                HeadWord = Words.Say("confirm.toBeReadAfterThe"),
+                Slices = [new(Words.Say("confirm.byTheDial2"), Record.Cutting.Expected ?? before, "planned")],
                 ForecastWord = "Forecast",
             };
         return view with
@@ -259,9 +263,9 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             Slices = [new("taken", worst, "cut")],
             ForecastWord = "Finished",
             HeadWord =
-                view.HeadIsOver ? "over discard"
-                : Judgement.MachineTo == Verdict.Beyond ? "left to discard"
-                : "left to machine-to",
+                view.HeadIsOver ? Words.Say("confirm.overDiscard")
+                : Judgement.MachineTo == Verdict.Beyond ? Words.Say("confirm.leftToDiscard")
+                : Words.Say("confirm.leftToMachineTo2"),
         };
     }
 }

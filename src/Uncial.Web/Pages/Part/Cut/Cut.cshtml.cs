@@ -79,7 +79,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
         [
-            ("What the metal showed", Plan.Seen),
+            (Words.Say("cut.whatTheMetalShowed"), Plan.Seen),
             (Words.Technique(Plan.Option.Key), Plan.Option.Steps),
             .. KnowsMinutes && View != CutView.Finish
                 ? [(Words.Say("worked.lathe", Words.Say("pass." + Pass.Kind)), Run.Steps)]
@@ -457,7 +457,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         var limits = Limits;
         var before = Record.Measuring.WorstBefore ?? Plan.Request.Touch;
         var touch = Plan.Request.Touch;
-        var earlier = Record.CutsDone > Index ? [("cut before", touch, "cut")] : Array.Empty<(string, Length, string)>();
+        var earlier = Record.CutsDone > Index ? [(Words.Say("cut.cutBefore"), touch, "cut")] : Array.Empty<(string, Length, string)>();
         var slices = Readings.Slices(
             Record.Kind,
             before,
@@ -486,7 +486,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             Slices = slices,
             ForecastWord = "Forecast",
             Head = Reader.Margin(Limits.Margin(Record.Kind, end, limits.MachineTo)),
-            HeadWord = "spare after the plan",
+            HeadWord = Words.Say("cut.spareAfterThePlan"),
             Unit = Reader.Unit,
         };
     }

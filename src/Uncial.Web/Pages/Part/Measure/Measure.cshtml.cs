@@ -24,16 +24,20 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>The figures of whole faces or of the bore, in the order of the form.</summary>
     public static IReadOnlyList<(ReadingKind Kind, string Label)> FaceFigures { get; } =
     [
-        (ReadingKind.RunoutOuter, "Run-out, outer"),
-        (ReadingKind.GrooveOuter, "Groove, outer"),
-        (ReadingKind.ReliefOuter, "Low land, outer"),
-        (ReadingKind.RunoutInner, "Run-out, inner"),
-        (ReadingKind.GrooveInner, "Groove, inner"),
-        (ReadingKind.ReliefInner, "Low land, inner"),
+        (ReadingKind.RunoutOuter, Words.Say("measure.runOutOuter")),
+        (ReadingKind.GrooveOuter, Words.Say("measure.grooveOuter")),
+        (ReadingKind.ReliefOuter, Words.Say("measure.lowLandOuter")),
+        (ReadingKind.RunoutInner, Words.Say("measure.runOutInner")),
+        (ReadingKind.GrooveInner, Words.Say("measure.grooveInner")),
+        (ReadingKind.ReliefInner, Words.Say("measure.lowLandInner")),
     ];
 
     public static IReadOnlyList<(ReadingKind Kind, string Label)> BoreFigures { get; } =
-    [(ReadingKind.Eccentricity, "Off centre"), (ReadingKind.Groove, "Groove"), (ReadingKind.Relief, "Low land")];
+    [
+        (ReadingKind.Eccentricity, Words.Say("measure.offCentre")),
+        (ReadingKind.Groove, "Groove"),
+        (ReadingKind.Relief, Words.Say("measure.lowLand")),
+    ];
 
     [BindProperty]
     public string? NewPrice { get; set; }
@@ -45,7 +49,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public Dictionary<ReadingKind, LengthInput?> Figures { get; set; } = [];
 
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
-        Worth is null ? [WorkedReadings] : [WorkedReadings, ("Worth cutting?", Worth.Steps)];
+        Worth is null ? [WorkedReadings] : [WorkedReadings, (Words.Say("measure.worthCutting"), Worth.Steps)];
 
     protected override Station At => Station.Measure;
 
@@ -163,11 +167,15 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public (string Mark, string Word, string Css) VerdictWords =>
         (IsRotor ? Rotor!.DiscardVerdict : Drum!.DiscardVerdict, Verdict) switch
         {
-            (Verdict.NotEnough, _) => ("toread", IsRotor ? "Read three points for a verdict" : "Read two axes for a verdict", ""),
-            (Verdict.Beyond, _) => ("over", "Beyond discard: scrap", "is-over"),
-            (Verdict.TooClose, _) => ("close", "Too close to discard to call", "is-brass"),
-            (_, Verdict.Beyond) => ("close", "Inside discard, nothing left to cut", "is-brass"),
-            (_, Verdict.TooClose) => ("close", "Close to machine-to", "is-brass"),
-            _ => ("within", "Within machine-to", "is-blue"),
+            (Verdict.NotEnough, _) => (
+                "toread",
+                IsRotor ? Words.Say("measure.readThreePointsForA") : Words.Say("measure.readTwoAxesForA"),
+                ""
+            ),
+            (Verdict.Beyond, _) => ("over", Words.Say("measure.beyondDiscardScrap"), "is-over"),
+            (Verdict.TooClose, _) => ("close", Words.Say("measure.tooCloseToDiscardTo"), "is-brass"),
+            (_, Verdict.Beyond) => ("close", Words.Say("measure.insideDiscardNothingLeftTo"), "is-brass"),
+            (_, Verdict.TooClose) => ("close", Words.Say("measure.closeToMachineTo"), "is-brass"),
+            _ => ("within", Words.Say("measure.withinMachineTo"), "is-blue"),
         };
 }

@@ -109,7 +109,8 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public SetUpSeen? Seen { get; private set; }
     public bool IsTyped { get; private set; }
 
-    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => Check is null ? [] : [("The set-up", Check.Steps)];
+    public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
+        Check is null ? [] : [(Words.Say("mount.theSetUp"), Check.Steps)];
 
     /// <summary>The mounting that stands, as it was picked.</summary>
     public MountOption? Mounted => Record.Mounting.Mount?.Stack;
@@ -272,9 +273,9 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public (string Mark, string Word) FitOn(Lathe lathe) =>
         PlanOn(lathe) switch
         {
-            { Missing.Count: > 0 } => ("toread", "sizes to measure"),
+            { Missing.Count: > 0 } => ("toread", Words.Say("mount.sizesToMeasure")),
             { Ways: [var first, ..] } => ("within", Words.Say("mountWay." + first.Way).ToLowerInvariant()),
-            _ => ("close", "nothing fits"),
+            _ => ("close", Words.Say("mount.nothingFits")),
         };
 
     /// <summary>The marks as typed, or null with what is wrong at its field.</summary>
@@ -366,12 +367,12 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public static (string Mark, string Word, string Css) WordsOf(SetUpVerdict verdict) =>
         verdict switch
         {
-            SetUpVerdict.True => ("within", "It runs true", ""),
-            SetUpVerdict.Close => ("close", "Close: better remount", "is-brass"),
-            SetUpVerdict.Remount => ("over", "Clean and remount", "is-over"),
-            SetUpVerdict.Mixed => ("close", "Both have their share", "is-brass"),
-            SetUpVerdict.SetUpAtFault => ("over", "Clean and remount", "is-over"),
-            _ => ("toread", "Cannot tell", "is-brass"),
+            SetUpVerdict.True => ("within", Words.Say("mount.itRunsTrue"), ""),
+            SetUpVerdict.Close => ("close", Words.Say("mount.closeBetterRemount"), "is-brass"),
+            SetUpVerdict.Remount => ("over", Words.Say("mount.cleanAndRemount"), "is-over"),
+            SetUpVerdict.Mixed => ("close", Words.Say("mount.bothHaveTheirShare"), "is-brass"),
+            SetUpVerdict.SetUpAtFault => ("over", Words.Say("mount.cleanAndRemount"), "is-over"),
+            _ => ("toread", Words.Say("mount.cannotTell"), "is-brass"),
         };
 
     /// <summary>A share as a whole number of hundredths.</summary>
@@ -397,9 +398,9 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         return view with
         {
             Slices = [new("set-up", trued, "waste")],
-            ForecastWord = "Trued up",
+            ForecastWord = Words.Say("mount.truedUp"),
             Head = Reader.Margin(left.Abs()),
-            HeadWord = left < Length.Zero ? "too little for this set-up" : "left after this set-up",
+            HeadWord = left < Length.Zero ? Words.Say("mount.tooLittleForThisSet") : Words.Say("mount.leftAfterThisSetUp"),
             HeadIsOver = false,
         };
     }

@@ -47,8 +47,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     public override IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked =>
         [
             .. Runs
-                ? [("What the metal showed", Record.Planning.Document!.Seen)]
-                : new (string, IReadOnlyList<Step>)[] { WorkedReadings, ("Metal there is, and metal needed", Plan?.Steps ?? []) },
+                ? [(Words.Say("plan.whatTheMetalShowed"), Record.Planning.Document!.Seen)]
+                : new (string, IReadOnlyList<Step>)[] { WorkedReadings, (Words.Say("plan.metalThereIsAndMetal"), Plan?.Steps ?? []) },
             (Chosen is null ? "" : Words.Technique(Chosen.Key), Chosen?.Steps ?? []),
             .. KnowsMinutes && Chosen is not null
                 ? Chosen
@@ -56,8 +56,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                     .Distinct()
                     .Select(k => (Words.Say("worked.lathe", Words.Say("pass." + k)), RunOf(k).Steps))
                 : [],
-            ("The axle", Pair?.Steps ?? []),
-            ("Scuff only", Plan?.Scuff?.Steps ?? []),
+            (Words.Say("plan.theAxle"), Pair?.Steps ?? []),
+            (Words.Say("plan.scuffOnly"), Plan?.Scuff?.Steps ?? []),
         ];
 
     protected override Station At => Station.Plan;
@@ -100,7 +100,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         return KnowsMinutes
             ? Math.Ceiling(option.Passes.Sum(p => RunOf(p.Kind).Minutes)).ToString("0", System.Globalization.CultureInfo.InvariantCulture)
                 + " min"
-            : "time unknown";
+            : Words.Say("plan.timeUnknown");
     }
 
     /// <summary>What is left to machine-to after the last pass of an option.</summary>
@@ -241,9 +241,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                         .Select(s => (StationWord(profile.Stations[s]), SurfaceProfile.CleanedBy(profile.Lands(s), ends)))
                         .ToList();
                     if (side.Groove > Length.Zero)
-                        rows.Add(("deepest groove", SurfaceProfile.CleanedBy(profile.GrooveFloor, ends)));
+                        rows.Add((Words.Say("plan.deepestGroove"), SurfaceProfile.CleanedBy(profile.GrooveFloor, ends)));
                     return new UnrolledSide(
-                        IsRotor ? (i == 0 ? "Outer face" : "Inner face") : "Bore",
+                        IsRotor ? (i == 0 ? Words.Say("plan.outerFace") : Words.Say("plan.innerFace")) : "Bore",
                         [.. cuts.Select(c => c.Name)],
                         rows,
                         profile.ShapeIsRead
@@ -347,7 +347,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                 return null;
             string[] stays =
             [
-                .. new[] { (scuff.GrooveStays, "groove"), (scuff.RunoutStays, IsRotor ? "run-out" : "out of round") }
+                .. new[] { (scuff.GrooveStays, "groove"), (scuff.RunoutStays, IsRotor ? "run-out" : Words.Say("plan.outOfRound")) }
                     .Where(s => s.Item1 > Length.Zero)
                     .Select(s => $"{Reader.Figure(s.Item1, Toward.Greater)} {s.Item2}"),
             ];
@@ -402,7 +402,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                             : null;
                     return new SectionSide(
                         i,
-                        IsRotor ? (i == 0 ? "Outer face" : "Inner face") : "Bore, once round",
+                        IsRotor ? (i == 0 ? Words.Say("plan.outerFace") : Words.Say("plan.innerFace")) : Words.Say("plan.boreOnceRound"),
                         (double)side.Need.Millimetres,
                         (double)side.Groove.Millimetres,
                         profile.Lands(profile.Touched),
@@ -438,7 +438,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             ),
             ForecastWord = "Forecast",
             Head = Reader.Margin(after),
-            HeadWord = "spare after " + (chosen.ByHand ? "your passes" : Words.Technique(chosen.Key).ToLowerInvariant()),
+            HeadWord =
+                Words.Say("plan.spareAfter")
+                + (chosen.ByHand ? Words.Say("plan.yourPasses") : Words.Technique(chosen.Key).ToLowerInvariant()),
         };
     }
 }

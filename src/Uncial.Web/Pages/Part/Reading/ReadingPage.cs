@@ -343,7 +343,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (Record.Measuring.SizesAt(place) is [.., var newest] && newest.Id > Seen)
         {
             Question =
-                $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? "Somebody else")} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one point.";
+                $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? Words.Say("measure.somebodyElse"))} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one point.";
             Insisted = Entry?.Text;
             return true;
         }
@@ -367,7 +367,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                     odd.Against is { } against
                         ? Words.Of(odd.Why, typed.Value, against, Reader.Unit)
                         : Words.Of(odd.Why, typed.Value, Limits, Reader.Unit)
-                ) + " Press Enter again to keep it as it is, or type it anew.";
+                ) + Words.Say("measure.pressEnterAgainToKeep");
         else if (Gauge?.Bar is { } bar && BarStart is { } start && !bar.IsOnDial(start, typed.Value))
             Question =
                 $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press Enter again to keep it as it is, or type it anew.";

@@ -107,10 +107,10 @@ internal static class Readings
         var (rotor, count, at) = (record.Kind == PartKind.Rotor, record.Measuring.Stations.Count, IndexOf(record, place));
         return count < 2 ? ""
             : at == 0
-                ? rotor ? "outer band"
-                    : "open edge"
+                ? rotor ? Words.Say("measure.outerBand")
+                    : Words.Say("measure.openEdge")
             : at == count - 1
-                ? rotor ? "inner band"
+                ? rotor ? Words.Say("measure.innerBand")
                     : "deep"
             : "middle";
     }
@@ -161,7 +161,7 @@ internal static class Readings
             {
                 Limits = limits,
                 Head = reader.Margin(between),
-                HeadWord = limits.Nominal is null ? "from machine-to to discard" : "from new to discard",
+                HeadWord = limits.Nominal is null ? Words.Say("measure.fromMachineToToDiscard") : Words.Say("measure.fromNewToDiscard"),
                 Unit = reader.Unit,
             };
         }
@@ -174,14 +174,14 @@ internal static class Readings
                 Now = worst,
                 Uncertainty = record.Measuring.Uncertainty,
                 Head = reader.Margin(toDiscard),
-                HeadWord = "left to discard",
+                HeadWord = Words.Say("measure.leftToDiscard2"),
                 Unit = reader.Unit,
-                NowWord = "Left with",
+                NowWord = Words.Say("measure.leftWith"),
             };
         var (head, word, over) =
-            toDiscard < Length.Zero ? (reader.Figure(-toDiscard, Toward.Greater), "over discard", true)
-            : spare < Length.Zero ? (reader.Margin(toDiscard), "left to wear, none to cut", false)
-            : (reader.Margin(spare), "may still come off", false);
+            toDiscard < Length.Zero ? (reader.Figure(-toDiscard, Toward.Greater), Words.Say("measure.overDiscard"), true)
+            : spare < Length.Zero ? (reader.Margin(toDiscard), Words.Say("measure.leftToWearNoneTo"), false)
+            : (reader.Margin(spare), Words.Say("measure.mayStillComeOff"), false);
         return new()
         {
             Limits = limits,
@@ -191,7 +191,7 @@ internal static class Readings
             HeadWord = word,
             HeadIsOver = over,
             Unit = reader.Unit,
-            NowWord = rotor || worst == record.Measuring.DrumFigures.Greatest ? "Today" : "Today, fit",
+            NowWord = rotor || worst == record.Measuring.DrumFigures.Greatest ? "Today" : Words.Say("measure.todayFit"),
         };
     }
 }
