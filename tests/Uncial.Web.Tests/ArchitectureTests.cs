@@ -69,11 +69,14 @@ public partial class ArchitectureTests
     [InlineData("src/Uncial.DeviceSimulators")]
     [InlineData("src/Uncial.Simulation")]
     [InlineData("tests/Uncial.Core.Tests")]
+    [InlineData("tests/Uncial.Testing")]
+    [InlineData("tests/Uncial.Data.Tests")]
     [InlineData("tests/Uncial.Web.Tests")]
+    [InlineData("tests/Uncial.Browser.Tests")]
     public void No_folder_has_more_than_a_dozen_files_of_code_side_by_side(string project)
     {
         string[] others = ["obj", "bin", "Migrations", "node_modules", "wwwroot", "Shared", "Integrity"];
-        var root = Path.Combine(Screen.Root(), project);
+        var root = Path.Combine(Repository.Root(), project);
         Directory
             .EnumerateDirectories(root, "*", SearchOption.AllDirectories)
             .Append(root)
@@ -93,7 +96,7 @@ public partial class ArchitectureTests
     [InlineData("AddModelError")]
     public void No_page_does_what_commands_and_forms_are_for(string what) =>
         Directory
-            .EnumerateFiles(Path.Combine(Screen.Root(), "src/Uncial.Web/Pages"), "*.cs*", SearchOption.AllDirectories)
+            .EnumerateFiles(Path.Combine(Repository.Root(), "src/Uncial.Web/Pages"), "*.cs*", SearchOption.AllDirectories)
             .Where(f => File.ReadAllText(f).Contains(what, StringComparison.Ordinal))
             .Select(Path.GetFileName)
             .ShouldBeEmpty();
@@ -102,7 +105,7 @@ public partial class ArchitectureTests
     [Fact]
     public void Every_text_that_a_page_names_has_its_words()
     {
-        var web = Path.Combine(Screen.Root(), "src/Uncial.Web");
+        var web = Path.Combine(Repository.Root(), "src/Uncial.Web");
         var keys = Directory
             .EnumerateFiles(web, "*.cs*", SearchOption.AllDirectories)
             .Where(f => !f.Contains("/obj/", StringComparison.Ordinal) && !f.Contains("/bin/", StringComparison.Ordinal))

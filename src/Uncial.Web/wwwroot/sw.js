@@ -3,6 +3,9 @@ const kept = 'uncial-pages';
 
 self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', event => event.waitUntil(self.clients.claim()));
+self.addEventListener('message', event => {
+  if (event.data === 'claim') event.waitUntil(self.clients.claim());
+});
 
 self.addEventListener('fetch', event => {
   const { request } = event;

@@ -1,5 +1,6 @@
 // At the lathe: what is ticked, tapped and typed is kept while it is made, in this browser and on the server; clocks run; the read-out is followed.
 import { paintSectors } from './pass.js';
+import { newest } from './core/drafts.js';
 import { say } from './core/words.js';
 
 const clock = seconds => `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
@@ -25,6 +26,10 @@ function gather(f) {
   return values;
 }
 
+// Names this browser to itself, and counts what it keeps.
+const browser = (localStorage['draft-browser'] ??= Math.random().toString(36).slice(2));
+let count = Date.now();
+
 let sending;
 function keep() {
   const f = form();
@@ -32,6 +37,7 @@ function keep() {
   const draft = {
     of: main().dataset.draftOf,
     at: Date.now(),
+    by: `${browser}:${++count}`,
     unit: document.querySelector('.unit-switch [aria-pressed=true]')?.value,
     values: gather(f),
   };
@@ -45,7 +51,7 @@ async function push(draft) {
   if (!f || draft.of !== main()?.dataset.draftOf) return;
   const body = new FormData();
   body.append('of', draft.of);
-  body.append('values', JSON.stringify({ ...draft.values, '': draft.unit }));
+  body.append('values', JSON.stringify({ ...draft.values, '': draft.unit, '#': draft.by }));
   body.append('__RequestVerificationToken', f.elements.__RequestVerificationToken.value);
   try {
     await fetch(main().dataset.draftTo, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } });
@@ -67,7 +73,7 @@ function restore() {
   }
   if (local?.of !== draftOf) local = null;
   const remote = drafted ? JSON.parse(drafted) : null;
-  const newer = local && (!remote || local.at >= Number(draftedAt)) ? { ...local.values, '': local.unit } : remote;
+  const newer = newest(local, remote, Number(draftedAt));
   if (!newer) return;
   const unit = document.querySelector('.unit-switch [aria-pressed=true]')?.value;
   for (const e of fields(f)) {

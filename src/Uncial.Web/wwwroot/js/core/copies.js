@@ -8,7 +8,14 @@ export async function keepCopy(html, url) {
   await cache.put(at.pathname, new Response(html, { headers: { 'Content-Type': 'text/html; charset=utf-8' } }));
 }
 
-navigator.serviceWorker?.register('/sw.js').catch(() => {});
+// A page that was on its way while the worker woke up is not claimed by it: it asks to be.
+navigator.serviceWorker
+  ?.register('/sw.js')
+  .then(() => navigator.serviceWorker.ready)
+  .then(ready => {
+    if (!navigator.serviceWorker.controller) ready.active.postMessage('claim');
+  })
+  .catch(() => {});
 document.addEventListener('submit', event => {
   if (event.target.matches('.who-form')) globalThis.caches?.delete(copies);
 });

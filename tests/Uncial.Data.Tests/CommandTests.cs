@@ -1,0 +1,174 @@
+using System.Text.RegularExpressions;
+using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Inspection;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Data;
+
+namespace Uncial.Data.Tests;
+
+/// <summary>An action is done whole or refused whole, whoever calls it and whatever page it comes from.</summary>
+public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    private static readonly SignatureTyped Nobody = new(null, null, "", null, null);
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static TypedLength Typed(string text) => LengthParser.Parse(text, LengthUnit.Millimetre, allowZero: true).Typed!;
+
+    private static async Task<PartAction> ActionAsync(UncialDb db, string tag, int? seen = null, SignatureTyped? typed = null)
+    {
+        var part = (await db.PartAsync(tag, Cancel)).ShouldNotBeNull();
+        SurfaceRecord record = new(part.Surfaces[0], part, await db.ShopAsync(Cancel));
+        Actor actor = new(await db.PersonAsync("tom"), Role.Operator, DateTimeOffset.UtcNow);
+        return new(db, record, seen ?? record.Surface.Turn, actor, typed);
+    }
+
+    [Fact]
+    public async Task Every_error_of_the_database_has_its_rule_and_every_rule_its_error()
+    {
+        await using var db = shop.Db();
+        var sql = await db
+            .Database.SqlQuery<string>($"select string_agg(prosrc, ' ') as \"Value\" from pg_proc where prosrc like '%UN0%'")
+            .SingleAsync(Cancel);
+        var raised = Code().Matches(sql).Select(m => m.Value).Distinct().Order().ToList();
+        raised.ShouldBe(Enum.GetValues<StoredRule>().Select(StoredRules.CodeOf));
+        raised.Select(StoredRules.Of).ShouldBe(Enum.GetValues<StoredRule>().Cast<StoredRule?>());
+        foreach (var other in new[] { null, "", "UN", "UN000", "UN999", "23505" })
+            StoredRules.Of(other).ShouldBeNull();
+    }
+
+    [Fact]
+    public async Task What_was_seen_before_somebody_else_added_to_it_is_not_acted_on_and_names_who_added()
+    {
+        var tag = await shop.ReadPartAsync();
+        await using var db = shop.Db();
+        var action = await ActionAsync(db, tag, seen: 0);
+        var refused = await MeasureCommands.WithdrawAsync(action, action.Record.Surface.Readings[0].Id, "slipped", Cancel);
+        refused.Refusal.ShouldBeOfType<Refusal.Outdated>().By.ShouldNotBeNullOrEmpty();
+        Should.Throw<InvalidOperationException>(() => refused.Value);
+        (await ActionAsync(db, tag)).Record.Surface.Readings.ShouldAllBe(r => r.Withdrawal == null);
+    }
+
+    [Fact]
+    public async Task Of_two_who_act_on_the_same_state_one_is_overtaken_and_nothing_of_it_is_kept()
+    {
+        var tag = await shop.ReadPartAsync();
+        await using UncialDb here = shop.Db(),
+            there = shop.Db();
+        var (mine, yours) = (await ActionAsync(here, tag), await ActionAsync(there, tag));
+        FigureSeen groove = new(ReadingKind.GrooveOuter, Typed("0.2"), null);
+        (await MeasureCommands.RecordFiguresAsync(mine, [groove], [], LengthUnit.Millimetre, Cancel)).Refusal.ShouldBeNull();
+        (
+            await MeasureCommands.RecordFiguresAsync(yours, [groove], [], LengthUnit.Millimetre, Cancel)
+        ).Refusal.ShouldBeOfType<Refusal.Overtaken>();
+        there.ChangeTracker.Entries().ShouldBeEmpty();
+        await using var db = shop.Db();
+        (await db.PartAsync(tag, Cancel))!.Surfaces[0].Readings.Count(r => r.Kind == ReadingKind.GrooveOuter).ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task A_crack_is_not_taken_back_without_a_lead_and_a_finding_not_kept_without_its_photo()
+    {
+        var tag = await shop.ReadPartAsync();
+        await using var db = shop.Db();
+        FindingSeen crack = new(FindingKind.Crack, Side.Outer, 1, null, LengthUnit.Millimetre, null, null);
+        var found = (await InspectCommands.RecordFindingAsync(await ActionAsync(db, tag), crack, Cancel)).Value;
+        db.ChangeTracker.Clear();
+        (
+            await InspectCommands.WithdrawAsync(await ActionAsync(db, tag, typed: Nobody), found.Id, "only a scratch", Cancel)
+        ).Refusal.ShouldBe(new Refusal.NotSigned(SignatureFault.NoSigner));
+        var lead = await db.PersonAsync("ines");
+        (await InspectCommands.WithdrawAsync(await ActionAsync(db, tag, typed: Nobody with { SignerId = lead }), found.Id, "none", Cancel))
+            .Refusal.ShouldBeOfType<Refusal.NotSigned>()
+            .Why.ShouldBe(SignatureFault.NoPin);
+        (await InspectCommands.WithdrawAsync(await ActionAsync(db, tag), found.Id, " ", Cancel)).Refusal.ShouldBe(
+            new Refusal.Missing(Answer.Reason)
+        );
+        db.ChangeTracker.Clear();
+        (await ActionAsync(db, tag)).Record.Inspection.End.ShouldNotBeNull();
+
+        // A photo that the database refuses takes its finding along.
+        var photos = await db.Photos.CountAsync(Cancel);
+        var action = await ActionAsync(db, tag);
+        Photo broken = new() { ContentType = new('x', 200), Bytes = [1] };
+        await Should.ThrowAsync<Exception>(() => InspectCommands.RecordFindingAsync(action, crack with { Photo = broken }, Cancel));
+        db.ChangeTracker.Clear();
+        (await db.Photos.CountAsync(Cancel)).ShouldBe(photos);
+        (await ActionAsync(db, tag)).Record.Surface.Findings.Count.ShouldBe(1);
+    }
+
+    [Fact]
+    public async Task What_left_takes_no_action_any_more()
+    {
+        var tag = await shop.ReadPartAsync();
+        await using var db = shop.Db();
+        FindingSeen crack = new(FindingKind.Crack, Side.Outer, 1, null, LengthUnit.Millimetre, null, null);
+        (await InspectCommands.RecordFindingAsync(await ActionAsync(db, tag), crack, Cancel)).Refusal.ShouldBeNull();
+        db.ChangeTracker.Clear();
+        (await InspectCommands.EndAsync(await ActionAsync(db, tag), "cracked through", Cancel)).Value.Kind.ShouldBe(OutcomeKind.Scrapped);
+        db.ChangeTracker.Clear();
+        var action = await ActionAsync(db, tag);
+        Refusal left = new Refusal.AgainstRule(StoredRule.PartHasLeft);
+        (await InspectCommands.MarkAsync(action, true, Cancel)).Refusal.ShouldBe(left);
+        (await MountCommands.KeepSizesAsync(action, TestParts.Shape, Cancel)).Refusal.ShouldBe(left);
+        (await CutCommands.StartPassAsync(action, Cancel)).Refusal.ShouldBe(left);
+        (await ReleaseCommands.ReleaseAsync(action, OutcomeKind.Released, null, null, Cancel)).Refusal.ShouldBe(left);
+        (
+            await ReleaseCommands.RecallAsync(db, action.Record.Part, "wanted back", false, action.Actor, Nobody, Cancel)
+        ).Refusal.ShouldBeOfType<Refusal.NotNow>();
+    }
+
+    [Fact]
+    public async Task Nothing_leaves_unconfirmed_and_no_plan_is_followed_that_was_not_taken()
+    {
+        var tag = await shop.ReadPartAsync();
+        await using var db = shop.Db();
+        var action = await ActionAsync(db, tag);
+        (await ReleaseCommands.ReleaseAsync(action, OutcomeKind.Released, null, null, Cancel)).Refusal.ShouldBe(
+            new Refusal.AgainstRule(StoredRule.AllConfirmed)
+        );
+        (await ReleaseCommands.ReleaseAsync(action, OutcomeKind.Scrapped, null, null, Cancel)).Refusal.ShouldBe(
+            new Refusal.Missing(Answer.Reason)
+        );
+        (await CutCommands.StartPassAsync(action, Cancel)).Refusal.ShouldBeOfType<Refusal.NotNow>();
+        (await PlanCommands.TakePlanAsync(action, null, null, null, Cancel)).Refusal.ShouldBeOfType<Refusal.NotNow>();
+        (await MountCommands.KeepCheckAsync(action, null, goOn: true, "trust me", Cancel)).Refusal.ShouldBeOfType<Refusal.NotNow>();
+    }
+
+    [Fact]
+    public async Task Who_is_no_owner_changes_nothing_that_the_shop_keeps()
+    {
+        await using var db = shop.Db();
+        var settings = await db.ShopAsync(Cancel);
+        Actor lead = new(await db.PersonAsync("ines"), Role.Lead, DateTimeOffset.UtcNow),
+            tom = lead with { Role = Role.Operator };
+        var lathe = settings.Lathes[0];
+        Refusal needsOwner = new Refusal.NeedsRole(Role.Owner),
+            needsLead = new Refusal.NeedsRole(Role.Lead);
+        (await LatheCommands.KeepAsync(new(db, lead, lathe.Turn), settings, lathe, lathe.Profile, null, false, Cancel)).Refusal.ShouldBe(
+            needsOwner
+        );
+        (await RuleCommands.KeepAsync(new(db, lead, settings.Turn), settings, settings.Rules, "", null, Nobody, Cancel)).ShouldBe(
+            needsOwner
+        );
+        (await GaugeCommands.KeepAsync(new(db, lead), settings, null, "My own", _ => { }, false, Cancel)).Refusal.ShouldBe(needsOwner);
+        (await BookCommands.EndAsync(new(db, tom), 1, Cancel)).ShouldBe(needsLead);
+        var owner = lead with { Role = Role.Owner };
+        (
+            await LatheCommands.KeepAsync(new(db, owner, lathe.Turn + 1), settings, lathe, lathe.Profile, null, false, Cancel)
+        ).Refusal.ShouldBeOfType<Refusal.Outdated>();
+        (
+            await GaugeCommands.KeepAsync(new(db, owner), settings, null, settings.Gauges[0].Name, _ => { }, false, Cancel)
+        ).Refusal.ShouldBeOfType<Refusal.Taken>();
+        foreach (var other in settings.Lathes.Skip(1))
+            other.RetiredAt ??= DateTimeOffset.UtcNow;
+        (
+            await LatheCommands.KeepAsync(new(db, owner, lathe.Turn), settings, lathe, lathe.Profile, null, retired: true, Cancel)
+        ).Refusal.ShouldBeOfType<Refusal.LastInUse>();
+        db.ChangeTracker.Entries().ShouldBeEmpty();
+    }
+
+    [GeneratedRegex(@"UN\d{3}")]
+    private static partial Regex Code();
+}

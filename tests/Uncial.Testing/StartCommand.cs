@@ -1,0 +1,113 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+
+namespace Uncial.Testing;
+
+/// <summary>The start command with a data folder and ports of its own.</summary>
+public sealed class StartCommand : IDisposable
+{
+    private readonly List<Process> started = [];
+
+    /// <summary>The data folder; thrown away afterwards.</summary>
+    public string Data { get; } = Directory.CreateTempSubdirectory("uncial-start").FullName;
+
+    public int Port { get; } = FreePort();
+
+    /// <summary>Starts it, and waits until it says something.</summary>
+    public async Task<(Process Process, List<string> Said)> StartAsync(string until)
+    {
+        List<string> said = [];
+        var heard = new TaskCompletionSource();
+        // A program started from here must not take this one's test settings for its own.
+        var start = new ProcessStartInfo("bash", ["./start", "--port", $"{Port}", "--data", Data])
+        {
+            WorkingDirectory = Repository.Root(),
+            UseShellExecute = false,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        var process = Process.Start(start)!;
+        started.Add(process);
+        void Hear(string? line)
+        {
+            if (line is null)
+                return;
+            lock (said)
+                said.Add(line);
+            if (line.Contains(until, StringComparison.Ordinal))
+                heard.TrySetResult();
+        }
+        process.OutputDataReceived += (_, e) => Hear(e.Data);
+        process.ErrorDataReceived += (_, e) => Hear(e.Data);
+        process.BeginOutputReadLine();
+        process.BeginErrorReadLine();
+        try
+        {
+            await heard.Task.WaitAsync(TimeSpan.FromSeconds(90), TestContext.Current.CancellationToken);
+        }
+        catch (TimeoutException e)
+        {
+            throw new InvalidOperationException($"./start never said “{until}”, but: {string.Join('\n', said)}", e);
+        }
+        return (process, said);
+    }
+
+    /// <summary>Runs a command of ./start to its end.</summary>
+    public async Task<(int Code, string Said)> RunAsync(params string[] arguments)
+    {
+        using var process = Process.Start(
+            new ProcessStartInfo("bash", ["./start", "--data", Data, .. arguments])
+            {
+                WorkingDirectory = Repository.Root(),
+                UseShellExecute = false,
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
+        var (said, wrong) = (
+            process.StandardOutput.ReadToEndAsync(TestContext.Current.CancellationToken),
+            process.StandardError.ReadToEndAsync(TestContext.Current.CancellationToken)
+        );
+        await process.WaitForExitAsync(TestContext.Current.CancellationToken);
+        return (process.ExitCode, await said + await wrong);
+    }
+
+    public void Dispose()
+    {
+        foreach (var process in started)
+        {
+            if (!process.HasExited)
+                process.Kill(entireProcessTree: true);
+            process.Dispose();
+        }
+        Directory.Delete(Data, recursive: true);
+    }
+
+    /// <summary>
+    /// A port with the ones after it free for the device simulators, below those that are given out to any program that asks.
+    /// </summary>
+    private static int FreePort()
+    {
+        while (true)
+        {
+            var first = Random.Shared.Next(20_000, 30_000);
+            if (Enumerable.Range(first, 20).All(IsFree))
+                return first;
+        }
+    }
+
+    private static bool IsFree(int port)
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, port);
+        try
+        {
+            listener.Start();
+            return true;
+        }
+        catch (SocketException)
+        {
+            return false;
+        }
+    }
+}
