@@ -21,6 +21,14 @@ if (ShopCommand.Is(args))
 
 var builder = WebApplication.CreateBuilder(args);
 
+// Styles and scripts as the build has compressed them. It is what ships: only a developer's edits are looked for.
+builder.WebHost.UseStaticWebAssets();
+if (!builder.Environment.IsDevelopment())
+    (builder.Configuration["ReloadStaticAssetsAtRuntime"], builder.Configuration["EnableStaticAssetsDevelopmentCaching"]) = (
+        "false",
+        "true"
+    );
+
 // The application's own login: it adds facts and reads. Nothing that serves ever holds the owner's.
 var connection = builder.Configuration.GetConnectionString("Uncial")
     ?? throw new InvalidOperationException("Give the database as ConnectionStrings__Uncial, or start with ./start.");
@@ -150,12 +158,14 @@ app.UseWhen(
         && context.Request.Headers.Accept.ToString().Contains("text/html", StringComparison.Ordinal),
     pages => pages.UseStatusCodePagesWithReExecute("/Error")
 );
-app.UseStaticFiles(new StaticFileOptions { OnPrepareResponse = file => file.Context.Response.Headers.CacheControl = "no-cache" });
 app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();
-app.MapRazorPages();
+
+// Styles, scripts and fonts: compressed when the program is built; by their fingerprints kept for good, else asked for with each page.
+app.MapStaticAssets().AllowAnonymous();
+app.MapRazorPages().WithStaticAssets();
 app.MapCalculations();
 app.MapGaugeEcho();
 app.MapMarkingEcho();
