@@ -1,0 +1,35 @@
+// Puts the styles that stand beside the pages into one sheet, in the layer above Bulma: node styles.mjs PAGES TO
+// A later file wins over an earlier one of the same weight, so the order is part of the design.
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+const order = [
+  'Shared/Base.css',
+  'Shared/StockRule.css',
+  'Shared/Entry.css',
+  'Part/Plan/Plan.css',
+  'Part/Cut/Cut.css',
+  'Part/Confirm/Confirm.css',
+  'Board/Bench.css',
+  'Account/SignIn.css',
+  'Logbook/Logbook.css',
+  'Paper/Paper.css',
+  'Shared/Widths.css',
+  'Intake/Receive.css',
+  'Shared/Asking.css',
+  'Shared/Worked.css',
+  'Part/Reading/Reading.css',
+  'Part/Inspect/Inspect.css',
+  'Part/Mount/Mount.css',
+  'Part/Cut/AtTheLathe.css',
+  'Part/Plan/Sheets.css',
+  'Workshop/Files.css',
+  'Logbook/Statistics.css',
+  'Part/Confirm/Evidence.css',
+];
+
+const [pages, to] = process.argv.slice(2);
+const there = readdirSync(pages, { recursive: true }).filter(f => f.endsWith('.css'));
+for (const file of there) if (!order.includes(file)) throw new Error(`${file} has no place in the order of tools/styles.mjs.`);
+const sheet = order.map(f => readFileSync(join(pages, f), 'utf8')).join('');
+writeFileSync(to, `/* Made by tools/styles.mjs from the styles beside the pages. */\n@layer uncial {\n${sheet}}\n`);
