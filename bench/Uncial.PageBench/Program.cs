@@ -55,7 +55,8 @@ foreach (var page in pages[1..])
 Console.WriteLine($"{await shop.FillAsync(many)} parts in the shop:");
 await ShowAsync("/", empty);
 Console.WriteLine(
-    $"{Callers} at once: / {await RateAsync("/"):0}/s, /measure {await RateAsync("/measure/TQB2R"):0}/s, empty {await RateAsync(pages[0]):0}/s"
+    $"{Callers} at once: / {await RateAsync("/"):0}/s, /measure {await RateAsync("/measure/TQB2R"):0}/s, empty "
+        + $"{await RateAsync(pages[0]):0}/s"
 );
 return 0;
 

@@ -148,7 +148,9 @@ internal sealed class Tally(string name, PartKind kind)
     }
 
     public const string WayHead =
-        "| kind | way of working | started | clean by the first plan | clean in the end | metal over the physical least, median | 95th | passes | minutes | bound failed | by at most | released | past machine-to unnoticed | spoilt | good, held back | **released beyond discard** | by at most |\n"
+        "| kind | way of working | started | clean by the first plan | clean in the end | metal over the physical least, median | "
+        + "95th | passes | minutes | bound failed | by at most | released | past machine-to unnoticed | spoilt | good, held back | "
+        + "**released beyond discard** | by at most |\n"
         + "| --- | --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |";
 
     public string AsWay() =>
@@ -163,7 +165,8 @@ internal sealed class Tally(string name, PartKind kind)
         );
 
     public const string GroupHead =
-        "| kind | group | parts | readings | released | good, held back | of the good | half released at | clean in the end | bound failed | at most (95 %) | **released beyond discard** | by at most | rate at most (95 %) |\n"
+        "| kind | group | parts | readings | released | good, held back | of the good | half released at | clean in the end | bound "
+        + "failed | at most (95 %) | **released beyond discard** | by at most | rate at most (95 %) |\n"
         + "| --- | --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |";
 
     public string AsGroup() =>

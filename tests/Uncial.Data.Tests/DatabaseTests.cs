@@ -178,13 +178,15 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         var start = released.Surface.CutStarts.ShouldHaveSingleItem();
         start.Stop!.Kind.ShouldBe(CutStopKind.Done);
         string Again(int attempt) =>
-            $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({released.Surface.Id}, {start.PlanId}, 0, {attempt}, 1, 1, 60, now(), {start.ById})";
+            "insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values "
+            + $"({released.Surface.Id}, {start.PlanId}, 0, {attempt}, 1, 1, 60, now(), {start.ById})";
         (await Refused(Again(2))).ShouldBe("UN002");
         var onTheLathe = await Open(db, await TagOf(db, 2417, Corner.FrontLeft));
         var first = onTheLathe.Surface.CutStarts[0];
         (
             await Refused(
-                $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({onTheLathe.Surface.Id}, {first.PlanId}, {first.Index}, {first.Attempt}, 1, 1, 60, now(), {first.ById})"
+                "insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values "
+                    + $"({onTheLathe.Surface.Id}, {first.PlanId}, {first.Index}, {first.Attempt}, 1, 1, 60, now(), {first.ById})"
             )
         ).ShouldBe(PostgresErrorCodes.UniqueViolation);
         (await Refused($"insert into cut_stops (start_id, kind, at, by_id) values ({first.Id}, 'NotCut', now(), {first.ById})")).ShouldBe(
@@ -222,7 +224,9 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Close(db, record, OutcomeKind.Released, "please", true, owner)).ShouldBe("UN004");
         // Nor with a judgement forged by hand: the constraint looks at the figures, the guard at the readings.
         var forged =
-            $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, dial_borne_out, decision, at, by_id) values ({record.Surface.Id}, 0, 'Rotor', {{0}}, 23.0, 23.4, 0.006, 0, 0, false, 'Release', now(), {owner})";
+            "insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, "
+            + $"groove_left_mm, dial_borne_out, decision, at, by_id) values ({record.Surface.Id}, 0, 'Rotor', {{0}}, 23.0, 23.4, 0.006,"
+            + $" 0, 0, false, 'Release', now(), {owner})";
         (await Refused(forged.Replace("{0}", "22.999", StringComparison.Ordinal))).ShouldBe(PostgresErrorCodes.CheckViolation);
         await db.Database.ExecuteSqlRawAsync(forged.Replace("{0}", "24.0", StringComparison.Ordinal), Cancel);
         (
@@ -232,7 +236,8 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         ).ShouldBe("UN004");
         (
             await Refused(
-                $"insert into outcomes (part_id, kind, place, preservative, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Shelved', 'x', 'oil', false, now(), {owner})"
+                "insert into outcomes (part_id, kind, place, preservative, do_not_machine_again, at, by_id) values "
+                    + $"({record.Part.Id}, 'Shelved', 'x', 'oil', false, now(), {owner})"
             )
         ).ShouldBe("UN004");
     }
@@ -498,7 +503,8 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await db.Outcomes.AsNoTracking().SingleAsync(o => o.PartId == record.Part.Id, Cancel)).SignedById.ShouldBe(ines);
         (
             await Refused(
-                $"insert into readings (surface_id, kind, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({record.Surface.Id}, 'Size', 24, '24', 'Millimetre', 0.01, 0.01, false, 0, now(), {tom})"
+                "insert into readings (surface_id, kind, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, "
+                    + $"by_id) values ({record.Surface.Id}, 'Size', 24, '24', 'Millimetre', 0.01, 0.01, false, 0, now(), {tom})"
             )
         ).ShouldBe("UN002");
     }

@@ -123,14 +123,18 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
                 ($"update limit_entries set value_mm = 20 where surface_id = {{0}}", "is not what was stated"),
                 ($"delete from readings where id = {reading}", "is gone"),
                 (
-                    $"insert into readings (surface_id, kind, degrees, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, at, by_id) values ({{0}}, 'Size', 0, 30, '30', 'Millimetre', 0.01, 0.01, false, 0, now(), 1)",
+                    "insert into readings (surface_id, kind, degrees, value_mm, typed, unit, resolution_mm, uncertainty_mm, "
+                        + "insisted, cuts, at, by_id) values ({0}, 'Size', 0, 30, '30', 'Millimetre', 0.01, 0.01, false, 0, now(), 1)",
                     "was slipped in"
                 ),
                 ("delete from chain where part_id = {1} and number = 4", "the link is missing"),
                 ("update surfaces set in_hat = true where id = {0}", "is not what was stated"),
                 // The link made to fit what was changed no longer fits the one after it.
                 (
-                    $"update readings set value_mm = 24.9 where id = {reading}; update chain c set hash = sha256(coalesce((select hash from chain b where b.part_id = c.part_id and b.number = c.number - 1), ''::bytea) || convert_to('readings ' || fact_text('readings', (select to_jsonb(r) from readings r where r.id = c.fact_id)), 'UTF8')) where part_id = {{1}} and fact_table = 'readings' and fact_id = {reading}",
+                    $"update readings set value_mm = 24.9 where id = {reading}; update chain c set hash = sha256(coalesce((select "
+                        + "hash from chain b where b.part_id = c.part_id and b.number = c.number - 1), ''::bytea) || convert_to('readings "
+                        + "' || fact_text('readings', (select to_jsonb(r) from readings r where r.id = c.fact_id)), 'UTF8')) where "
+                        + $"part_id = {{1}} and fact_table = 'readings' and fact_id = {reading}",
                     "is not what was stated"
                 ),
             }
@@ -154,7 +158,9 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         // The command says the same of the whole shop, and a part that was taken away with everything leaves its chain.
         var gone = await Open(db, await shop.ReadPartAsync());
         await Attack(
-            $"delete from readings where surface_id = {gone.Surfaces[0].Id}; delete from limit_entries where surface_id = {gone.Surfaces[0].Id}; delete from surfaces where part_id = {gone.Id}; delete from log_lines where part_id = {gone.Id}; delete from parts where id = {gone.Id}"
+            $"delete from readings where surface_id = {gone.Surfaces[0].Id}; delete from limit_entries where surface_id = "
+                + $"{gone.Surfaces[0].Id}; delete from surfaces where part_id = {gone.Id}; delete from log_lines where part_id = "
+                + $"{gone.Id}; delete from parts where id = {gone.Id}"
         );
         using var says2 = new StringWriter();
         (await ShopCommand.RunAsync(["verify"], shop.Connection, says2, Cancel)).ShouldBe(1);
@@ -207,7 +213,8 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         var part = await Released(db);
         var (tom, ines) = (await db.PersonAsync("tom"), await db.PersonAsync("ines"));
         string CallBack(string reason, int by, string signed = "null") =>
-            $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id, signed_by_id) values ({part.Outcome!.Id}, '{reason}', true, now(), {by}, {signed})";
+            $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id, signed_by_id) values ({part.Outcome!.Id}, "
+            + $"'{reason}', true, now(), {by}, {signed})";
         (await Try(shop.Connection, CallBack("pulls left", tom))).ShouldBe("UN013");
         (await Try(shop.Connection, CallBack(" ", ines))).ShouldBe("UN013");
         var again = ReceiveCommands.TakeInAgain(part, await db.ShopAsync(Cancel), new(ines, Role.Operator, DateTimeOffset.UtcNow));
@@ -259,7 +266,8 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         (
             await Try(
                 shop.Connection,
-                $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id) values ({other.Outcome!.Id}, 'x', true, now(), {ines})"
+                $"insert into outcome_withdrawals (outcome_id, reason, had_left, at, by_id) values ({other.Outcome!.Id}, 'x', true, "
+                    + $"now(), {ines})"
             )
         ).ShouldBe("UN015");
     }
@@ -274,7 +282,10 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
         string Release() =>
             $"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({part.Id}, 'Released', false, now(), {ines})";
         string Judged(string worst, string groove = "0.02", string relief = "0", string depth = "0.06", string allowance = "0.01") =>
-            $"insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, groove_left_mm, relief_left_mm, depth_uncertainty_mm, decision, dial_borne_out, at, by_id) values ({part.Surfaces[0].Id}, 0, 'Rotor', {worst}, 23, 23.4, 0.01, {allowance}, {groove}, {relief}, {depth}, 'Release', false, now(), {ines})";
+            "insert into confirmations (surface_id, cuts, kind, worst_mm, discard_mm, machine_to_mm, uncertainty_mm, allowance_mm, "
+            + "groove_left_mm, relief_left_mm, depth_uncertainty_mm, decision, dial_borne_out, at, by_id) values "
+            + $"({part.Surfaces[0].Id}, 0, 'Rotor', {worst}, 23, 23.4, 0.01, {allowance}, {groove}, {relief}, {depth}, 'Release', "
+            + $"false, now(), {ines})";
         // A judgement forged over a better size than was read lets nothing out, although its own figures fit.
         (await Try(shop.Connection, Judged("25.9"))).ShouldBeNull();
         (await Try(shop.Connection, Release())).ShouldBe("UN006");

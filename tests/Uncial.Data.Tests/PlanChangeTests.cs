@@ -64,7 +64,8 @@ public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var plan = record.Surface.Plans.MaxBy(p => p.Version)!;
         var sql =
-            $"insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values ({record.Surface.Id}, {plan.Id}, 7, 1, {record.Lathe.Id}, 0, 0, now(), {plan.ById})";
+            "insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values "
+            + $"({record.Surface.Id}, {plan.Id}, 7, 1, {record.Lathe.Id}, 0, 0, now(), {plan.ById})";
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
         try
         {

@@ -43,7 +43,8 @@ internal static class BigShop
                         (array['FrontLeft','FrontRight','RearLeft','RearRight'])[1 + p % 4], 1
                     from generate_series(1, {parts}) p
                     """,
-                "insert into surfaces (part_id, kind, in_hat, diameter_mm, band_mm, places, depths_mm, turn) select id, case when id % 4 = 0 then 'Drum' else 'Rotor' end, false, 300, 50, 8, '{}', 20 from parts",
+                "insert into surfaces (part_id, kind, in_hat, diameter_mm, band_mm, places, depths_mm, turn) select id, case when "
+                    + "id % 4 = 0 then 'Drum' else 'Rotor' end, false, 300, 50, 8, '{}', 20 from parts",
                 $"""
                     insert into readings (surface_id, kind, degrees, value_mm, typed, unit, resolution_mm, uncertainty_mm, insisted, cuts, correction_mm, at, by_id)
                     select s.id, case when r <= 16 then 'Size' else 'RunoutOuter' end, case when r <= 16 then (r % 8) * 45 end, 24 + (s.id * 7 + r * 3) % 100 * 0.01, '24', 'Millimetre', 0.001, 0.007, false, case when r between 9 and 16 then 1 else 0 end, 0,
@@ -51,8 +52,13 @@ internal static class BigShop
                     from surfaces s join parts p on p.id = s.part_id join jobs j on j.id = p.job_id cross join generate_series(1, {ReadingsOfPart}) r
                     """,
                 """insert into plans (surface_id, version, technique, document, at, by_id) select s.id, 1, 'working', '{"option":{"passes":[{"depth":[0.14,0.10]}]},"request":{"sides":[{"need":0.12},{"need":0.09}]}}', now(), 1 from surfaces s""",
-                "insert into passes (surface_id, plan_id, index, cut, dial_borne_out, dark_outer, dark_inner, metres, grams, next, notes, at, by_id) select p.surface_id, p.id, 0, 1, true, 0, 0, 300, 90, 'Finished', '[]', p.at, 1 + p.surface_id % 12 from plans p",
-                "insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) select p.id, (array['Released','Released','Released','Released','Released','Released','Released','Shelved','Scrapped','Refused'])[1 + p.id % 10], false, j.received_at + interval '5 hours', 1 + p.id % 12 from parts p join jobs j on j.id = p.job_id where p.id % 400 <> 0",
+                "insert into passes (surface_id, plan_id, index, cut, dial_borne_out, dark_outer, dark_inner, metres, grams, next, "
+                    + "notes, at, by_id) select p.surface_id, p.id, 0, 1, true, 0, 0, 300, 90, 'Finished', '[]', p.at, 1 + p.surface_id % "
+                    + "12 from plans p",
+                "insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) select p.id, (array['Released','Released',"
+                    + "'Released','Released','Released','Released','Released','Shelved','Scrapped','Refused'])[1 + p.id % 10], false, "
+                    + "j.received_at + interval '5 hours', 1 + p.id % 12 from parts p join jobs j on j.id = p.job_id where p.id % 400 <> "
+                    + "0",
             }
         )
             await ExecuteAsync(db, sql);

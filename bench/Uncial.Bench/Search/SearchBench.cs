@@ -23,7 +23,8 @@ internal static class SearchBench
         {
             tag = await db.Parts.OrderBy(p => p.Id).Skip(parts / 2).Select(p => p.Tag).FirstAsync();
             await says.WriteLineAsync(
-                $"{await db.Parts.CountAsync()} parts, {await db.Readings.LongCountAsync()} readings; {Rounds} rounds each, count and first page:"
+                $"{await db.Parts.CountAsync()} parts, {await db.Readings.LongCountAsync()} readings; {Rounds} rounds each, count "
+                    + "and first page:"
             );
         }
         var worst = 0.0;
@@ -64,7 +65,8 @@ internal static class SearchBench
             await says.WriteLineAsync(
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"{name, -34} {(found > Logbook.CountedUpTo ? "2000+" : found), 6} found   median {times[Rounds / 2], 6:0.0} ms   95 % {times[Rounds * 95 / 100], 6:0.0} ms"
+                    $"{name, -34} {(found > Logbook.CountedUpTo ? "2000+" : found), 6} found   median {times[Rounds / 2], 6:0.0} ms  "
+                        + $" 95 % {times[Rounds * 95 / 100], 6:0.0} ms"
                 )
             );
         }

@@ -107,7 +107,8 @@ public static partial class BackupReader
             )
                 await RunAsync(
                     connection,
-                    $"select setval(pg_get_serial_sequence('\"{serial[0]}\"', '{serial[1]}'), greatest((select max(\"{serial[1]}\") from \"{serial[0]}\"), 1))",
+                    $"select setval(pg_get_serial_sequence('\"{serial[0]}\"', '{serial[1]}'), greatest((select max(\"{serial[1]}\") "
+                        + $"from \"{serial[0]}\"), 1))",
                     cancel
                 );
             if (await ReadAsync(connection, "select 'x', 'x' from pg_class where relname = 'job_number'", cancel) is { Count: > 0 })
@@ -153,7 +154,8 @@ public static partial class BackupReader
         (
             await ReadAsync(
                 connection,
-                "select c.table_name::text, c.column_name::text from information_schema.columns c join information_schema.tables t using (table_schema, table_name) where table_schema = 'public' and t.table_type = 'BASE TABLE'",
+                "select c.table_name::text, c.column_name::text from information_schema.columns c join information_schema.tables t "
+                    + "using (table_schema, table_name) where table_schema = 'public' and t.table_type = 'BASE TABLE'",
                 cancel
             )
         )

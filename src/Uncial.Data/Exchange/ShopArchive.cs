@@ -172,7 +172,8 @@ public static class ShopArchive
                 if (table.Serial is { } serial)
                     await ExecuteAsync(
                         connection,
-                        $"select setval(pg_get_serial_sequence('\"{table.Name}\"', '{serial}'), greatest((select max(\"{serial}\") from \"{table.Name}\"), 1))",
+                        $"select setval(pg_get_serial_sequence('\"{table.Name}\"', '{serial}'), greatest((select max(\"{serial}\") "
+                            + $"from \"{table.Name}\"), 1))",
                         cancel
                     );
             }
@@ -281,7 +282,8 @@ public static class ShopArchive
             fault($"This program reads version {CurrentVersion}.");
         else if (Text("schema") != schema)
             fault(
-                $"It was written by another version of Uncial ({Text("schema")}; this one is {schema}), which is not known here. Read it in with a newer version."
+                $"It was written by another version of Uncial ({Text("schema")}; this one is {schema}), which is not known here. "
+                    + "Read it in with a newer version."
             );
     }
 
@@ -393,7 +395,8 @@ public static class ShopArchive
                     faults.Add(
                         new(
                             string.Create(CultureInfo.InvariantCulture, $"line {line}"),
-                            $"{name}{(fault.ColumnName is { } column ? "." + column : "")}: {fault.MessageText}{(fault.Detail is { } detail ? " (" + detail + ")" : "")}"
+                            $"{name}{(fault.ColumnName is { } column ? "." + column : "")}: "
+                                + $"{fault.MessageText}{(fault.Detail is { } detail ? " (" + detail + ")" : "")}"
                         )
                     );
         pending.Clear();

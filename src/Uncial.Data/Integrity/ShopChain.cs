@@ -143,7 +143,8 @@ public static class ShopChain
             foreach (var table in Tables)
             {
                 await using var command = new NpgsqlCommand(
-                    $"select to_jsonb(f)->>'id', to_jsonb(f)->>'operator_id', public.row_text(to_jsonb(f)) from public.\"{table}\" f{(table == "signatures" ? " where f.part_id is null" : "")}",
+                    $"select to_jsonb(f)->>'id', to_jsonb(f)->>'operator_id', public.row_text(to_jsonb(f)) from public.\"{table}\" "
+                        + $"f{(table == "signatures" ? " where f.part_id is null" : "")}",
                     connection
                 );
                 await using var reader = await command.ExecuteReaderAsync(cancel);
@@ -184,7 +185,8 @@ public static class ShopChain
         await foreach (
             var row in ReadAsync(
                 connection,
-                $"select f.t, f.id::text, f.number::text from ({numbered}) f left join public.chain c on c.fact_table = f.t and c.fact_id = f.id where c.number is distinct from f.number",
+                $"select f.t, f.id::text, f.number::text from ({numbered}) f left join public.chain c on c.fact_table = f.t and "
+                    + "c.fact_id = f.id where c.number is distinct from f.number",
                 cancel
             )
         )
@@ -192,7 +194,9 @@ public static class ShopChain
         await foreach (
             var row in ReadAsync(
                 connection,
-                "select k.part_id::text, k.last::text, coalesce(max(c.number), 0)::text from public.fact_counters k left join public.chain c on c.part_id = k.part_id group by k.part_id, k.last having coalesce(max(c.number), 0) <> k.last or count(c.number) <> k.last",
+                "select k.part_id::text, k.last::text, coalesce(max(c.number), 0)::text from public.fact_counters k left join "
+                    + "public.chain c on c.part_id = k.part_id group by k.part_id, k.last having coalesce(max(c.number), 0) <> k.last or "
+                    + "count(c.number) <> k.last",
                 cancel
             )
         )

@@ -88,7 +88,8 @@ internal static class PartLoader
             Of<FindingWithdrawal, long>(
                 model,
                 f => f.Id,
-                "finding_withdrawals f where f.finding_id = any(array(select x.id from findings x where x.surface_id = any(array(select id from s))))"
+                "finding_withdrawals f where f.finding_id = any(array(select x.id from findings x where x.surface_id = "
+                    + "any(array(select id from s))))"
             ),
             Of<ReadingEntry, long>(model, f => f.Id, "r f"),
             Of<Withdrawal, long>(model, f => f.Id, "withdrawals f where f.reading_id = any(array(select id from r))"),
@@ -113,7 +114,8 @@ internal static class PartLoader
             Of<PrintEntry, long>(
                 model,
                 f => f.Id,
-                "prints f where f.certificate_id = any(array(select x.id from certificates x where x.outcome_id = any(array(select id from o))))",
+                "prints f where f.certificate_id = any(array(select x.id from certificates x where x.outcome_id = any(array(select "
+                    + "id from o))))",
                 names: true
             ),
         ];

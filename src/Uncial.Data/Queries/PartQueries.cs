@@ -93,15 +93,4 @@ public static class PartQueries
     /// <summary>Parts by their keys.</summary>
     public static async Task<IReadOnlyList<Part>> PartsAsync(this UncialDb db, IEnumerable<int> keys, CancellationToken cancel) =>
         await PartLoader.LoadAsync(db, "p.id = any($1)", [keys.ToArray()], names: false, track: false, cancel);
-
-    /// <summary>The parts that a query finds, tracked and with names: two round trips.</summary>
-    public static async Task<IReadOnlyList<Part>> WithFactsAsync(this IQueryable<Part> which, UncialDb db, CancellationToken cancel) =>
-        await PartLoader.LoadAsync(
-            db,
-            "p.id = any($1)",
-            [await which.Select(p => p.Id).ToArrayAsync(cancel)],
-            names: true,
-            track: true,
-            cancel
-        );
 }

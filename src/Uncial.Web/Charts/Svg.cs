@@ -29,6 +29,15 @@ internal sealed class Svg
         return this;
     }
 
+    /// <summary>Adds markup in parts, one after the other.</summary>
+    public Svg Add(FormattableString first, params FormattableString[] more)
+    {
+        Add(first);
+        foreach (var markup in more)
+            Add(markup);
+        return this;
+    }
+
     public Svg Add(Raw raw)
     {
         text.Append(raw.Markup);

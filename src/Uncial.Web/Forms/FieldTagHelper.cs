@@ -35,14 +35,17 @@ public sealed class FieldTagHelper : TagHelper
         static string E(string? text) => WebUtility.HtmlEncode(text ?? "");
         output.Content.SetHtmlContent(
             (Looks ? "<label>" : "")
-                + $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
+                + $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next "
+                + $"autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
                 + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "")
                 + (Live is { } gauge ? $" data-live-field=\"{gauge}\"" : "")
                 + (Focus ? " autofocus" : "")
                 + (string.IsNullOrEmpty(Wrong) ? "" : " aria-invalid=\"true\"")
                 + (
                     Looks
-                        ? $" data-looks-in></label><button type=\"button\" data-looks=\"none\" aria-label=\"{E(Label)}: none\">None</button><button type=\"button\" data-looks=\"not looked\" aria-label=\"{E(Label)}: not looked at\" title=\"Not looked at\">Wipe</button>"
+                        ? $" data-looks-in></label><button type=\"button\" data-looks=\"none\" aria-label=\"{E(Label)}: none\">"
+                            + $"None</button><button type=\"button\" data-looks=\"not looked\" aria-label=\"{E(Label)}: not looked at\" "
+                            + "title=\"Not looked at\">Wipe</button>"
                         : ">"
                 )
                 + $"<span class=\"says\" role=\"status\">{E(Wrong)}</span>"

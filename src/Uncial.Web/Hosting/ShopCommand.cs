@@ -77,7 +77,8 @@ internal static class ShopCommand
                 await says.WriteLineAsync(
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: {(faults.Count == 0 ? "every chain holds." : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. The history was changed behind the application’s back.")}"
+                        $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: "
+                            + $"{(faults.Count == 0 ? "every chain holds." : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. The history was changed behind the application’s back.")}"
                     )
                 );
                 return faults.Count == 0 ? 0 : 1;

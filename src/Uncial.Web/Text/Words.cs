@@ -95,7 +95,8 @@ public static partial class Words
         var name = SayOr("step." + step.Quantity, step.Quantity);
         return step.Subject is not { } subject ? name
             : char.IsAsciiDigit(subject[0]) ? Say("worked.after", name, subject)
-            : $"{name}, {SayOr("side." + subject, SayOr("pass." + char.ToUpperInvariant(subject[0]) + subject[1..], subject)).ToLowerInvariant()}";
+            : $"{name}, "
+                + $"{SayOr("side." + subject, SayOr("pass." + char.ToUpperInvariant(subject[0]) + subject[1..], subject)).ToLowerInvariant()}";
     }
 
     /// <summary>How a step is computed: its formula with the numbers in, or in words where there is none.</summary>

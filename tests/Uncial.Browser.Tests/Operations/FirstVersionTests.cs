@@ -25,7 +25,8 @@ public sealed class FirstVersionTests : IDisposable
     public async Task A_data_folder_is_brought_up_to_date_with_every_chain_whole_and_its_PINs_still_good()
     {
         await Shell(
-            $"tar -xJf '{Assets}/data-folder.tar.xz' -C '{command.Data}' && chmod 711 '{command.Data}' && if [ \"$(id -u)\" = 0 ]; then chown -R postgres: '{command.Data}/cluster'; fi"
+            $"tar -xJf '{Assets}/data-folder.tar.xz' -C '{command.Data}' && chmod 711 '{command.Data}' && if [ \"$(id -u)\" = 0 ]; "
+                + $"then chown -R postgres: '{command.Data}/cluster'; fi"
         );
         var (process, _) = await command.StartAsync("Ctrl-C stops it");
         // The hash of the first version signs in once more, and is replaced by it.
@@ -68,7 +69,10 @@ public sealed class FirstVersionTests : IDisposable
         var pg = $"PGPASSWORD='{admin.Password}' PGHOST={admin.Host} PGPORT={admin.Port} PGUSER={admin.Username}";
         var evil = Path.Combine(command.Data, "evil.backup");
         await Shell(
-            $"bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -n 1); export {pg}; db=evil_{Guid.NewGuid():N}; \"$bin/createdb\" $db && \"$bin/psql\" -q $db -c \"create function public.f() returns int language plpgsql as \\$\\$ begin copy (select 1) to program 'touch {ran}'; return 1; end \\$\\$; create materialized view public.v as select public.f() as x with no data\" && \"$bin/pg_dump\" -Fc -f '{evil}' $db; \"$bin/dropdb\" $db"
+            $"bin=$(ls -d /usr/lib/postgresql/*/bin | sort -V | tail -n 1); export {pg}; db=evil_{Guid.NewGuid():N}; "
+                + "\"$bin/createdb\" $db && \"$bin/psql\" -q $db -c \"create function public.f() returns int language plpgsql as \\$\\$ "
+                + $"begin copy (select 1) to program 'touch {ran}'; return 1; end \\$\\$; create materialized view public.v as select "
+                + $"public.f() as x with no data\" && \"$bin/pg_dump\" -Fc -f '{evil}' $db; \"$bin/dropdb\" $db"
         );
         (await command.RunAsync("--restore", evil)).ShouldSatisfyAllConditions(
             r => r.Said.ShouldContain("MATERIALIZED VIEW"),

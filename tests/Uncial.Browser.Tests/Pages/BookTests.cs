@@ -29,7 +29,8 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
         }
         Look(
             Head
-                + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,mm,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n"
+                + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,mm,Petrel "
+                + "sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n"
         );
         screen.UntilHeading("1 bad line");
         screen.UntilText("No drum is 9.06 mm: is the unit right?");
@@ -38,7 +39,8 @@ public class BookTests(RunningShop shop) : IClassFixture<RunningShop>
         (await db.Book.AnyAsync(e => e.Vehicle == "Petrel coupe", Cancel)).ShouldBeFalse();
         Look(
             Head
-                + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,in,Petrel sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n"
+                + "Petrel coupe,front,rotor,22.0,20.4,20.0,mm,Petrel sheet\nPetrel coupe,rear,drum,9.0,9.04,9.06,in,Petrel "
+                + "sheet\nBrindle L3 van,front,rotor,26.0,23.4,23.1,mm,sheet 15\n"
         );
         screen.UntilHeading("3 to load");
         screen.UntilText("2 new, 1 changed, 0 as they are");

@@ -458,7 +458,8 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         (
             (string)
                 screen.Driver.ExecuteAsyncScript(
-                    "const done = arguments[1]; fetch(arguments[0]).then(async r => done(r.headers.get('Content-Type') + ' ' + (await r.arrayBuffer()).byteLength))",
+                    "const done = arguments[1]; fetch(arguments[0]).then(async r => done(r.headers.get('Content-Type') + ' ' + "
+                        + "(await r.arrayBuffer()).byteLength))",
                     photo
                 )!
         ).ShouldBe($"image/png {picture.Length}");

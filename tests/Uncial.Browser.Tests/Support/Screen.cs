@@ -211,7 +211,8 @@ internal sealed class Screen : IDisposable
                 if (
                     Driver.ExecuteScript(
                         Named
-                            + "return [...document.querySelectorAll('input,textarea,select')].find(e => e.checkVisibility() && name(e).startsWith(arguments[0]))",
+                            + "return [...document.querySelectorAll('input,textarea,select')].find(e => e.checkVisibility() && "
+                            + "name(e).startsWith(arguments[0]))",
                         label
                     )
                     is not IWebElement field
@@ -271,7 +272,9 @@ internal sealed class Screen : IDisposable
             Driver.ExecuteScript(Axe); // a page that was swapped in still has it
         var found = (string)
             Driver.ExecuteAsyncScript(
-                "const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(r => done(JSON.stringify(r.violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => v.id + ': ' + v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))))"
+                "const done = arguments[0]; axe.run(document, { resultTypes: ['violations'] }).then(r => "
+                    + "done(JSON.stringify(r.violations.filter(v => ['serious', 'critical'].includes(v.impact)).map(v => v.id + ': ' + "
+                    + "v.nodes.slice(0, 3).map(n => n.html.slice(0, 160) + ' ' + n.failureSummary).join(' | ')))))"
             )!;
         JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty($"on {Driver.Url}");
     }

@@ -67,7 +67,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
             { "a part removed whole", PartGone },
             {
                 "an outcome removed with its link",
-                "delete from chain where fact_table = 'outcomes' and fact_id = (select max(id) from outcomes); delete from outcomes where id = (select max(id) from outcomes)"
+                "delete from chain where fact_table = 'outcomes' and fact_id = (select max(id) from outcomes); delete from outcomes "
+                    + "where id = (select max(id) from outcomes)"
             },
             { "a chain hashed anew", HashedAnew },
             { "a job's vehicle", "update jobs set vehicle = 'Another van' where id = (select min(id) from jobs)" },
@@ -96,7 +97,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
             { "a trigger dropped", "drop trigger readings_stay on readings" },
             {
                 "a trigger slipped in",
-                "create function public.sly() returns trigger language plpgsql as 'begin return null; end'; create trigger zz before insert on readings for each row execute function sly()"
+                "create function public.sly() returns trigger language plpgsql as 'begin return null; end'; create trigger zz "
+                    + "before insert on readings for each row execute function sly()"
             },
             { "a grant", "grant update on readings to uncial_app" },
             { "a grant of one column", "grant update (value_mm) on readings to uncial_app" },
@@ -202,7 +204,9 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         List<(string Table, string Column, string Type)> columns = [];
         await using (
             var command = new NpgsqlCommand(
-                "select table_name::text, column_name::text, data_type::text from information_schema.columns where table_schema = 'public' and table_name <> all(array['sessions','pin_tries','pin_delays','cut_drafts','data_protection_keys','log_lines','__EFMigrationsHistory']) and column_name not in ('turn', 'id', 'operator_id') order by 1, 2",
+                "select table_name::text, column_name::text, data_type::text from information_schema.columns where table_schema = "
+                    + "'public' and table_name <> all(array['sessions','pin_tries','pin_delays','cut_drafts','data_protection_keys',"
+                    + "'log_lines','__EFMigrationsHistory']) and column_name not in ('turn', 'id', 'operator_id') order by 1, 2",
                 connection
             )
         )

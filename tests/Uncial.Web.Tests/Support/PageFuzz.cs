@@ -316,7 +316,8 @@ internal sealed partial class PageFuzz(Uri address, int seed)
                 Faults.Add(
                     string.Create(
                         CultureInfo.InvariantCulture,
-                        $"{(int)answer.Code} after {System.Diagnostics.Stopwatch.GetElapsedTime(started).TotalSeconds:0.0} s, request {Tries}: {what}"
+                        $"{(int)answer.Code} after {System.Diagnostics.Stopwatch.GetElapsedTime(started).TotalSeconds:0.0} s, "
+                            + $"request {Tries}: {what}"
                     )
                 );
             return answer;

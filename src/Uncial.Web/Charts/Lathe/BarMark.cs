@@ -17,7 +17,8 @@ internal static class BarMark
             : 10;
         var svg = new Svg();
         svg.Add(
-            $"<svg viewBox='0 0 52 34' aria-hidden='true'><path d='M0 2h52M0 32h52' class='bar-edge'/><path d='M26 2v{height}' class='bar-stroke' stroke-width='{(at % 1 == 0 ? 3.5 : 2)}'/></svg>"
+            $"<svg viewBox='0 0 52 34' aria-hidden='true'><path d='M0 2h52M0 32h52' class='bar-edge'/><path d='M26 2v{height}' ",
+            $"class='bar-stroke' stroke-width='{(at % 1 == 0 ? 3.5 : 2)}'/></svg>"
         );
         return svg.Html();
     }

@@ -16,7 +16,8 @@ internal static class LatheDrawing
     {
         var svg = new Svg();
         svg.Add(
-            $"<svg class='drawing dials' viewBox='0 0 600 352' role='img' aria-label='Dials: {string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(dial, t.Setting)))}'>"
+            $"<svg class='drawing dials' viewBox='0 0 600 352' role='img' aria-label='Dials: ",
+            $"{string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(dial, t.Setting)))}'>"
         );
         for (var i = 0; i < tools.Count; i++)
             Dial(
@@ -39,7 +40,9 @@ internal static class LatheDrawing
         var on = divisions % perTurn;
         var turns = (int)(divisions / perTurn);
         svg.Add(
-            $"<text x='{cx}' y='20' text-anchor='middle' font-size='20' font-weight='650'>{name}{(turns > 0 ? $", {turns} full {(turns == 1 ? "turn" : "turns")} and" : "")}</text><circle cx='{cx}' cy='{Cy}' r='{R}' fill='var(--sheet)' stroke='var(--iron-3)' stroke-width='2'/>"
+            $"<text x='{cx}' y='20' text-anchor='middle' font-size='20' font-weight='650'>",
+            $"{name}{(turns > 0 ? $", {turns} full {(turns == 1 ? "turn" : "turns")} and" : "")}</text><circle cx='{cx}' cy='{Cy}' ",
+            $"r='{R}' fill='var(--sheet)' stroke='var(--iron-3)' stroke-width='2'/>"
         );
         if (on > 0)
             svg.Add(
@@ -49,7 +52,8 @@ internal static class LatheDrawing
         {
             var (hour, major) = (i * 12.0 / perTurn, i % 5 == 0);
             svg.Add(
-                $"<path d='M{Polar.P(Polar.At(cx, Cy, R - 1, hour))}L{Polar.P(Polar.At(cx, Cy, R - (major ? 23 : 13), hour))}' stroke='{(i <= on && on > 0 ? "var(--on-blue)" : "var(--ink)")}' stroke-width='{(major ? 2.2 : 1.2)}'/>"
+                $"<path d='M{Polar.P(Polar.At(cx, Cy, R - 1, hour))}L{Polar.P(Polar.At(cx, Cy, R - (major ? 23 : 13), hour))}' ",
+                $"stroke='{(i <= on && on > 0 ? "var(--on-blue)" : "var(--ink)")}' stroke-width='{(major ? 2.2 : 1.2)}'/>"
             );
             if (i % (perTurn > 60 ? 20 : 10) != 0)
                 continue;
@@ -58,15 +62,23 @@ internal static class LatheDrawing
         }
         var pointer = on / perTurn * 12;
         svg.Add(
-            $"<path d='M{Polar.P(Polar.At(cx, Cy, R + 2, pointer))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer - 0.22))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer + 0.22))}Z' fill='var(--ink)'/>"
+            $"<path ",
+            $"d='M{Polar.P(Polar.At(cx, Cy, R + 2, pointer))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer - 0.22))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer + 0.22))}Z' ",
+            $"fill='var(--ink)'/>"
         );
         // Where a read-out says that the dial stands now; placed and shown by what the server sends.
         svg.Add(
-            $"<g data-live-dial='{index}' data-cx='{cx}' data-cy='{Cy}' visibility='hidden'><path d='M{cx} {Cy - R + 1}l-9 21h18Z' fill='var(--brass)' stroke='var(--ink)' stroke-width='1.5'/></g>"
+            $"<g data-live-dial='{index}' data-cx='{cx}' data-cy='{Cy}' visibility='hidden'><path d='M{cx} {Cy - R + 1}l-9 21h18Z' ",
+            $"fill='var(--brass)' stroke='var(--ink)' stroke-width='1.5'/></g>"
         );
         var text = DialText.Of(dial, setting);
         svg.Add(
-            $"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>{(dial.CountsDiameter ? $"{LengthText.Name(dial.Unit)} of diameter" : Words.Say("draw.turnedIn") + LengthText.Name(dial.Unit))}</text><text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text class='in-brass' data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700'></text>"
+            $"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>",
+            $"{(dial.CountsDiameter ? $"{LengthText.Name(dial.Unit)} of diameter" : Words.Say("draw.turnedIn") + LengthText.Name(dial.Unit))}</text>",
+            $"<text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' ",
+            $"font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text ",
+            $"class='in-brass' data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700'>",
+            $"</text>"
         );
     }
 
@@ -88,18 +100,24 @@ internal static class LatheDrawing
                 sides[i]
             );
             svg.Add(
-                $"<text x='{cx}' y='30' text-anchor='middle' font-size='20' font-weight='650'>{name}</text><g data-face='{field}' role='group' aria-label='{name}'>"
+                $"<text x='{cx}' y='30' text-anchor='middle' font-size='20' font-weight='650'>{name}</text><g data-face='{field}' ",
+                $"role='group' aria-label='{name}'>"
             );
             for (var hour = 0; hour < 12; hour++)
             {
                 var isDark = (dark & 1 << hour) != 0;
                 var at = Polar.At(cx, Cy, 101, hour);
                 svg.Add(
-                    $"<g class='sector' role='button' tabindex='0' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, {(hour == 0 ? 12 : hour)} {word}'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text> <text class='word' x='{at.X}' y='{at.Y + 21}' text-anchor='middle'>{word}</text></g>"
+                    $"<g class='sector' role='button' tabindex='0' aria-pressed='{(isDark ? "true" : "false")}' aria-label='{name}, ",
+                    $"{(hour == 0 ? 12 : hour)} {word}'><path d='{Polar.Sector(cx, Cy, 66, R, hour - 0.47, hour + 0.47)}'/><text ",
+                    $"x='{at.X}' y='{at.Y + 5}' text-anchor='middle'>{(hour == 0 ? 12 : hour)}</text> <text class='word' x='{at.X}' ",
+                    $"y='{at.Y + 21}' text-anchor='middle'>{word}</text></g>"
                 );
             }
             svg.Add(
-                $"<text data-count='' x='{cx}' y='{Cy + 2}' text-anchor='middle' class='fig' font-size='40' font-weight='650' letter-spacing='-2'>{System.Numerics.BitOperations.PopCount((uint)dark)}</text><text x='{cx}' y='{Cy + 24}' text-anchor='middle' font-size='16' class='q'>of 12 {word}</text></g>"
+                $"<text data-count='' x='{cx}' y='{Cy + 2}' text-anchor='middle' class='fig' font-size='40' font-weight='650' ",
+                $"letter-spacing='-2'>{System.Numerics.BitOperations.PopCount((uint)dark)}</text><text x='{cx}' y='{Cy + 24}' ",
+                $"text-anchor='middle' font-size='16' class='q'>of 12 {word}</text></g>"
             );
         }
         return svg.Add($"</svg>").Html();

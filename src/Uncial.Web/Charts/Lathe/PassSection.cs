@@ -54,28 +54,37 @@ internal static class PassSection
         var k = new[] { 1500.0, 1000, 700, 500, 340, 250, 170, 120, 80, 40, 15, 5 }.FirstOrDefault(s => s * deepest <= room, 3);
         var step = k * (double)depthPerDivision.Millimetres;
         svg.Add(
-            $"<svg class='drawing passes' viewBox='0 0 600 412' role='group' aria-label='Section with the passes, depth drawn {(int)Math.Round(k / 3.78)} to 1' data-step='{step}'><defs><pattern id='sec-p' width='8' height='8' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path d='M0 0V8' stroke='var(--blue)' stroke-width='1.8'/></pattern></defs>"
+            $"<svg class='drawing passes' viewBox='0 0 600 412' role='group' aria-label='Section with the passes, depth drawn ",
+            $"{(int)Math.Round(k / 3.78)} to 1' data-step='{step}'><defs><pattern id='sec-p' width='8' height='8' ",
+            $"patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path d='M0 0V8' stroke='var(--blue)' stroke-width='1.8'/>",
+            $"</pattern></defs>"
         );
         if (rotor)
         {
             Side(svg, sides[0], "o", 62, 1, 192, k, touchWord, canMove);
             Side(svg, sides[1], "i", 346, -1, 216, k, touchWord, canMove);
             svg.Add(
-                $"<path d='M{Left - 8} 192h{Right - Left + 16}M{Left - 8} 216h{Right - Left + 16}' class='scribe' stroke-dasharray='12 4 3 4'/><text x='{(Left + Right) / 2}' y='209' text-anchor='middle' font-size='15' class='q'>rest of the ring</text>"
+                $"<path d='M{Left - 8} 192h{Right - Left + 16}M{Left - 8} 216h{Right - Left + 16}' class='scribe' ",
+                $"stroke-dasharray='12 4 3 4'/><text x='{(Left + Right) / 2}' y='209' text-anchor='middle' font-size='15' class='q'>",
+                $"rest of the ring</text>"
             );
             svg.Add(
-                $"<text x='292' y='24' text-anchor='middle' font-size='16' font-weight='650'>{sides[0].Title}</text><text x='292' y='402' text-anchor='middle' font-size='16' font-weight='650'>{sides[1].Title}</text>"
+                $"<text x='292' y='24' text-anchor='middle' font-size='16' font-weight='650'>{sides[0].Title}</text><text x='292' ",
+                $"y='402' text-anchor='middle' font-size='16' font-weight='650'>{sides[1].Title}</text>"
             );
         }
         else
         {
             Side(svg, sides[0], "b", 84, 1, 360, k, touchWord, canMove);
             svg.Add(
-                $"<path d='M{Left - 8} 360h{Right - Left + 16}' class='scribe' stroke-dasharray='12 4 3 4'/><text x='292' y='384' text-anchor='middle' font-size='15' class='q'>wall of the drum</text><text x='292' y='34' text-anchor='middle' font-size='16' font-weight='650'>{sides[0].Title}</text>"
+                $"<path d='M{Left - 8} 360h{Right - Left + 16}' class='scribe' stroke-dasharray='12 4 3 4'/><text x='292' y='384' ",
+                $"text-anchor='middle' font-size='15' class='q'>wall of the drum</text><text x='292' y='34' text-anchor='middle' ",
+                $"font-size='16' font-weight='650'>{sides[0].Title}</text>"
             );
         }
         svg.Add(
-            $"<text x='{Left}' y='{(rotor ? 24 : 34)}' font-size='15' class='q' text-anchor='start'>{needWord}</text><text x='592' y='{(rotor ? 24 : 34)}' font-size='15' class='q' text-anchor='end'>depth {(int)Math.Round(k / 3.78)} : 1</text>"
+            $"<text x='{Left}' y='{(rotor ? 24 : 34)}' font-size='15' class='q' text-anchor='start'>{needWord}</text><text x='592' ",
+            $"y='{(rotor ? 24 : 34)}' font-size='15' class='q' text-anchor='end'>depth {(int)Math.Round(k / 3.78)} : 1</text>"
         );
         foreach (var (at, y) in rotor ? new[] { (0, 384.0), (1, 384) } : [(0, 374.0), (1, 374)])
             svg.Add($"<text x='{(at == 0 ? Left : Right)}' y='{y}' font-size='14' class='q' text-anchor='middle'>12</text>");
@@ -112,7 +121,8 @@ internal static class PassSection
             svg.Add($"<rect x='{Left}' y='{Math.Min(a, b)}' width='{Right - Left}' height='{Math.Abs(a - b)}' fill='var(--blue-wash)'/>");
             if (i % 2 == 0)
                 svg.Add(
-                    $"<rect x='{Left}' y='{Math.Min(a, b)}' width='{Right - Left}' height='{Math.Abs(a - b)}' fill='url(#sec-p)' opacity='.6'/>"
+                    $"<rect x='{Left}' y='{Math.Min(a, b)}' width='{Right - Left}' height='{Math.Abs(a - b)}' fill='url(#sec-p)' ",
+                    $"opacity='.6'/>"
                 );
             from = pass.Depth;
         }
@@ -123,7 +133,8 @@ internal static class PassSection
             var deep = side.Lands.Select((d, i) => (d, i)).MaxBy(p => p.d).i;
             var (x, bottom) = (Math.Clamp(X(deep), Left + 16, Right - 90), Y(side.Need));
             svg.Add(
-                $"<path d='M{x - 11} {Y(side.Lands[deep])}L{x} {bottom}L{x + 11} {Y(side.Lands[deep])}Z' fill='var(--paper)'/><path d='M{x - 11} {Y(side.Lands[deep])}L{x} {bottom}L{x + 11} {Y(side.Lands[deep])}' class='edge'/>"
+                $"<path d='M{x - 11} {Y(side.Lands[deep])}L{x} {bottom}L{x + 11} {Y(side.Lands[deep])}Z' fill='var(--paper)'/><path ",
+                $"d='M{x - 11} {Y(side.Lands[deep])}L{x} {bottom}L{x + 11} {Y(side.Lands[deep])}' class='edge'/>"
             );
             if (x < Left + 130)
                 nameAt = x + 20;
@@ -131,10 +142,12 @@ internal static class PassSection
         svg.Add($"<path d='{surface}' class='edge'/>");
         if (side.Lowest is { } lowest)
             svg.Add(
-                $"<path d='{Polar.Smooth([.. lowest.Select((d, i) => (X(i), Y(d))), (Right, Y(lowest[0]))], closed: false)}' class='scribe' stroke-dasharray='6 4'/>"
+                $"<path d='{Polar.Smooth([.. lowest.Select((d, i) => (X(i), Y(d))), (Right, Y(lowest[0]))], closed: false)}' ",
+                $"class='scribe' stroke-dasharray='6 4'/>"
             );
         svg.Add(
-            $"<path d='M{Left - 14} {touchY}H{Right}' class='scribe' stroke-dasharray='2 5'/><text x='{Left - 18}' y='{touchY + 5}' font-size='15' text-anchor='end' class='q'>{touchWord}</text>"
+            $"<path d='M{Left - 14} {touchY}H{Right}' class='scribe' stroke-dasharray='2 5'/><text x='{Left - 18}' y='{touchY + 5}' ",
+            $"font-size='15' text-anchor='end' class='q'>{touchWord}</text>"
         );
         if (side.Need > 0)
             svg.Add(
@@ -150,12 +163,15 @@ internal static class PassSection
             svg.Add($"<path d='M{Left} {y}H{Right}' class='blue-line' stroke-width='2'/>");
             if (labels.Length <= 6 || i == labels.Length - 1)
                 svg.Add(
-                    $"<path d='M{Right} {y}L{Right + 8} {(labels.Length <= 6 ? labels[i] : y)}' stroke='var(--blue)' stroke-width='1.5'/><text x='{Right + 12}' y='{(labels.Length <= 6 ? labels[i] : y) + 6}' class='fig in-blue' font-weight='650' font-size='19' letter-spacing='-1'>{pass.Dial}</text>"
+                    $"<path d='M{Right} {y}L{Right + 8} {(labels.Length <= 6 ? labels[i] : y)}' stroke='var(--blue)' ",
+                    $"stroke-width='1.5'/><text x='{Right + 12}' y='{(labels.Length <= 6 ? labels[i] : y) + 6}' class='fig in-blue' ",
+                    $"font-weight='650' font-size='19' letter-spacing='-1'>{pass.Dial}</text>"
                 );
             var previous = i == 0 ? touchY : Y(side.Passes[i - 1].Depth);
             if (Math.Abs(y - previous) >= 17)
                 svg.Add(
-                    $"<text x='{nameAt}' y='{(y + previous) / 2 + 5}' font-size='14' font-weight='700' paint-order='stroke' stroke='var(--blue-wash)' stroke-width='5'>{pass.Name.ToLowerInvariant()}</text>"
+                    $"<text x='{nameAt}' y='{(y + previous) / 2 + 5}' font-size='14' font-weight='700' paint-order='stroke' ",
+                    $"stroke='var(--blue-wash)' stroke-width='5'>{pass.Name.ToLowerInvariant()}</text>"
                 );
         }
         if (!canMove)
@@ -166,7 +182,10 @@ internal static class PassSection
             var pass = side.Passes[i];
             var (x, y) = (Right - 64 - 48 * (i % abreast), Y(pass.Depth));
             svg.Add(
-                $"<g class='line-grip' role='slider' tabindex='0' data-line='{pass.Place},{side.Number}' data-into='{into}' aria-orientation='vertical' aria-valuemin='1' aria-valuenow='{pass.Divisions}' aria-valuetext='dial {pass.Dial}' aria-label='{pass.Name}, {side.Title}'><circle cx='{x}' cy='{y}' r='24' class='reach'/><circle cx='{x}' cy='{y}' r='12' class='knob'/><path d='M{x - 5} {y - 2}l5 -5l5 5M{x - 5} {y + 2}l5 5l5 -5' class='chevrons'/></g>"
+                $"<g class='line-grip' role='slider' tabindex='0' data-line='{pass.Place},{side.Number}' data-into='{into}' ",
+                $"aria-orientation='vertical' aria-valuemin='1' aria-valuenow='{pass.Divisions}' aria-valuetext='dial {pass.Dial}' ",
+                $"aria-label='{pass.Name}, {side.Title}'><circle cx='{x}' cy='{y}' r='24' class='reach'/><circle cx='{x}' cy='{y}' ",
+                $"r='12' class='knob'/><path d='M{x - 5} {y - 2}l5 -5l5 5M{x - 5} {y + 2}l5 5l5 -5' class='chevrons'/></g>"
             );
         }
     }
@@ -176,13 +195,22 @@ internal static class PassSection
     {
         var svg = new Svg();
         svg.Add(
-            $"<svg class='drawing unrolled' viewBox='0 0 600 412' role='img' aria-label='{string.Join(". ", sides.Select(InWords))}'><defs><pattern id='un-0' width='8' height='8' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><rect width='8' height='8' fill='var(--blue-wash)'/><path d='M0 0V8' stroke='var(--blue)' stroke-width='3'/></pattern><pattern id='un-1' width='8' height='8' patternUnits='userSpaceOnUse'><rect width='8' height='8' fill='var(--blue-wash)'/><circle cx='4' cy='4' r='1.7' fill='var(--blue)'/></pattern><pattern id='un-2' width='7' height='7' patternUnits='userSpaceOnUse'><rect width='7' height='7' fill='var(--blue-wash)'/><path d='M0 3.5H7' stroke='var(--blue)' stroke-width='1.5'/></pattern><pattern id='un-dark' width='10' height='10' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><rect width='10' height='10' fill='var(--iron-2)'/><path d='M0 0V10M0 0H10' stroke='var(--brass-ink)' stroke-width='2'/></pattern></defs>"
+            $"<svg class='drawing unrolled' viewBox='0 0 600 412' role='img' aria-label='{string.Join(". ", sides.Select(InWords))}'>",
+            $"<defs><pattern id='un-0' width='8' height='8' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><rect ",
+            $"width='8' height='8' fill='var(--blue-wash)'/><path d='M0 0V8' stroke='var(--blue)' stroke-width='3'/></pattern>",
+            $"<pattern id='un-1' width='8' height='8' patternUnits='userSpaceOnUse'><rect width='8' height='8' ",
+            $"fill='var(--blue-wash)'/><circle cx='4' cy='4' r='1.7' fill='var(--blue)'/></pattern><pattern id='un-2' width='7' ",
+            $"height='7' patternUnits='userSpaceOnUse'><rect width='7' height='7' fill='var(--blue-wash)'/><path d='M0 3.5H7' ",
+            $"stroke='var(--blue)' stroke-width='1.5'/></pattern><pattern id='un-dark' width='10' height='10' ",
+            $"patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><rect width='10' height='10' fill='var(--iron-2)'/><path ",
+            $"d='M0 0V10M0 0H10' stroke='var(--brass-ink)' stroke-width='2'/></pattern></defs>"
         );
         var (each, top) = (sides.Count == 1 ? 260.0 : 126.0, 34.0);
         foreach (var side in sides)
         {
             svg.Add(
-                $"<text x='{Left}' y='{top - 8}' font-size='16' font-weight='650'>{side.Title}{(side.ShapeIsRead ? "" : Words.Say("draw.shapeAssumed"))}</text>"
+                $"<text x='{Left}' y='{top - 8}' font-size='16' font-weight='650'>",
+                $"{side.Title}{(side.ShapeIsRead ? "" : Words.Say("draw.shapeAssumed"))}</text>"
             );
             var high = each / side.Rows.Count;
             for (var r = 0; r < side.Rows.Count; r++)
@@ -196,7 +224,8 @@ internal static class PassSection
                         n++;
                     var (x, to) = (Left + (Right - Left) * i / cleaned.Count, Left + (Right - Left) * n / cleaned.Count);
                     svg.Add(
-                        $"<rect x='{x}' y='{y}' width='{to - x}' height='{high - 2}' fill='{Fill(cleaned[i], side.Passes.Count)}' stroke='var(--ink)' stroke-width='1'/>"
+                        $"<rect x='{x}' y='{y}' width='{to - x}' height='{high - 2}' fill='{Fill(cleaned[i], side.Passes.Count)}' ",
+                        $"stroke='var(--ink)' stroke-width='1'/>"
                     );
                     i = n;
                 }
@@ -204,7 +233,8 @@ internal static class PassSection
             }
             for (var hour = 0; hour <= 12; hour += 3)
                 svg.Add(
-                    $"<text x='{Left + (Right - Left) * hour / 12.0}' y='{top + each + 15}' font-size='14' text-anchor='middle' class='q'>{(hour == 0 ? 12 : hour)}</text>"
+                    $"<text x='{Left + (Right - Left) * hour / 12.0}' y='{top + each + 15}' font-size='14' text-anchor='middle' ",
+                    $"class='q'>{(hour == 0 ? 12 : hour)}</text>"
                 );
             top += each + 50;
         }
@@ -227,7 +257,8 @@ internal static class PassSection
         foreach (var (name, fill) in shades)
         {
             svg.Add(
-                $"<rect x='{at}' y='382' width='22' height='20' fill='{fill}' stroke='var(--ink)'/><text x='{at + 28}' y='397' font-size='15' font-weight='600'>{name}</text>"
+                $"<rect x='{at}' y='382' width='22' height='20' fill='{fill}' stroke='var(--ink)'/><text x='{at + 28}' y='397' ",
+                $"font-size='15' font-weight='600'>{name}</text>"
             );
             at += 44 + name.Length * 8.2;
         }
@@ -273,7 +304,8 @@ internal static class PassSection
                 );
         var k = Math.Min(60, 17 / deepest);
         svg.Add(
-            $"<svg class='pic' viewBox='0 0 100 44' preserveAspectRatio='none' aria-hidden='true'><rect x='1' y='1' width='98' height='42' fill='#4B585E'/>"
+            $"<svg class='pic' viewBox='0 0 100 44' preserveAspectRatio='none' aria-hidden='true'><rect x='1' y='1' width='98' ",
+            $"height='42' fill='#4B585E'/>"
         );
         void Slices(int side, bool fromTop)
         {
@@ -284,7 +316,8 @@ internal static class PassSection
                 if (h <= 0)
                     continue;
                 svg.Add(
-                    $"<rect x='1' y='{(fromTop ? 1 + at : 43 - at - h)}' width='98' height='{Math.Max(h - 0.8, 0.8)}' fill='{(i % 2 == 0 ? "var(--slate-blue)" : "#7C8FEA")}'/>"
+                    $"<rect x='1' y='{(fromTop ? 1 + at : 43 - at - h)}' width='98' height='{Math.Max(h - 0.8, 0.8)}' ",
+                    $"fill='{(i % 2 == 0 ? "var(--slate-blue)" : "#7C8FEA")}'/>"
                 );
                 at += h;
             }

@@ -22,15 +22,20 @@ internal static class BoreDrawing
         var svg = new Svg();
         svg.Add($"<svg class='drawing' viewBox='0 0 600 520' role='group' aria-label='Bore of the drum with its readings'>");
         svg.Add(
-            $"<circle cx='{Cx}' cy='{Cy}' r='192' class='casting'/><circle cx='{Cx}' cy='{Cy}' r='177' class='casting-2'/><circle cx='{Cx}' cy='{Cy}' r='166' class='void'/>"
+            $"<circle cx='{Cx}' cy='{Cy}' r='192' class='casting'/><circle cx='{Cx}' cy='{Cy}' r='177' class='casting-2'/><circle ",
+            $"cx='{Cx}' cy='{Cy}' r='166' class='void'/>"
         );
         foreach (var axis in places.Select(p => (double)p.Degrees / 30).Distinct())
             svg.Add(
-                $"<path d='M{Polar.P(Polar.At(Cx, Cy, 180, axis))}L{Polar.P(Polar.At(Cx, Cy, 180, axis + 6))}' stroke='var(--line)' stroke-width='1.2' stroke-dasharray='10 4 2 4'/>"
+                $"<path d='M{Polar.P(Polar.At(Cx, Cy, 180, axis))}L{Polar.P(Polar.At(Cx, Cy, 180, axis + 6))}' stroke='var(--line)' ",
+                $"stroke-width='1.2' stroke-dasharray='10 4 2 4'/>"
             );
         Shapes(svg, places, before);
         svg.Add(
-            $"<circle cx='{Cx}' cy='{Cy}' r='62' fill='var(--paper)'/><text x='{Cx}' y='{Cy - 16}' text-anchor='middle' font-size='15' class='q'>Out of round</text><text x='{Cx}' y='{Cy + 22}' text-anchor='middle' class='fig' font-weight='650' font-size='{(centre.Length > 5 ? 32 : 40)}' letter-spacing='-2.5'>{centre}</text><text x='{Cx}' y='{Cy + 45}' text-anchor='middle' font-size='15' font-weight='650'>{centreWord}</text>"
+            $"<circle cx='{Cx}' cy='{Cy}' r='62' fill='var(--paper)'/><text x='{Cx}' y='{Cy - 16}' text-anchor='middle' ",
+            $"font-size='15' class='q'>Out of round</text><text x='{Cx}' y='{Cy + 22}' text-anchor='middle' class='fig' ",
+            $"font-weight='650' font-size='{(centre.Length > 5 ? 32 : 40)}' letter-spacing='-2.5'>{centre}</text><text x='{Cx}' ",
+            $"y='{Cy + 45}' text-anchor='middle' font-size='15' font-weight='650'>{centreWord}</text>"
         );
         foreach (var place in places)
             Place(svg, place, depths);
@@ -53,18 +58,22 @@ internal static class BoreDrawing
             if (shape.Count < 4)
                 return;
             svg.Add(
-                $"<path d='{Polar.Smooth([.. shape.Select(p => Polar.At(Cx, Cy, Shape - 24 + (p.Mm - middle) * k, p.Hour))], closed: true)}' {new Raw(style)} {new Raw(complete ? "" : "stroke-dasharray='3 7'")}/>"
+                $"<path ",
+                $"d='{Polar.Smooth([.. shape.Select(p => Polar.At(Cx, Cy, Shape - 24 + (p.Mm - middle) * k, p.Hour))], closed: true)}' ",
+                $"{new Raw(style)} {new Raw(complete ? "" : "stroke-dasharray='3 7'")}/>"
             );
         }
         svg.Add($"<circle cx='{Cx}' cy='{Cy}' r='{Shape - 24}' class='scribe' stroke-dasharray='2 5'/>");
         Path(earlier, "fill='none' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'", true);
         Path(now, "class='blue-line is-thick'", now.Count >= 6);
         svg.Add(
-            $"<path d='M22 484h34' class='blue-line is-thick'/><text x='64' y='489' font-size='15' fill='var(--ink)'>{(earlier.Count > 0 ? "After" : "Shape")}</text>"
+            $"<path d='M22 484h34' class='blue-line is-thick'/><text x='64' y='489' font-size='15' fill='var(--ink)'>",
+            $"{(earlier.Count > 0 ? "After" : "Shape")}</text>"
         );
         if (earlier.Count > 0)
             svg.Add(
-                $"<path d='M22 462h34' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><text x='64' y='467' font-size='15'>Before</text>"
+                $"<path d='M22 462h34' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><text x='64' y='467' ",
+                $"font-size='15'>Before</text>"
             );
         svg.Add($"<text x='22' y='508' font-size='15' class='q'>drawn {(int)Math.Round(k * 2 / 3.78)} : 1</text>");
     }
@@ -135,7 +144,8 @@ internal static class BoreDrawing
         };
         if (place.Href is { } href)
             svg.Add(
-                $"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle cx='{p.X}' cy='{p.Y}' r='26' fill='transparent'/>"
+                $"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle cx='{p.X}' cy='{p.Y}' r='26' ",
+                $"fill='transparent'/>"
             );
         svg.Add($"<path class='scribe' d='M{Polar.P(q)}L{Polar.P(e)}'/><circle cx='{p.X}' cy='{p.Y}' r='13' fill='var(--iron-2)'/>");
         svg.Add(Marks.In(place.State, p.X, p.Y, now ? 28 : 21, now ? "is-blue" : ""));
@@ -151,15 +161,18 @@ internal static class BoreDrawing
                     : y - 8;
         var ordinary = side == "middle" ? "middle" : side;
         svg.Add(
-            $"<text x='{x}' y='{line}' text-anchor='{ordinary}' font-size='15' class='q'>{label}<tspan class='word'>{(side == "middle" && word.Length > 0 ? ": " + word : "")}</tspan></text>"
+            $"<text x='{x}' y='{line}' text-anchor='{ordinary}' font-size='15' class='q'>{label}<tspan class='word'>",
+            $"{(side == "middle" && word.Length > 0 ? ": " + word : "")}</tspan></text>"
         );
         if (place.Figure is { } figure)
             svg.Add(
-                $"<text x='{x}' y='{line + 25}' text-anchor='{ordinary}' class='fig {ink}' font-weight='650' font-size='{(figure.Length > 7 ? 23 : 26)}' letter-spacing='-1.5'>{figure}</text>"
+                $"<text x='{x}' y='{line + 25}' text-anchor='{ordinary}' class='fig {ink}' font-weight='650' ",
+                $"font-size='{(figure.Length > 7 ? 23 : 26)}' letter-spacing='-1.5'>{figure}</text>"
             );
         if (word.Length > 0 && side != "middle")
             svg.Add(
-                $"<text x='{x}' y='{line + (place.Figure is null ? 21 : 46)}' text-anchor='{ordinary}' class='word {(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-size='16' font-weight='700'>{word}</text>"
+                $"<text x='{x}' y='{line + (place.Figure is null ? 21 : 46)}' text-anchor='{ordinary}' class='word ",
+                $"{(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-size='16' font-weight='700'>{word}</text>"
             );
         if (place.Href is not null)
             svg.Add($"</a>");

@@ -65,7 +65,8 @@ internal static class FindingDrawing
         svg.Add($"<path class='casting-2 is-drawn' d='{line}'/>");
         if (found.Contains(FindingKind.HardSpot))
             svg.Add(
-                $"<ellipse cx='356' cy='{Top + 8}' rx='24' ry='7' class='f-spot'/><ellipse cx='410' cy='{Top + 7}' rx='15' ry='5' class='f-spot'/>"
+                $"<ellipse cx='356' cy='{Top + 8}' rx='24' ry='7' class='f-spot'/><ellipse cx='410' cy='{Top + 7}' rx='15' ry='5' ",
+                $"class='f-spot'/>"
             );
         if (found.Contains(FindingKind.Glaze))
             svg.Add($"<path d='M70 {Top - 5}h440' stroke='var(--brass)' stroke-width='4' stroke-dasharray='26 7'/>");
@@ -76,7 +77,9 @@ internal static class FindingDrawing
         if (found.Contains(FindingKind.Fins))
             svg.Add($"<path d='M90 {Foot}v-18h12v18M210 {Foot}v-9h12v9M330 {Foot}v-18h12v18M450 {Foot}v-18h12v18' class='scribe'/>");
         svg.Add(
-            $"<text x='{Left}' y='14' font-size='15' class='q'>{(part == PartKind.Rotor ? Words.Say("draw.outerEdge") : Words.Say("draw.openEdge"))}</text><text x='{Right}' y='14' font-size='15' text-anchor='end' class='q'>{(part == PartKind.Rotor ? Words.Say("draw.innerEdge") : "Back")}</text>"
+            $"<text x='{Left}' y='14' font-size='15' class='q'>",
+            $"{(part == PartKind.Rotor ? Words.Say("draw.outerEdge") : Words.Say("draw.openEdge"))}</text><text x='{Right}' y='14' ",
+            $"font-size='15' text-anchor='end' class='q'>{(part == PartKind.Rotor ? Words.Say("draw.innerEdge") : "Back")}</text>"
         );
         return svg.Add($"</svg>").Html();
     }

@@ -40,7 +40,9 @@ internal static class RotorFace
         for (var r = Inner + 14; r < Outer - 6; r += 10)
             svg.Add($"<circle class='hair' cx='{Cx}' cy='{Cy}' r='{r}' opacity='.8'/>");
         svg.Add(
-            $"<circle cx='{Cx}' cy='{Cy}' r='{Outer - 3}' fill='none' stroke='var(--iron-3)' stroke-width='5' opacity='.75' stroke-dasharray='23 2 9 1 31 3 14 1'/><circle cx='{Cx}' cy='{Cy}' r='{Inner + 4}' fill='none' stroke='var(--iron-3)' stroke-width='4' opacity='.75' stroke-dasharray='17 2 26 1 9 2'/>"
+            $"<circle cx='{Cx}' cy='{Cy}' r='{Outer - 3}' fill='none' stroke='var(--iron-3)' stroke-width='5' opacity='.75' ",
+            $"stroke-dasharray='23 2 9 1 31 3 14 1'/><circle cx='{Cx}' cy='{Cy}' r='{Inner + 4}' fill='none' stroke='var(--iron-3)' ",
+            $"stroke-width='4' opacity='.75' stroke-dasharray='17 2 26 1 9 2'/>"
         );
         svg.Add($"<circle class='casting-2' cx='{Cx}' cy='{Cy}' r='{Inner}'/><circle class='void' cx='{Cx}' cy='{Cy}' r='34'/>");
         for (var i = 0; i < 5; i++)
@@ -73,14 +75,17 @@ internal static class RotorFace
             svg.Add($"<path d='{Polar.Smooth(points, closed)}' class='blue-line'/>");
         }
         svg.Add(
-            $"<path class='blue-line' d='M22 466c14 -8 28 4 44 -3'/><text x='76' y='470' font-size='15' class='q'>Thickness,</text><text x='22' y='488' font-size='15' class='q'>drawn {(int)Math.Round(k / 3.78)} : 1 on the ring</text>"
+            $"<path class='blue-line' d='M22 466c14 -8 28 4 44 -3'/><text x='76' y='470' font-size='15' class='q'>Thickness,</text>",
+            $"<text x='22' y='488' font-size='15' class='q'>drawn {(int)Math.Round(k / 3.78)} : 1 on the ring</text>"
         );
         if (earlier.Count >= 2 && read.Count >= 2)
         {
             var shift = (earlier.Max(p => p.Mm) + earlier.Min(p => p.Mm)) / 2;
             var points = earlier.Select(p => Polar.At(Cx, Cy, Ring + Math.Clamp((p.Mm - shift) * k, -34, 44), p.Hour)).ToList();
             svg.Add(
-                $"<path d='{Polar.Smooth(points, earlier.Count > 2)}' fill='none' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><path d='M22 444h34' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><text x='76' y='449' font-size='15' class='q'>Before, its own level</text>"
+                $"<path d='{Polar.Smooth(points, earlier.Count > 2)}' fill='none' stroke='var(--iron-3)' stroke-width='3' ",
+                $"stroke-dasharray='9 5'/><path d='M22 444h34' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><text ",
+                $"x='76' y='449' font-size='15' class='q'>Before, its own level</text>"
             );
         }
     }
@@ -102,7 +107,8 @@ internal static class RotorFace
         svg.Add(Marks.In(place.State, p.X, p.Y, now ? 26 : 18, now ? "is-blue" : ""));
         if (place.Figure is { } figure)
             svg.Add(
-                $"<text x='{t.X}' y='{t.Y + 5}' text-anchor='middle' class='fig {(now ? "in-blue" : "in-ink")}' font-weight='650' font-size='15' letter-spacing='-.8' paint-order='stroke' stroke='var(--iron)' stroke-width='4'>{figure}</text>"
+                $"<text x='{t.X}' y='{t.Y + 5}' text-anchor='middle' class='fig {(now ? "in-blue" : "in-ink")}' font-weight='650' ",
+                $"font-size='15' letter-spacing='-.8' paint-order='stroke' stroke='var(--iron)' stroke-width='4'>{figure}</text>"
             );
         if (place.Href is not null)
             svg.Add($"</a>");
@@ -130,7 +136,10 @@ internal static class RotorFace
         var ink = now ? "in-blue" : "in-ink";
         if (place.Href is { } href)
             svg.Add(
-                $"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle cx='{Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour).X}' cy='{Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour).Y}' r='{(place.Depth > 0 ? 18 : 26)}' fill='transparent'/>"
+                $"<a href='{href}' {(now ? "aria-current=true" : "")} {place.Data}><circle ",
+                $"cx='{Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour).X}' ",
+                $"cy='{Polar.At(Cx, Cy, Outer - 20 - 34 * place.Depth, hour).Y}' r='{(place.Depth > 0 ? 18 : 26)}' ",
+                $"fill='transparent'/>"
             );
         if (place.Depth > 0)
         {
@@ -155,7 +164,9 @@ internal static class RotorFace
             var top = hour is < 3 or > 9;
             var line = top ? y - 8 : y + 24;
             svg.Add(
-                $"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' class='fig {ink}' font-weight='650' font-size='27' letter-spacing='-1.2'>{figure}</tspan><tspan dx='8' class='word {(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-weight='700' font-size='17'>{word}</tspan></text>"
+                $"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' ",
+                $"class='fig {ink}' font-weight='650' font-size='27' letter-spacing='-1.2'>{figure}</tspan><tspan dx='8' class='word ",
+                $"{(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-weight='700' font-size='17'>{word}</tspan></text>"
             );
         }
         else
@@ -163,11 +174,13 @@ internal static class RotorFace
             svg.Add($"<text x='{x}' y='{y - 18}' text-anchor='{side}' font-size='16' class='q'>{clock}</text>");
             if (figure.Length > 0)
                 svg.Add(
-                    $"<text x='{x}' y='{y + 9}' text-anchor='{side}' class='fig {ink}' font-weight='650' letter-spacing='-1.2' font-size='{(figure.Length > 6 ? 24 : 27)}'>{figure}</text>"
+                    $"<text x='{x}' y='{y + 9}' text-anchor='{side}' class='fig {ink}' font-weight='650' letter-spacing='-1.2' ",
+                    $"font-size='{(figure.Length > 6 ? 24 : 27)}'>{figure}</text>"
                 );
             if (word.Length > 0)
                 svg.Add(
-                    $"<text x='{x}' y='{(figure.Length > 0 ? y + 30 : y + 5)}' text-anchor='{side}' class='word {(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-weight='700' font-size='17'>{word}</text>"
+                    $"<text x='{x}' y='{(figure.Length > 0 ? y + 30 : y + 5)}' text-anchor='{side}' class='word ",
+                    $"{(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-weight='700' font-size='17'>{word}</text>"
                 );
         }
         if (place.Href is not null)

@@ -36,7 +36,9 @@ internal static class StackDrawing
         var k = Math.Min(MostWide / room, MostHigh / (2 * Math.Max(radius, 60)));
         var draw = new Section(svg, k, figure);
         svg.Add(
-            $"<svg class='drawing stack' viewBox='0 0 600 412' role='img' aria-label='Section of the stack: {string.Join(", ", stack.Select(Word))}'><defs><pattern id='cut-h' width='7' height='7' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path d='M0 0V7' stroke='var(--iron-3)' stroke-width='1.1'/></pattern></defs>"
+            $"<svg class='drawing stack' viewBox='0 0 600 412' role='img' aria-label='Section of the stack: ",
+            $"{string.Join(", ", stack.Select(Word))}'><defs><pattern id='cut-h' width='7' height='7' patternUnits='userSpaceOnUse' ",
+            $"patternTransform='rotate(45)'><path d='M0 0V7' stroke='var(--iron-3)' stroke-width='1.1'/></pattern></defs>"
         );
         draw.Lathe(lathe, room);
         foreach (var piece in stack.Where(p => p.Role != PieceRole.Cone && p.Role != PieceRole.Part))
@@ -52,7 +54,9 @@ internal static class StackDrawing
         draw.Notches(stack);
         draw.Legend(stack, part);
         svg.Add(
-            $"<path class='hair' d='M{Left - 14} {Cy}H{Left + room * k + 16}' stroke-dasharray='14 4 3 4'/><text x='{Left}' y='406' font-size='15' class='q'>to scale, {(k >= 1 ? $"1 mm drawn {k:0.0} wide" : $"1 : {1 / k:0.0}")}; open side {(away ? "away from" : "to")} the lathe</text>"
+            $"<path class='hair' d='M{Left - 14} {Cy}H{Left + room * k + 16}' stroke-dasharray='14 4 3 4'/><text x='{Left}' y='406' ",
+            $"font-size='15' class='q'>to scale, {(k >= 1 ? $"1 mm drawn {k:0.0} wide" : $"1 : {1 / k:0.0}")}; open side ",
+            $"{(away ? "away from" : "to")} the lathe</text>"
         );
         return svg.Add($"</svg>").Html();
     }
@@ -109,7 +113,8 @@ internal static class StackDrawing
                     Ring(x1 + wall, x2, recess, outside);
                     foreach (var side in new[] { -1, 1 })
                         svg.Add(
-                            $"<path class='scribe' d='M{x1 + wall} {Cy + side * (hole + 9) * k}l{3 * k} {side * 6 * k}l{3 * k} {-side * 10 * k}l{3 * k} {side * 10 * k}'/>"
+                            $"<path class='scribe' d='M{x1 + wall} {Cy + side * (hole + 9) * k}l{3 * k} {side * 6 * k}l{3 * k} ",
+                            $"{-side * 10 * k}l{3 * k} {side * 10 * k}'/>"
                         );
                     break;
                 case PieceRole.OuterCup:
@@ -119,7 +124,8 @@ internal static class StackDrawing
                 case PieceRole.Cone or PieceRole.NearRaceCone or PieceRole.FarRaceCone:
                     foreach (var side in new[] { -1, 1 })
                         svg.Add(
-                            $"<path class='cone' d='M{x1} {Cy + side * hole * k}V{Cy + side * outside * k}L{x2} {Cy + side * D(p.OutsideFar) / 2 * k}V{Cy + side * hole * k}Z'/>"
+                            $"<path class='cone' d='M{x1} {Cy + side * hole * k}V{Cy + side * outside * k}L{x2} ",
+                            $"{Cy + side * D(p.OutsideFar) / 2 * k}V{Cy + side * hole * k}Z'/>"
                         );
                     break;
                 case PieceRole.Nut:
@@ -210,10 +216,14 @@ internal static class StackDrawing
                         Cy + (part.Kind == PartKind.Drum ? D(part.Diameter) / 2 + 4 : D(part.Diameter) / 2 - D(part.Band) / 2) * k
                     );
                 svg.Add(
-                    $"<circle cx='{x}' cy='{at}' r='11' fill='var(--paper)' stroke='var(--ink)' stroke-width='1.5'/><text x='{x}' y='{at + 5}' text-anchor='middle' class='fig' font-size='14' font-weight='700'>{(i + 1).ToString(System.Globalization.CultureInfo.InvariantCulture)}</text>"
+                    $"<circle cx='{x}' cy='{at}' r='11' fill='var(--paper)' stroke='var(--ink)' stroke-width='1.5'/><text x='{x}' ",
+                    $"y='{at + 5}' text-anchor='middle' class='fig' font-size='14' font-weight='700'>",
+                    $"{(i + 1).ToString(System.Globalization.CultureInfo.InvariantCulture)}</text>"
                 );
                 svg.Add(
-                    $"<text x='366' y='{y}' font-size='17'><tspan class='fig' font-weight='700'>{(i + 1).ToString(System.Globalization.CultureInfo.InvariantCulture)}</tspan><tspan x='390' font-weight='{(p.Role == PieceRole.Part ? 750 : 600)}'>{Word(p)}</tspan></text>"
+                    $"<text x='366' y='{y}' font-size='17'><tspan class='fig' font-weight='700'>",
+                    $"{(i + 1).ToString(System.Globalization.CultureInfo.InvariantCulture)}</tspan><tspan x='390' ",
+                    $"font-weight='{(p.Role == PieceRole.Part ? 750 : 600)}'>{Word(p)}</tspan></text>"
                 );
                 if (pitch > 38)
                     svg.Add($"<text x='390' y='{y + 18}' font-size='15' class='q'>{Note(p)}</text>");

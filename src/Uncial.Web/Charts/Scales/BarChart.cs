@@ -27,14 +27,16 @@ internal static class BarChart
         var most = whole ?? Math.Max(0.000_001m, bars.Select(b => Math.Max(b.Value, b.Beneath ?? 0)).DefaultIfEmpty(1).Max());
         var svg = new Svg();
         svg.Add(
-            $"<svg class='bars' viewBox='0 0 {Width} {bars.Count * step + 4}' role='img' aria-label='{name}: {string.Join("; ", bars.Select(b => $"{b.Label} {b.Says}"))}'>"
+            $"<svg class='bars' viewBox='0 0 {Width} {bars.Count * step + 4}' role='img' aria-label='{name}: ",
+            $"{string.Join("; ", bars.Select(b => $"{b.Label} {b.Says}"))}'>"
         );
         for (var i = 0; i < bars.Count; i++)
         {
             var (b, y) = (bars[i], i * step);
             double Long(decimal value) => Math.Max(value > 0 ? 3 : 0, Longest * (double)(value / most));
             svg.Add(
-                $"<text x='{Label - 12}' y='{y + 22}' text-anchor='end' font-size='16'>{(b.Label.Length > 25 ? b.Label[..24] + "…" : b.Label)}</text>"
+                $"<text x='{Label - 12}' y='{y + 22}' text-anchor='end' font-size='16'>",
+                $"{(b.Label.Length > 25 ? b.Label[..24] + "…" : b.Label)}</text>"
             );
             if (whole is not null)
                 svg.Add($"<path d='M{Label} {y + 6}h{Longest}v20h-{Longest}Z' class='bc-track'/>");
@@ -42,7 +44,8 @@ internal static class BarChart
             if (b.Beneath is { } under)
                 svg.Add($"<path d='M{Label} {y + 27}h{Long(under)}v11h-{Long(under)}Z' class='bc-iron'/>");
             svg.Add(
-                $"<text x='{Label + (whole is null ? Long(b.Value) : Longest) + 8}' y='{y + 22}' class='fig' font-size='16' font-weight='650'>{b.Says}</text>"
+                $"<text x='{Label + (whole is null ? Long(b.Value) : Longest) + 8}' y='{y + 22}' class='fig' font-size='16' ",
+                $"font-weight='650'>{b.Says}</text>"
             );
         }
         svg.Add($"<path d='M{Label} 0V{bars.Count * step + 4}' class='scribe'/>");
@@ -66,7 +69,8 @@ internal static class BarChart
         var step = (Width - left * 2) / Math.Max(6, columns.Count);
         var svg = new Svg();
         svg.Add(
-            $"<svg class='bars' viewBox='0 0 {Width} 206' role='img' aria-label='{name}: {string.Join("; ", columns.Select(c => c.Label + " " + string.Join(", ", layers.Zip(c.Layers).Where(l => l.Second > 0).Select(l => $"{l.First.Name} {l.Second}"))))}'>"
+            $"<svg class='bars' viewBox='0 0 {Width} 206' role='img' aria-label='{name}: ",
+            $"{string.Join("; ", columns.Select(c => c.Label + " " + string.Join(", ", layers.Zip(c.Layers).Where(l => l.Second > 0).Select(l => $"{l.First.Name} {l.Second}"))))}'>"
         );
         for (var i = 0; i < columns.Count; i++)
         {
@@ -79,7 +83,8 @@ internal static class BarChart
                 y -= high;
             }
             svg.Add(
-                $"<text x='{x + step / 2}' y='{y - 6}' text-anchor='middle' class='fig' font-size='15' font-weight='650'>{columns[i].Layers.Sum()}</text>"
+                $"<text x='{x + step / 2}' y='{y - 6}' text-anchor='middle' class='fig' font-size='15' font-weight='650'>",
+                $"{columns[i].Layers.Sum()}</text>"
             );
             if (i % (columns.Count / 9 + 1) == 0)
                 svg.Add($"<text x='{x + step / 2}' y='{bottom + 20}' text-anchor='middle' font-size='13'>{columns[i].Label}</text>");
@@ -89,7 +94,8 @@ internal static class BarChart
         foreach (var (word, css) in layers)
         {
             svg.Add(
-                $"<path d='M{at} {bottom + 34}h16v16h-16Z' class='{css}'/><text x='{at + 22}' y='{bottom + 47}' font-size='14'>{word}</text>"
+                $"<path d='M{at} {bottom + 34}h16v16h-16Z' class='{css}'/><text x='{at + 22}' y='{bottom + 47}' font-size='14'>",
+                $"{word}</text>"
             );
             at += 44 + word.Length * 8.2;
         }

@@ -18,10 +18,13 @@ internal static class HealthChart
         double Y(double mm) => Bottom - (Bottom - Top) * mm / most;
         var svg = new Svg();
         svg.Add(
-            $"<svg class='health-chart' viewBox='0 0 364 112' role='img' aria-label='Set-ups, the newest last: {string.Join(", ", last.Select(p => reader.Figure(p.SetUpRunout, Toward.Greater)))}; accepted up to {reader.With(tolerance)}'>"
+            $"<svg class='health-chart' viewBox='0 0 364 112' role='img' aria-label='Set-ups, the newest last: ",
+            $"{string.Join(", ", last.Select(p => reader.Figure(p.SetUpRunout, Toward.Greater)))}; accepted up to ",
+            $"{reader.With(tolerance)}'>"
         );
         svg.Add(
-            $"<path d='M0 {Bottom}H322' class='hc-base'/><path d='M0 {Y(limit)}H322' class='hc-limit'/><text x='325' y='{Y(limit) + 5}' font-size='14'>{reader.Reading(tolerance)}</text>"
+            $"<path d='M0 {Bottom}H322' class='hc-base'/><path d='M0 {Y(limit)}H322' class='hc-limit'/><text x='325' ",
+            $"y='{Y(limit) + 5}' font-size='14'>{reader.Reading(tolerance)}</text>"
         );
         for (var i = 0; i < last.Count; i++)
         {
@@ -37,7 +40,8 @@ internal static class HealthChart
                 svg.Add($"<circle cx='{x}' cy='{y}' r='6' class='hc-true'/>");
             if (i == last.Count - 1)
                 svg.Add(
-                    $"<text x='{x}' y='{Bottom + 19}' text-anchor='middle' class='fig' font-size='15' font-weight='650'>{reader.Fine(last[i].SetUpRunout, Toward.Greater)}</text>"
+                    $"<text x='{x}' y='{Bottom + 19}' text-anchor='middle' class='fig' font-size='15' font-weight='650'>",
+                    $"{reader.Fine(last[i].SetUpRunout, Toward.Greater)}</text>"
                 );
         }
         svg.Add($"<text x='0' y='{Bottom + 19}' font-size='14'>older</text>");

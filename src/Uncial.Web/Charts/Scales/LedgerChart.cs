@@ -23,7 +23,8 @@ internal static class LedgerChart
         string Of(double mm) => reader.Figure(Length.FromTrigonometry(Math.Abs(mm), Toward.Greater), Toward.Greater);
         var svg = new Svg();
         svg.Add(
-            $"<svg class='health-chart' viewBox='0 0 364 112' role='img' aria-label='Metal less dial for one bit, {residuals.Count} cuts, the newest last; the mean stands at {(ledger.Mean < 0 ? "−" : "+")}{Of(ledger.Mean)}'>"
+            $"<svg class='health-chart' viewBox='0 0 364 112' role='img' aria-label='Metal less dial for one bit, {residuals.Count} ",
+            $"cuts, the newest last; the mean stands at {(ledger.Mean < 0 ? "−" : "+")}{Of(ledger.Mean)}'>"
         );
         if (ledger.Cuts.Count >= HeadLedger.Fewest)
             svg.Add($"<rect x='0' y='{Y(ledger.Band)}' width='322' height='{Y(-ledger.Band) - Y(ledger.Band)}' class='lc-band'/>");

@@ -44,7 +44,8 @@ internal static class MiniRule
             svg.Add($"<path class='sr-tick faint' d='M{x} {top + height * i / 12}h{(i % 3 == 0 ? 8 : 4)}'/>");
         svg.Add($"<rect x='{x}' y='{top}' width='{width}' height='{height}' fill='none' stroke='var(--ink)' stroke-width='1.5'/>");
         svg.Add(
-            $"<path class='sr-limit' stroke-width='3' d='M{x - 3} {Y(discard)}h{width + 6}'/><path class='sr-edge' d='M{x - 4} {Y(size)}h{width + 8}'/><path d='M{x + width + 3} {Y(size)}l8 -5v10Z' fill='var(--ink)'/>"
+            $"<path class='sr-limit' stroke-width='3' d='M{x - 3} {Y(discard)}h{width + 6}'/><path class='sr-edge' d='M{x - 4} ",
+            $"{Y(size)}h{width + 8}'/><path d='M{x + width + 3} {Y(size)}l8 -5v10Z' fill='var(--ink)'/>"
         );
         return svg.ToRaw();
     }

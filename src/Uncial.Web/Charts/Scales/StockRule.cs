@@ -81,10 +81,15 @@ internal sealed class StockRule
     private IHtmlContent Draw()
     {
         svg.Add(
-            $"<svg width='{Width}' height='{Height}' viewBox='0 0 {Width} {Height}' role='img' aria-label='Stock rule: {view.Head} {LengthText.Name(view.Unit)} {view.HeadWord}'>"
+            $"<svg width='{Width}' height='{Height}' viewBox='0 0 {Width} {Height}' role='img' aria-label='Stock rule: {view.Head} ",
+            $"{LengthText.Name(view.Unit)} {view.HeadWord}'>"
         );
         svg.Add(
-            $"<defs><pattern id='sr-p' width='9' height='9' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path class='sr-hatch' d='M0 0V9'/></pattern><pattern id='sr-o' width='11' height='11' patternUnits='userSpaceOnUse' patternTransform='rotate(-45)'><path class='sr-overhatch' d='M2 0V11'/></pattern><pattern id='sr-w' width='6' height='6' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path class='sr-waste' d='M0 0V6M0 0H6'/></pattern></defs>"
+            $"<defs><pattern id='sr-p' width='9' height='9' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path ",
+            $"class='sr-hatch' d='M0 0V9'/></pattern><pattern id='sr-o' width='11' height='11' patternUnits='userSpaceOnUse' ",
+            $"patternTransform='rotate(-45)'><path class='sr-overhatch' d='M2 0V11'/></pattern><pattern id='sr-w' width='6' ",
+            $"height='6' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path class='sr-waste' d='M0 0V6M0 0H6'/>",
+            $"</pattern></defs>"
         );
         svg.Add($"<rect class='sr-body' x='{Left}' y='{Top}' width='{Body}' height='{Bottom - Top}'/>");
         Bands();
@@ -142,7 +147,8 @@ internal sealed class StockRule
         {
             var (top, height) = Span(from, to);
             svg.Add(
-                $"<clipPath id='sr-c{top}'><rect x='{Left}' y='{top}' width='{Body}' height='{height}'/></clipPath><g clip-path='url(#sr-c{top})'>"
+                $"<clipPath id='sr-c{top}'><rect x='{Left}' y='{top}' width='{Body}' height='{height}'/></clipPath><g ",
+                $"clip-path='url(#sr-c{top})'>"
             );
             Ticks(css == "sr-cut" ? "light" : "onbrass", _ => true);
             svg.Add($"</g>");
@@ -244,7 +250,8 @@ internal sealed class StockRule
                 $"<rect x='{x - name.Length * 3.9 - 4}' y='{y - 14}' width='{name.Length * 7.8 + 8}' height='18' fill='var(--blue-wash)'/>"
             );
         svg.Add(
-            $"<text class='sr-name{(light ? " light" : css == "sr-brass" ? " on-brass" : "")}' text-anchor='middle' x='{x}' y='{y}'>{name}</text>"
+            $"<text class='sr-name{(light ? " light" : css == "sr-brass" ? " on-brass" : "")}' text-anchor='middle' x='{x}' y='{y}'>",
+            $"{name}</text>"
         );
     }
 
@@ -281,7 +288,8 @@ internal sealed class StockRule
             return;
         var (x, u) = (Right + 9, D(view.Uncertainty));
         svg.Add(
-            $"<path class='sr-edge' d='M{x - 5} {Y(D(reading) - u)}h10M{x - 5} {Y(D(reading) + u)}h10M{x} {Y(D(reading) - u)}V{Y(D(reading) + u)}'/>"
+            $"<path class='sr-edge' d='M{x - 5} {Y(D(reading) - u)}h10M{x - 5} {Y(D(reading) + u)}h10M{x} ",
+            $"{Y(D(reading) - u)}V{Y(D(reading) + u)}'/>"
         );
     }
 
@@ -293,7 +301,8 @@ internal sealed class StockRule
         for (var i = 0; i < 8; i++)
             zigzag += i % 2 == 0 ? "l20 -7" : "l20 7";
         svg.Add(
-            $"<path d='{zigzag}' stroke='var(--sheet)' stroke-width='9' fill='none'/><path d='{zigzag}' transform='translate(0 -4)' class='scribe'/><path d='{zigzag}' transform='translate(0 4)' class='scribe'/>"
+            $"<path d='{zigzag}' stroke='var(--sheet)' stroke-width='9' fill='none'/><path d='{zigzag}' transform='translate(0 -4)' ",
+            $"class='scribe'/><path d='{zigzag}' transform='translate(0 4)' class='scribe'/>"
         );
         flags.Add((rotor ? high : low, "New", "", view.Limits.Nominal!.Value, false));
     }
@@ -316,7 +325,9 @@ internal sealed class StockRule
             svg.Add($"<path class='sr-lead{(f.Css == "sr-over-t" ? " sr-over-lead" : "")}' d='M{Right + 4} {Y(f.Value)}L{x + 3} {y[i]}'/>");
             var figure = f.IsLimit ? LengthText.Limit(f.Figure, view.Unit, rotor) : LengthText.Reading(f.Figure, view.Unit);
             svg.Add(
-                $"<text class='sr-word {f.Css}' x='{x + 7}' y='{y[i] - 6}'>{f.Word}</text><text class='sr-val {f.Css}{(figure.Length > 6 ? " longest" : figure.Length > 5 ? " long" : "")}' x='{x + 7}' y='{y[i] + 14}'>{figure}</text>"
+                $"<text class='sr-word {f.Css}' x='{x + 7}' y='{y[i] - 6}'>{f.Word}</text><text class='sr-val ",
+                $"{f.Css}{(figure.Length > 6 ? " longest" : figure.Length > 5 ? " long" : "")}' x='{x + 7}' y='{y[i] + 14}'>",
+                $"{figure}</text>"
             );
         }
     }
@@ -324,15 +335,19 @@ internal sealed class StockRule
     private void Head()
     {
         svg.Add(
-            $"<text class='sr-head{(view.HeadIsOver ? " sr-over-t" : "")}' x='{Left}' y='58'>{view.Head}<tspan class='sr-head-unit' dx='6'>{LengthText.Name(view.Unit)}</tspan></text>"
+            $"<text class='sr-head{(view.HeadIsOver ? " sr-over-t" : "")}' x='{Left}' y='58'>{view.Head}<tspan class='sr-head-unit' ",
+            $"dx='6'>{LengthText.Name(view.Unit)}</tspan></text>"
         );
         svg.Add($"<text class='sr-word sr-head-word{(view.HeadIsOver ? " sr-over-t" : "")}' x='{Left}' y='81'>{view.HeadWord}</text>");
         svg.Add(
-            $"<text class='sr-scale' x='{Left}' y='{Top - 9}'>mm</text><text class='sr-scale' x='{Right}' y='{Top - 9}' text-anchor='end'>inch</text><text class='sr-scale' x='{Left + Body / 2}' y='{Top - 9}' text-anchor='middle'>{(rotor ? "thickness" : "inside")}</text>"
+            $"<text class='sr-scale' x='{Left}' y='{Top - 9}'>mm</text><text class='sr-scale' x='{Right}' y='{Top - 9}' ",
+            $"text-anchor='end'>inch</text><text class='sr-scale' x='{Left + Body / 2}' y='{Top - 9}' text-anchor='middle'>",
+            $"{(rotor ? "thickness" : "inside")}</text>"
         );
         // A pixel of the drawing is 1/3.78 mm on the screen that the look was drawn for.
         svg.Add(
-            $"<text class='sr-scale' x='{Width - 6}' y='{Top - 9}' text-anchor='end'>{(int)Math.Max(5, Math.Round(scale / 3.78 / 5) * 5)} : 1</text>"
+            $"<text class='sr-scale' x='{Width - 6}' y='{Top - 9}' text-anchor='end'>",
+            $"{(int)Math.Max(5, Math.Round(scale / 3.78 / 5) * 5)} : 1</text>"
         );
     }
 }

@@ -31,7 +31,9 @@ internal static class WearChart
         string K(decimal km) => (Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ');
         var svg = new Svg();
         svg.Add(
-            $"<svg class='wear' viewBox='0 0 600 184' role='img' aria-label='Sizes over distance: {string.Join("; ", curve.Points.Select(p => $"{K(p.Kilometres)} km {reader.With(p.Size)}{(p.AfterCut ? Words.Say("draw.afterTheCut") : "")}"))}; discard {reader.With(limits.Discard)}'>"
+            $"<svg class='wear' viewBox='0 0 600 184' role='img' aria-label='Sizes over distance: ",
+            $"{string.Join("; ", curve.Points.Select(p => $"{K(p.Kilometres)} km {reader.With(p.Size)}{(p.AfterCut ? Words.Say("draw.afterTheCut") : "")}"))}; ",
+            $"discard {reader.With(limits.Discard)}'>"
         );
         foreach (
             var (size, css, word) in new[]
@@ -41,14 +43,17 @@ internal static class WearChart
             }
         )
             svg.Add(
-                $"<path d='M{Left} {Y(size)}H{Right}' class='{css}'/><text x='{Right + 6}' y='{Y(size) + 5}' font-size='14'>{word}</text><text x='{Left - 6}' y='{Y(size) + 5}' text-anchor='end' class='fig' font-size='15'>{reader.Limit(size, rotor)}</text>"
+                $"<path d='M{Left} {Y(size)}H{Right}' class='{css}'/><text x='{Right + 6}' y='{Y(size) + 5}' font-size='14'>",
+                $"{word}</text><text x='{Left - 6}' y='{Y(size) + 5}' text-anchor='end' class='fig' font-size='15'>",
+                $"{reader.Limit(size, rotor)}</text>"
             );
         svg.Add($"<path d='M{Left} {Bottom + 6}H{Right}' class='scribe'/>");
         for (var i = 1; i < curve.Points.Count; i++)
         {
             var (a, b) = (curve.Points[i - 1], curve.Points[i]);
             svg.Add(
-                $"<path d='M{X((double)a.Kilometres)} {Y(a.Size)}L{X((double)b.Kilometres)} {Y(b.Size)}' class='{(b.AfterCut ? "wc-cut" : "wc-wear")}'/>"
+                $"<path d='M{X((double)a.Kilometres)} {Y(a.Size)}L{X((double)b.Kilometres)} {Y(b.Size)}' ",
+                $"class='{(b.AfterCut ? "wc-cut" : "wc-wear")}'/>"
             );
         }
         var now = curve.Points[^1];

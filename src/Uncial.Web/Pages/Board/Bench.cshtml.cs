@@ -52,7 +52,8 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
                 .ThenBy(j => j.Number),
         ];
         Key =
-            $"{bench.Stamp} {reader.Unit} {Now:yyyyMMdd} {Jobs.Count(j => j.PromisedAt < Now)} {string.Join('|', empty.Select(j => $"{j.Id} {j.Vehicle}"))}";
+            $"{bench.Stamp} {reader.Unit} {Now:yyyyMMdd} {Jobs.Count(j => j.PromisedAt < Now)} "
+            + $"{string.Join('|', empty.Select(j => $"{j.Id} {j.Vehicle}"))}";
         // What is on the lathe comes first, then by promise; within a job what is furthest along.
         Next = all.Where(p => p.Station != Station.Done)
             .OrderByDescending(p => p.Station == Station.Cut && p.Record.Planning.Passes.Count > 0)
@@ -64,7 +65,8 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         ViewData["Title"] = "Bench, " + Now.ToString("dddd", System.Globalization.CultureInfo.InvariantCulture);
         ViewData["At"] = "bench";
         ViewData["Sub"] =
-            $"{At(Station.Done).Count} out, {At(Station.Cut).Count} on, {all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
+            $"{At(Station.Done).Count} out, {At(Station.Cut).Count} on, "
+            + $"{all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
     }
 
     /// <summary>The page that a part is worked on next.</summary>

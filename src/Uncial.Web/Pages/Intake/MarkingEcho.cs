@@ -26,7 +26,9 @@ internal static class MarkingEcho
         string.Join(
             "; ",
             marking.Limits.Select(l =>
-                $"{Words.Say("limitKind." + l.Kind)} {LengthText.Limit(l.Value, l.Unit, part == PartKind.Rotor)} {LengthText.Name(l.Unit)} ({Words.With(l.Value, l.Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch)})"
+                $"{Words.Say("limitKind." + l.Kind)} {LengthText.Limit(l.Value, l.Unit, part == PartKind.Rotor)} "
+                + $"{LengthText.Name(l.Unit)} "
+                + $"({Words.With(l.Value, l.Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch)})"
                 + (l.KindIsGuessed ? Words.Say("receive.asACastingNearlyAlways") : "")
             )
         ) + (marking.NotUnderstood.Count > 0 ? $". Not read: {string.Join(", ", marking.NotUnderstood)}" : "");

@@ -41,7 +41,8 @@ public partial class HistoryModel
                 t.At,
                 t.By?.DisplayName,
                 "read",
-                $"{where}{Words.Say("limitKind." + t.Kind)} settled: {Reader.With(surface.LimitEntries.First(l => l.Id == t.EntryId).Value)} holds",
+                $"{where}{Words.Say("limitKind." + t.Kind)} settled: "
+                    + $"{Reader.With(surface.LimitEntries.First(l => l.Id == t.EntryId).Value)} holds",
                 t.Reason,
                 false
             );
@@ -97,7 +98,8 @@ public partial class HistoryModel
                 m.At,
                 m.By?.DisplayName,
                 "on",
-                $"{where}{(m.Found is null ? "Mounted" : Words.Say("history.mountedAnew"))} on {record.Shop.Lathes.Find(l => l.Id == m.LatheId)?.Profile.Name}",
+                $"{where}{(m.Found is null ? "Mounted" : Words.Say("history.mountedAnew"))} on "
+                    + $"{record.Shop.Lathes.Find(l => l.Id == m.LatheId)?.Profile.Name}",
                 $"{Words.Say("mountWay." + m.Way)}, {m.Centring}"
                     + (m.Found is { } found ? $"; {Words.Say("cause." + found).ToLowerInvariant()}" : ""),
                 false
@@ -111,7 +113,8 @@ public partial class HistoryModel
                 Words.Say("manner." + c.Manner).ToLowerInvariant()
                     + (
                         c.SetUpRunout is { } s
-                            ? $", {Reader.Fine(s, Toward.Greater)} {Reader.UnitName} in the set-up, {Reader.Fine(c.PartRunout!.Value)} in the part"
+                            ? $", {Reader.Fine(s, Toward.Greater)} {Reader.UnitName} in the set-up, {Reader.Fine(c.PartRunout!.Value)} "
+                                + "in the part"
                             : ""
                     ),
                 false
@@ -141,7 +144,8 @@ public partial class HistoryModel
                 $"{where}Plan {p.Version}: {Words.Technique(p.Technique)}"
                     + (
                         document.Option.Passes.Count > 0
-                            ? $", {document.Option.Passes.Count} {(document.Option.Passes.Count == 1 ? "pass" : "passes")}, {Reader.With(document.Option.Metal!.Value)}"
+                            ? $", {document.Option.Passes.Count} {(document.Option.Passes.Count == 1 ? "pass" : "passes")}, "
+                                + $"{Reader.With(document.Option.Metal!.Value)}"
                             : ""
                     ),
                 Say(document.Why),
@@ -163,7 +167,8 @@ public partial class HistoryModel
                 p.At,
                 p.By?.DisplayName,
                 "cut",
-                $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, {string.Join(" / ", made.Depth.Select(d => Reader.Figure(d)))} {Reader.UnitName}",
+                $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, "
+                    + $"{string.Join(" / ", made.Depth.Select(d => Reader.Figure(d)))} {Reader.UnitName}",
                 (dark == 0 ? Words.Say("history.nothingDark") : $"{dark} twelfths dark")
                     + (p.Noise is { } noise ? $", with {Words.Say("chatter." + noise).ToLowerInvariant()}" : "")
                     + (p.Size is { } size ? $", measured {Reader.With(size)}" : "")

@@ -365,7 +365,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         );
         return remedy.Wins is null
             ? words
-            : $"{words} {char.ToUpperInvariant(Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough")[0])}{Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough")[1..]}.";
+            : $"{words} "
+                + $"{char.ToUpperInvariant(Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough")[0])}{Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough")[1..]}.";
     }
 
     /// <summary>The sides in section with the chosen passes.</summary>

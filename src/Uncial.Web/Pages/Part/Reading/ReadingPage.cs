@@ -343,7 +343,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (Record.Measuring.SizesAt(place) is [.., var newest] && newest.Id > Seen)
         {
             Question =
-                $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? Words.Say("measure.somebodyElse"))} read {Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, as repeats of one point.";
+                $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? Words.Say("measure.somebodyElse"))} read "
+                + $"{Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, "
+                + "as repeats of one point.";
             Insisted = Entry?.Text;
             return true;
         }
@@ -360,7 +362,8 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             && (Actor.At - before.At).Duration() < SentTwice
         )
             Question =
-                $"{before.Typed} came a moment ago for {NameOf(new(before.Degrees ?? 0, before.Station))}. Was it sent twice? Press Enter again to keep it here too.";
+                $"{before.Typed} came a moment ago for {NameOf(new(before.Degrees ?? 0, before.Station))}. Was it sent twice? Press "
+                + "Enter again to keep it here too.";
         else if (Record.Measuring.QuestionOf(typed.Value, place, LastVisit) is { } odd)
             Question =
                 (
@@ -370,7 +373,8 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                 ) + Words.Say("measure.pressEnterAgainToKeep");
         else if (Gauge?.Bar is { } bar && BarStart is { } start && !bar.IsOnDial(start, typed.Value))
             Question =
-                $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press Enter again to keep it as it is, or type it anew.";
+                $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press "
+                + "Enter again to keep it as it is, or type it anew.";
         if (Question is not null)
             Insisted = Entry?.Text;
         return Question is not null;
