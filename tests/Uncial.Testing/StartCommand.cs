@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using System.Globalization;
 using System.Net;
 using System.Net.Sockets;
 
@@ -7,6 +8,8 @@ namespace Uncial.Testing;
 /// <summary>The start command with a data folder and ports of its own.</summary>
 public sealed class StartCommand : IDisposable
 {
+    private static readonly TimeSpan LongestWait = TimeSpan.FromSeconds(90);
+
     private readonly List<Process> started = [];
 
     /// <summary>The data folder; thrown away afterwards.</summary>
@@ -53,6 +56,50 @@ public sealed class StartCommand : IDisposable
         return (process, said);
     }
 
+    private string DatabaseFile => Path.Combine(Data, "cluster", "postmaster.pid");
+
+    /// <summary>Kills the database that the command has started, as a power cut would.</summary>
+    public async Task KillDatabaseAsync()
+    {
+        var first = (await File.ReadAllLinesAsync(DatabaseFile))[0];
+        using var database = Process.GetProcessById(int.Parse(first, CultureInfo.InvariantCulture));
+        database.Kill();
+        await database.WaitForExitAsync();
+    }
+
+    /// <summary>Kills the application that the command has started.</summary>
+    public void KillApplication() =>
+        Process
+            .GetProcesses()
+            .Single(p =>
+                ArgumentsOf(p).Contains($"--port-of-start={Port}") && ArgumentsOf(p)[0].EndsWith("dotnet", StringComparison.Ordinal)
+            )
+            .Kill();
+
+    private static string[] ArgumentsOf(Process process)
+    {
+        try
+        {
+            return File.ReadAllText($"/proc/{process.Id}/cmdline").Split('\0');
+        }
+        catch (IOException)
+        {
+            return [""];
+        }
+    }
+
+    /// <summary>Waits until something holds, or says what never came.</summary>
+    public static async Task UntilAsync(Func<Task<bool>> holds, string what)
+    {
+        var waited = Stopwatch.StartNew();
+        while (!await holds())
+        {
+            if (waited.Elapsed > LongestWait)
+                throw new TimeoutException($"It never came: {what}.");
+            await Task.Delay(100);
+        }
+    }
+
     /// <summary>Runs a command of ./start to its end.</summary>
     public async Task<(int Code, string Said)> RunAsync(params string[] arguments)
     {
@@ -81,6 +128,16 @@ public sealed class StartCommand : IDisposable
                 process.Kill(entireProcessTree: true);
             process.Dispose();
         }
+        // Whatever ended the test, its database does not go on.
+        if (File.Exists(DatabaseFile))
+            try
+            {
+                KillDatabaseAsync().GetAwaiter().GetResult();
+            }
+            catch (ArgumentException)
+            {
+                // It ended by itself and left its file.
+            }
         Directory.Delete(Data, recursive: true);
     }
 

@@ -11,9 +11,6 @@ public sealed class StartTests : IDisposable
 
     private string Data => command.Data;
 
-    private static async Task Signal(string signal, string pattern) =>
-        await Process.Start("pkill", [$"-{signal}", "-f", pattern]).WaitForExitAsync(TestContext.Current.CancellationToken);
-
     private async Task<HttpStatusCode> Health()
     {
         using var caller = new HttpClient();
@@ -34,20 +31,19 @@ public sealed class StartTests : IDisposable
         (await Health()).ShouldBe(HttpStatusCode.OK);
 
         // The database is killed under it: it is started again, and the application goes on by itself.
-        var cluster = await File.ReadAllTextAsync(Path.Combine(Data, "db-port"), TestContext.Current.CancellationToken);
         using (var person = await new HttpPerson(new($"http://127.0.0.1:{command.Port}")).SignInAsync("ines", "2417"))
         {
-            await Signal("KILL", $"postgres .*-p {cluster.Trim()}");
+            await command.KillDatabaseAsync();
             async Task<bool> Answers() => (await person.GetAsync("/part/TQA2P")).Code == HttpStatusCode.OK;
-            for (
-                var until = DateTime.UtcNow.AddSeconds(60);
-                !said.Exists(l => l.Contains("starting it again", StringComparison.Ordinal)) && DateTime.UtcNow < until;
-
-            )
-                await Task.Delay(100, TestContext.Current.CancellationToken);
-            for (var until = DateTime.UtcNow.AddSeconds(60); !await Answers() && DateTime.UtcNow < until; )
-                await Task.Delay(100, TestContext.Current.CancellationToken);
-            (await Answers()).ShouldBeTrue();
+            await StartCommand.UntilAsync(
+                () =>
+                {
+                    lock (said)
+                        return Task.FromResult(said.Exists(l => l.Contains("starting it again", StringComparison.Ordinal)));
+                },
+                "the database being started again"
+            );
+            await StartCommand.UntilAsync(Answers, "a page of the application again");
             (await Health()).ShouldBe(HttpStatusCode.OK);
         }
         await Process.Start("kill", ["-TERM", $"{first.Id}"]).WaitForExitAsync(TestContext.Current.CancellationToken);
@@ -79,7 +75,7 @@ public sealed class StartTests : IDisposable
                 ).EnsureSuccessStatusCode();
         }
         screen.UntilHeading("Read at 6 ");
-        await Signal("KILL", $"Uncial.Web.dll --port-of-start={command.Port}");
+        command.KillApplication();
         await third.WaitForExitAsync(TestContext.Current.CancellationToken);
         third.ExitCode.ShouldNotBe(0);
         foreach (var (size, next) in new[] { ("27.55", "7½"), ("27.56", "9 ") })
