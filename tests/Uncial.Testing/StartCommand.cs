@@ -56,15 +56,28 @@ public sealed class StartCommand : IDisposable
         return (process, said);
     }
 
-    private string DatabaseFile => Path.Combine(Data, "cluster", "postmaster.pid");
-
     /// <summary>Kills the database that the command has started, as a power cut would.</summary>
     public async Task KillDatabaseAsync()
     {
-        var first = (await File.ReadAllLinesAsync(DatabaseFile))[0];
-        using var database = Process.GetProcessById(int.Parse(first, CultureInfo.InvariantCulture));
+        using var database = Database() ?? throw new InvalidOperationException("No database of this command is running.");
         database.Kill();
         await database.WaitForExitAsync();
+    }
+
+    /// <summary>The database server that listens where the data folder says; null where none does.</summary>
+    private Process? Database()
+    {
+        var kept = Path.Combine(Data, "db-port");
+        if (!File.Exists(kept))
+            return null;
+        var port = File.ReadAllText(kept).Trim();
+        return Process
+            .GetProcesses()
+            .FirstOrDefault(p =>
+                ArgumentsOf(p) is [var program, .. var given]
+                && program.EndsWith("/postgres", StringComparison.Ordinal)
+                && given.Zip(given.Skip(1)).Contains(("-p", port))
+            );
     }
 
     /// <summary>Kills the application that the command has started.</summary>
@@ -129,15 +142,8 @@ public sealed class StartCommand : IDisposable
             process.Dispose();
         }
         // Whatever ended the test, its database does not go on.
-        if (File.Exists(DatabaseFile))
-            try
-            {
-                KillDatabaseAsync().GetAwaiter().GetResult();
-            }
-            catch (ArgumentException)
-            {
-                // It ended by itself and left its file.
-            }
+        using (var database = Database())
+            database?.Kill();
         Directory.Delete(Data, recursive: true);
     }
 
