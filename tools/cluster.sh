@@ -89,6 +89,6 @@ connection_of() {
 
 need_tools() {
   command -v dotnet >/dev/null 2>&1 || die "the .NET 10 SDK is missing: install it and start again."
-  dotnet --list-sdks | grep -q '^10\.' || die "the .NET 10 SDK is missing; found: $(dotnet --version 2>/dev/null)."
+  dotnet --list-sdks | grep '^10\.' >/dev/null || die "the .NET 10 SDK is missing; found: $(dotnet --version 2>/dev/null)."
   command -v node >/dev/null 2>&1 && command -v npm >/dev/null 2>&1 || need_packages nodejs npm
 }
