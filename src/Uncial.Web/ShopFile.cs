@@ -16,6 +16,9 @@ public sealed class ShopFile(UncialDb db, ShopCache cache)
     public async Task<Shop> ShopAsync(HttpRequest request, CancellationToken cancel) =>
         (shop ??= HttpMethods.IsGet(request.Method) ? await cache.ShopAsync(db, cancel) : new(await db.ShopAsync(cancel), null, null)).Shop;
 
+    /// <summary>Fetches the shop anew when it is asked for next: what was changed here was refused.</summary>
+    public void Forget() => shop = null;
+
     /// <summary>The answer to a question about what is recorded at the lathes (see <see cref="ShopCache.AnswerAsync"/>).</summary>
     /// <param name="question">Names the question with everything that it depends on besides settings and records.</param>
     /// <param name="ask">Asks the database.</param>

@@ -104,13 +104,10 @@ public sealed class StartCommand : IDisposable
     /// <summary>Waits until something holds, or says what never came.</summary>
     public static async Task UntilAsync(Func<Task<bool>> holds, string what)
     {
-        var waited = Stopwatch.StartNew();
-        while (!await holds())
-        {
+        using var asks = new PeriodicTimer(TimeSpan.FromMilliseconds(100));
+        for (var waited = Stopwatch.StartNew(); !await holds(); await asks.WaitForNextTickAsync(TestContext.Current.CancellationToken))
             if (waited.Elapsed > LongestWait)
                 throw new TimeoutException($"It never came: {what}.");
-            await Task.Delay(100);
-        }
     }
 
     /// <summary>Runs a command of ./start to its end.</summary>

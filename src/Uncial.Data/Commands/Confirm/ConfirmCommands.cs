@@ -28,7 +28,7 @@ public static class ConfirmCommands
     /// <summary>Judges the surface and keeps the judgement as a fact.</summary>
     /// <param name="record">The surface.</param>
     /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>
-    /// <param name="hand">Who confirms.</param>
+    /// <param name="actor">Who confirms.</param>
     /// <param name="reason">Why it goes on although its shape, its fellow or the dial speaks against it.</param>
     public static Judgement Confirm(SurfaceRecord record, bool readingsAreFit, Actor actor, string? reason = null)
     {

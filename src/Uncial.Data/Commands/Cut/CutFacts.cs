@@ -12,7 +12,7 @@ public static partial class CutCommands
     /// <summary>Starts the pass that is due. From here on nobody else can.</summary>
     /// <param name="record">The surface.</param>
     /// <param name="overrun">What passes took of their planned time on this lathe.</param>
-    /// <param name="hand">Who starts.</param>
+    /// <param name="actor">Who starts.</param>
     /// <exception cref="InvalidOperationException">It may not be started: see <see cref="SurfaceRecord.StartRefusal"/>.</exception>
     public static CutStart StartPass(SurfaceRecord record, decimal overrun, Actor actor)
     {
@@ -83,7 +83,7 @@ public static partial class CutCommands
             ? new SizeSeen(s, seen.SizeDegrees is { } at && CutState.IsBright(record.Kind, seen.DarkOuter, seen.DarkInner, at))
             : (SizeSeen?)null;
         var after = AfterPass.Read(plan.Request, [.. passes.Take(index + 1)], [.. passes.Skip(index + 1)], sides, size, record.Shop.Rules);
-        var doubt = record.Planning.Change;
+        var change = record.Planning.Change;
         record.Surface.Turn++;
         record.Surface.Passes.Add(
             new()
@@ -109,14 +109,14 @@ public static partial class CutCommands
             }
         );
         // What the plan rested on changed while this pass was cut: what follows is made from what is known now.
-        if (doubt is not null and not PlanChange.Dial && after.Next != NextStep.Stop && record.Planning.CanPlanAnew)
+        if (change is not null and not PlanChange.Dial && after.Next != NextStep.Stop && record.Planning.CanPlanAnew)
         {
             var request = new SurfaceRecord(record.Surface, record.Part, record.Shop).Planning.Request(after.Request.Dial.Confirmed);
             after = after with
             {
                 Next = request.Sides.All(s => s.Need == Length.Zero) ? NextStep.Finished : NextStep.PlanAnew,
                 Request = request,
-                Notes = [.. after.Notes, PlanCommands.ChangeNote(doubt.Value)],
+                Notes = [.. after.Notes, PlanCommands.ChangeNote(change.Value)],
             };
         }
         if (after.Next == NextStep.PlanAnew)

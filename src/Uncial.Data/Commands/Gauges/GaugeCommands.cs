@@ -53,7 +53,7 @@ public static class GaugeCommands
     /// <param name="gauge">The gauge, with its checks.</param>
     /// <param name="typed">What it showed on its standard.</param>
     /// <param name="since">Its readings since the last good check.</param>
-    /// <param name="hand">Who checks.</param>
+    /// <param name="actor">Who checks.</param>
     public static ZeroCheckEntry CheckZero(Gauge gauge, TypedLength typed, IEnumerable<ReadingEntry> since, Actor actor)
     {
         ArgumentNullException.ThrowIfNull(gauge);
@@ -92,7 +92,7 @@ public static class GaugeCommands
     /// <param name="db">The database; the gauge has its latest checks.</param>
     /// <param name="gauge">The gauge, which has a standard.</param>
     /// <param name="typed">What it showed.</param>
-    /// <param name="hand">Who checked.</param>
+    /// <param name="actor">Who checked.</param>
     /// <param name="cancel">Cancels the work.</param>
     /// <returns>The check.</returns>
     public static async Task<ZeroCheckEntry> CheckAsync(UncialDb db, Gauge gauge, TypedLength typed, Actor actor, CancellationToken cancel)

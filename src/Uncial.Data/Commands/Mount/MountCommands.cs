@@ -135,7 +135,7 @@ public static class MountCommands
     /// <param name="mounting">The stack that was picked.</param>
     /// <param name="damped">Band, silencers or belt are on.</param>
     /// <param name="found">It was mounted before and put on again: what was found.</param>
-    /// <param name="hand">Who mounts.</param>
+    /// <param name="actor">Who mounts.</param>
     public static MountEntry Mount(
         SurfaceRecord record,
         ShopLathe lathe,

@@ -104,7 +104,7 @@ public static partial class ReceiveCommands
     /// </summary>
     /// <param name="last">Its last visit, with its facts.</param>
     /// <param name="shop">The shop.</param>
-    /// <param name="hand">Who takes it in.</param>
+    /// <param name="actor">Who takes it in.</param>
     /// <exception cref="InvalidOperationException">It may not be taken in: see <see cref="RefusesAgain"/>.</exception>
     public static Part TakeInAgain(Part last, Shop shop, Actor actor)
     {

@@ -119,8 +119,8 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         Readings = readings;
         ReadingSays = string.Join("; ", readings.Select(r => r.Echo));
         Worst = Kind == PartKind.Rotor ? readings.Min(r => r.Value) : readings.Max(r => r.Value);
-        if (Plausibility.Question(Worst.Value, limits) is { } doubt)
-            ReadingWrong = Words.Of(doubt, Worst.Value, limits, Reader.Unit);
+        if (Plausibility.Question(Worst.Value, limits) is { } odd)
+            ReadingWrong = Words.Of(odd, Worst.Value, limits, Reader.Unit);
         var gauge = shop.GaugeFor(Kind);
         (Uncertainty, GaugeName) = (gauge?.UncertaintyAt(Worst.Value, 1, false, shop.Rules) ?? Length.Zero, gauge?.Name ?? "");
         (Discard, MachineTo) = (

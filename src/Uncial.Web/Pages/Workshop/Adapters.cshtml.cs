@@ -106,6 +106,10 @@ public class AdaptersModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
         var kept = await LatheCommands.KeepAdapterAsync(new(db, Actor, Turn), Shop, Chosen, spec, Typed.Retired, cancel);
         if (kept.Refusal is not { } refusal)
             return Redirect("/adapters/" + kept.Value.Id);
+        // What was refused is not what the list shows.
+        file.Forget();
+        if (await LoadAsync(cancel) is { } gone)
+            return gone;
         Reject("Typed.Name", Words.OfChange(refusal));
         return Page();
     }

@@ -174,6 +174,10 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         var kept = await GaugeCommands.KeepAsync(new(db, Actor, version), Shop, Chosen, Typed.Name!.Trim(), Set, Typed.Retired, cancel);
         if (kept.Refusal is not { } refusal)
             return Redirect("/gauges/" + kept.Value.Id);
+        // What was refused is not what the list shows.
+        file.Forget();
+        if (await LoadAsync(cancel) is { } gone)
+            return gone;
         Reject("Typed.Name", refusal is Refusal.Taken ? Words.Say("gauges.anotherGaugeHasThatName") : Words.OfChange(refusal));
         return Page();
     }

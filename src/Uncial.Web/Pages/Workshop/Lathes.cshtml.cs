@@ -173,6 +173,10 @@ public partial class LathesModel(UncialDb db, ShopFile file, Reader reader, Time
         var kept = await LatheCommands.KeepAsync(new(db, Actor, Turn), Shop, Chosen, profile, Typed.Address, Typed.Retired, cancel);
         if (kept.Refusal is not { } refusal)
             return Redirect("/lathes/" + kept.Value.Id);
+        // What was refused is not what the list shows.
+        file.Forget();
+        if (await LoadAsync(cancel) is { } gone)
+            return gone;
         Reject("Typed.Name", Words.OfChange(refusal));
         return Page();
     }

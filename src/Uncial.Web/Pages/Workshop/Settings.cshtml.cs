@@ -137,6 +137,8 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
         var refusal = await RuleCommands.KeepAsync(new(db, Actor, Turn), Shop, rules, DefaultTechnique!, Reason, SignatureTyped, cancel);
         if (refusal is null)
             return Redirect($"/shop?kept=true&group={Group}");
+        file.Forget();
+        await LoadAsync(cancel);
         Tell(refusal);
         return Page();
     }

@@ -101,6 +101,10 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
         var kept = await RuleCommands.KeepTechniqueAsync(new(db, Actor, Turn), Shop, Chosen, spec, Typed.Retired, cancel);
         if (kept.Refusal is not { } refusal)
             return Redirect("/techniques/" + kept.Value.Id.ToString(CultureInfo.InvariantCulture));
+        // What was refused is not what the list shows.
+        file.Forget();
+        if (await LoadAsync(cancel) is { } gone)
+            return gone;
         Reject("Typed.Name", Words.OfChange(refusal));
         return Page();
     }
