@@ -2,6 +2,7 @@ using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Inspection;
 using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Data;
 
@@ -137,6 +138,54 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task A_size_that_is_not_of_now_or_of_a_failed_gauge_is_not_kept_and_one_that_decides_is_read_again_first()
+    {
+        var tag = await shop.ReadPartAsync();
+        await using var db = shop.Db();
+        var action = await ActionAsync(db, tag);
+        var (usual, place) = (action.Record.Shop.GaugeFor(PartKind.Rotor)!, action.Record.Measuring.Places[0]);
+        Gauge dropped = new() { Name = "Dropped" };
+        dropped.ZeroChecks.Add(new() { Typed = "25.4", Passed = false });
+        Task<Result<ReadingEntry>> Size(string text, int cuts, Gauge gauge) =>
+            MeasureCommands.RecordSizeAsync(action, place, Typed(text), LengthUnit.Millimetre, gauge, cuts, new(), Cancel);
+        (await Size("24.30", cuts: 1, usual)).Refusal.ShouldBe(new Refusal.CutSince());
+        (await Size("24.30", cuts: 0, dropped)).Refusal.ShouldBe(new Refusal.GaugeFailed("Dropped"));
+        // Beyond discard of 23: it decides, and one key does not take it back.
+        var beyond = (await Size("22.50", cuts: 0, usual)).Value;
+        db.ChangeTracker.Clear();
+        (await MeasureCommands.WithdrawAsync(await ActionAsync(db, tag), beyond.Id, "slipped", Cancel)).Refusal.ShouldBe(
+            new Refusal.ReadAgainFirst()
+        );
+    }
+
+    [Fact]
+    public async Task While_somebody_cuts_a_part_it_says_who_and_it_is_not_mounted_anew()
+    {
+        var tag = await shop.PlannedPartAsync("light", runout: "0.10");
+        await using var db = shop.Db();
+        var action = await ActionAsync(db, tag);
+        CutCommands.StartPass(action.Record, 1, action.Actor with { Id = await db.PersonAsync("ines") });
+        await db.SaveChangesAsync(Cancel);
+        db.ChangeTracker.Clear();
+        (await CutCommands.StopPassAsync(await ActionAsync(db, tag, seen: 0), CutStopKind.Done, null, Cancel))
+            .Refusal.ShouldBeOfType<Refusal.BeingCut>()
+            .By.ShouldBe("Ines Varga");
+        var now = await ActionAsync(db, tag);
+        (await CutCommands.StopPassAsync(now, CutStopKind.BrokenOff, " ", Cancel)).Refusal.ShouldBe(new Refusal.Missing(Answer.Reason));
+        CutCommands.StopPass(now.Record, CutStopKind.Done, null, now.Actor);
+        await db.SaveChangesAsync(Cancel);
+        CutCommands.RecordPass(now.Record, new(0xFFF, 0xFFF, null, null, null, null), now.Actor);
+        await db.SaveChangesAsync(Cancel);
+        db.ChangeTracker.Clear();
+        var cut = await ActionAsync(db, tag);
+        var lathe = cut.Record.Lathe;
+        var stack = MountingPlan
+            .For(PartKind.Rotor, Length.FromMillimetres(300), TestParts.Shape, lathe.Profile, cut.Record.Shop.AdaptersInUse)
+            .Ways[0];
+        (await MountCommands.MountAsync(cut, lathe, stack, true, null, Cancel)).Refusal.ShouldBe(new Refusal.PlanRuns());
+    }
+
+    [Fact]
     public async Task Who_is_no_owner_changes_nothing_that_the_shop_keeps()
     {
         await using var db = shop.Db();
@@ -154,6 +203,7 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         );
         (await GaugeCommands.KeepAsync(new(db, lead), settings, null, "My own", _ => { }, false, Cancel)).Refusal.ShouldBe(needsOwner);
         (await BookCommands.EndAsync(new(db, tom), 1, Cancel)).ShouldBe(needsLead);
+        (await BookCommands.LoadAsync(new(db, tom), [], Cancel)).Refusal.ShouldBe(needsLead);
         var owner = lead with { Role = Role.Owner };
         (
             await LatheCommands.KeepAsync(new(db, owner, lathe.Turn + 1), settings, lathe, lathe.Profile, null, false, Cancel)
