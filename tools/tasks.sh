@@ -1,16 +1,29 @@
 # What ./start does instead of serving: sourced by it, with data, task, file, running and app set.
 
 # on_database DATABASE COMMAND... : runs a command of the application on a database, under the owner's login.
-on_database() { local database=$1; shift; ConnectionStrings__Uncial=$(connection_of uncial_owner "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-; }
+on_database() {
+  local database=$1; shift
+  ConnectionStrings__Uncial=$(connection_of uncial_owner "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-
+}
 
 # as_administrator DATABASE COMMAND... : the same under the administrator's login.
-as_administrator() { local database=$1; shift; ConnectionStrings__Uncial=$(connection "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-; }
+as_administrator() {
+  local database=$1; shift
+  ConnectionStrings__Uncial=$(connection "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-
+}
 
-pg() { local program=$1; shift; PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h 127.0.0.1 -p "$PGPORT_" -U uncial "$@" 9>&-; }
+pg() {
+  local program=$1; shift
+  PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h 127.0.0.1 -p "$PGPORT_" -U uncial "$@" 9>&-
+}
 
 # What a backup of Uncial holds; anything else is none. Nothing of it but rows is ever used.
-known_kinds='SCHEMA|COMMENT|EXTENSION|FUNCTION|TABLE|SEQUENCE|SEQUENCE OWNED BY|DEFAULT|TABLE DATA|SEQUENCE SET|CONSTRAINT|CHECK CONSTRAINT|FK CONSTRAINT|INDEX|TRIGGER'
-strange_kinds() { "$PG_BIN/pg_restore" --list "$file" | sed -n 's/^[0-9][0-9]*; [0-9][0-9]* [0-9][0-9]* //p' | grep -vE "^($known_kinds) (public|-) " | head -n 3 || true; }
+known_kinds='SCHEMA|COMMENT|EXTENSION|FUNCTION|TABLE|SEQUENCE|SEQUENCE OWNED BY|DEFAULT|TABLE DATA|SEQUENCE SET'
+known_kinds+='|CONSTRAINT|CHECK CONSTRAINT|FK CONSTRAINT|INDEX|TRIGGER'
+strange_kinds() {
+  "$PG_BIN/pg_restore" --list "$file" | sed -n 's/^[0-9][0-9]*; [0-9][0-9]* [0-9][0-9]* //p' \
+    | grep -vE "^($known_kinds) (public|-) " | head -n 3 || true
+}
 
 # rows_of FILE [OPTION...] : the rows of a backup as text, from a program that is connected to nothing.
 rows_of() { local from=$1; shift; "$PG_BIN/pg_restore" --data-only --no-owner --no-privileges "$@" -f - "$from"; }
@@ -24,7 +37,9 @@ backup() {
   local part=$file.part
   (umask 077; : > "$part") || die "cannot write $file."
   # Without the keys of this machine, and without who is signed in.
-  pg pg_dump -Fc --no-owner --no-privileges --schema=public --exclude-table-data=data_protection_keys --exclude-table-data=sessions --exclude-table-data=pin_tries -f "$part" uncial || { rm -f "$part"; die "the backup failed; $file was not touched."; }
+  pg pg_dump -Fc --no-owner --no-privileges --schema=public --exclude-table-data=data_protection_keys \
+    --exclude-table-data=sessions --exclude-table-data=pin_tries -f "$part" uncial \
+    || { rm -f "$part"; die "the backup failed; $file was not touched."; }
   pg pg_restore --list "$part" >/dev/null || { rm -f "$part"; die "the backup cannot be read back; $file was not touched."; }
   mv -f "$part" "$file"
   say "Backed up into $file ($(du -h "$file" | cut -f1)). It holds names and PINs in hashed form: keep it like the database."
@@ -66,7 +81,8 @@ run_task() {
     restore|import) [ -z "$running" ] || die "Uncial is running on this data: stop it first." ;;
     backup|export) [ ! -d "$file" ] && [ -d "$(dirname "$file")" ] || die "cannot write $file." ;;
   esac
-  if [ -n "$running" ] || [ -f "$data/db-password" ] || [ "$task" = restore ] || [ "$task" = import ]; then :; else die "there is no shop in $data yet."; fi
+  if [ -n "$running" ] || [ -f "$data/db-password" ] || [ "$task" = restore ] || [ "$task" = import ]; then :
+  else die "there is no shop in $data yet."; fi
   need_tools
   ensure_postgres
   build

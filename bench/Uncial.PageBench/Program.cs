@@ -96,7 +96,8 @@ async Task<double> ShowAsync(string page, double? beside)
     Array.Sort(took);
     var median = took[times / 2];
     Console.WriteLine(
-        $"{page, -22}{median, 8:0.00}{(beside is { } one ? median / one : 1), 8:0.0}{took[times * 19 / 20], 8:0.00}{(trips.Count - before) / (double)times, 7:0.#}{length / 1024.0, 8:0.0}{(redirect ? "  (goes elsewhere)" : "")}"
+        $"{page, -22}{median, 8:0.00}{(beside is { } one ? median / one : 1), 8:0.0}{took[times * 19 / 20], 8:0.00}"
+            + $"{(trips.Count - before) / (double)times, 7:0.#}{length / 1024.0, 8:0.0}{(redirect ? "  (goes elsewhere)" : "")}"
     );
     return median;
 }

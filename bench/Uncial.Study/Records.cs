@@ -1,3 +1,4 @@
+using System.Globalization;
 using Uncial.Core;
 using Uncial.Core.Cutting;
 using Uncial.Core.Gauges;
@@ -37,8 +38,11 @@ internal static class Records
                     }
             });
             to.WriteLine(
-                FormattableString.Invariant(
-                    $"| {kind.ToString().ToLowerInvariant()} | {tally.Name} | {tally.Parts} | {sum / plans:0.0000} | {100 * tally.BoundFailed:0.00} % | {100 * tally.BoundFailedAtMost:0.00} % | {100 * tally.HeldBack:0.00} % | **{tally.Beyond}** |"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"| {kind.ToString().ToLowerInvariant()} | {tally.Name} | {tally.Parts} | {sum / plans:0.0000} | "
+                        + $"{100 * tally.BoundFailed:0.00} % | {100 * tally.BoundFailedAtMost:0.00} % | "
+                        + $"{100 * tally.HeldBack:0.00} % | **{tally.Beyond}** |"
                 )
             );
         }
@@ -114,8 +118,10 @@ internal static class Records
                 }
             }
             to.WriteLine(
-                FormattableString.Invariant(
-                    $"| {(kind == GaugeKind.Micrometer ? "micrometer" : "drum gauge")} | {freedom} | {100.0 * covered / tries:0.00} % | {ratio / gauges:0.00} |"
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"| {(kind == GaugeKind.Micrometer ? "micrometer" : "drum gauge")} | {freedom} | "
+                        + $"{100.0 * covered / tries:0.00} % | {ratio / gauges:0.00} |"
                 )
             );
         }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Uncial.Core.Parts;
 using Uncial.Simulation;
 
@@ -154,8 +155,10 @@ internal sealed class Tally(string name, PartKind kind)
         + "| --- | --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |";
 
     public string AsWay() =>
-        FormattableString.Invariant(
-            $"| {Word} | {name} | {started} | {Percent(firstCleaned, started)} | {Percent(clean, started)} | {Excess(0.5):0.000} | {Excess(0.95):0.000} | "
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"| {Word} | {name} | {started} | {Percent(firstCleaned, started)} | {Percent(clean, started)} | "
+                + $"{Excess(0.5):0.000} | {Excess(0.95):0.000} | "
         )
         + FormattableString.Invariant(
             $"{MeanPasses:0.0} | {Share(minutes, started):0.0} | {Percent(boundFailures, bounds)} | {worstFailure:0.000} | "
@@ -170,11 +173,15 @@ internal sealed class Tally(string name, PartKind kind)
         + "| --- | --- | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: | ---: |";
 
     public string AsGroup() =>
-        FormattableString.Invariant(
-            $"| {Word} | {name} | {parts} | {MeanReadings:0.0} | {released} | {Percent(heldBack, parts)} | {Percent(heldBack, good)} | {Mm(Guard)} | "
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"| {Word} | {name} | {parts} | {MeanReadings:0.0} | {released} | {Percent(heldBack, parts)} | "
+                + $"{Percent(heldBack, good)} | {Mm(Guard)} | "
         )
-        + FormattableString.Invariant(
-            $"{Percent(clean, started)} | {Percent(boundFailures, bounds)} | {100 * BoundFailedAtMost:0.00} % | **{beyond}** | {worstBeyond:0.000} | {10_000 * BeyondAtMost:0.00} in 10 000 |"
+        + string.Create(
+            CultureInfo.InvariantCulture,
+            $"{Percent(clean, started)} | {Percent(boundFailures, bounds)} | {100 * BoundFailedAtMost:0.00} % | **{beyond}** | "
+                + $"{worstBeyond:0.000} | {10_000 * BeyondAtMost:0.00} in 10 000 |"
         );
 
     private string Word => kind == PartKind.Rotor ? "rotor" : "drum";

@@ -1,5 +1,5 @@
-// Writes readings at five parts while application, backends and postmaster are killed in turn, and counts what was acknowledged and is not there,
-// or is there twice. Run by bench/attack/run; on this machine's loopback only, bounded by the number of kills.
+// Writes readings at five parts while application, backends and postmaster are killed in turn, and counts what was acknowledged and is not
+// there, or is there twice. Run by bench/attack/run; on this machine's loopback only, bounded by the number of kills.
 import { spawn, execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, chmodSync } from 'node:fs';
 import { randomUUID } from 'node:crypto';

@@ -231,7 +231,8 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         await db.Database.ExecuteSqlRawAsync(forged.Replace("{0}", "24.0", StringComparison.Ordinal), Cancel);
         (
             await Refused(
-                $"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Released', false, now(), {owner})"
+                $"insert into outcomes (part_id, kind, do_not_machine_again, at, by_id) values ({record.Part.Id}, 'Released', "
+                    + $"false, now(), {owner})"
             )
         ).ShouldBe("UN004");
         (

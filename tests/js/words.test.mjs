@@ -19,16 +19,20 @@ test('a text comes from the page with what is put in', () => {
 });
 
 test('every text that a script names is in the resource file, and none is there for nobody', () => {
-    const scripts = readdirSync(new URL('wwwroot/js/', web), { recursive: true }).filter(f => f.endsWith('.js'));
+    const scripts = ['wwwroot/js/', 'Pages/'].flatMap(folder =>
+        readdirSync(new URL(folder, web), { recursive: true })
+            .filter(f => f.endsWith('.js'))
+            .map(f => folder + f),
+    );
     const named = new Set(
         scripts.flatMap(f =>
-            [...readFileSync(new URL('wwwroot/js/' + f, web), 'utf8').matchAll(/say\(([^;]*)/g)].flatMap(m =>
+            [...readFileSync(new URL(f, web), 'utf8').matchAll(/say\(([^;]*)/g)].flatMap(m =>
                 [...m[1].matchAll(/'(\w+)'/g)].map(k => k[1]),
             ),
         ),
     );
     for (const key of Object.keys(words)) assert.ok(named.has(key), `${key} is used`);
     for (const f of scripts)
-        for (const [, key] of readFileSync(new URL('wwwroot/js/' + f, web), 'utf8').matchAll(/\bsay\('(\w+)'/g))
+        for (const [, key] of readFileSync(new URL(f, web), 'utf8').matchAll(/\bsay\('(\w+)'/g))
             assert.ok(key in words, `${key} of ${f} has words`);
 });

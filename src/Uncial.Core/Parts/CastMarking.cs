@@ -215,7 +215,8 @@ public sealed partial record CastMarking(IReadOnlyList<MarkedLimit> Limits, IRea
         };
 
     [GeneratedRegex(
-        @"(?<![A-Za-z0-9.,])(?<figure>[0-9]{1,4}(?:[.,][0-9]{1,6})?|[.,][0-9]{1,6})(?![0-9.,]*[A-Za-z]*[0-9])\s*(?<unit>mm\b|inch(?:es)?\b|in\b\.?|""|'')?|Ø|[A-Za-z][A-Za-z0-9]*\.?|[0-9][0-9A-Za-z-]+",
+        @"(?<![A-Za-z0-9.,])(?<figure>[0-9]{1,4}(?:[.,][0-9]{1,6})?|[.,][0-9]{1,6})(?![0-9.,]*[A-Za-z]*[0-9])\s*"
+            + @"(?<unit>mm\b|inch(?:es)?\b|in\b\.?|""|'')?|Ø|[A-Za-z][A-Za-z0-9]*\.?|[0-9][0-9A-Za-z-]+",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant,
         matchTimeoutMilliseconds: 2000
     )]

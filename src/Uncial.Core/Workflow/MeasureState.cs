@@ -197,6 +197,19 @@ public sealed class MeasureState
         : IsRotor ? RotorFigures.DiscardVerdict
         : DrumFigures.DiscardVerdict;
 
+    /// <summary>It varies by more than its papers allow: thickness of a rotor, diameters of a drum with two axes or more.</summary>
+    public bool VariesTooMuch
+    {
+        get
+        {
+            if (Limits is null || facts.MaxVariation is not { } mayVary || Sizes.Count == 0)
+                return false;
+            return IsRotor
+                ? RotorFigures.ThicknessVariation > mayVary
+                : DrumFigures is { Axes: >= FewestAxes, Roundness: { } round } && round.OutOfRound > mayVary;
+        }
+    }
+
     /// <summary>
     /// Variation and run-out are measured and within what the limit book allows, and no groove asks for a cut.
     /// </summary>

@@ -64,7 +64,8 @@ public static partial class BackupReader
             var keys = await ReadAsync(
                 connection,
                 """
-                select format('alter table %s drop constraint %I', conrelid::regclass, conname), format('alter table %s add constraint %I %s', conrelid::regclass, conname, pg_get_constraintdef(oid))
+                select format('alter table %s drop constraint %I', conrelid::regclass, conname),
+                    format('alter table %s add constraint %I %s', conrelid::regclass, conname, pg_get_constraintdef(oid))
                 from pg_constraint where contype = 'f' and connamespace = 'public'::regnamespace
                 """,
                 cancel
@@ -100,7 +101,8 @@ public static partial class BackupReader
                 var serial in await ReadAsync(
                     connection,
                     """
-                    select c.table_name::text, c.column_name::text from information_schema.columns c where c.table_schema = 'public' and c.is_identity = 'YES'
+                    select c.table_name::text, c.column_name::text from information_schema.columns c where c.table_schema = 'public'
+                        and c.is_identity = 'YES'
                     """,
                     cancel
                 )

@@ -440,7 +440,8 @@ public static class ShopArchive
     private static async Task<Dictionary<string, Table>> TablesAsync(NpgsqlConnection connection, CancellationToken cancel)
     {
         const string sql = """
-            select table_name::text, array_agg(column_name::text order by ordinal_position), max(column_name::text) filter (where is_identity = 'YES')
+            select table_name::text, array_agg(column_name::text order by ordinal_position),
+                max(column_name::text) filter (where is_identity = 'YES')
             from information_schema.columns c join information_schema.tables t using (table_schema, table_name)
             where table_schema = 'public' and table_type = 'BASE TABLE' and table_name <> '__EFMigrationsHistory' group by table_name
             """;

@@ -135,14 +135,17 @@ public static class ChainCheck
     private static readonly string LinksSql = string.Join(
         " union all ",
         GuardedTables.OfParts.Select(f =>
-            $"select c.part_id, p.tag, c.number, c.fact_table, c.fact_id, c.hash, fact_text(c.fact_table, to_jsonb(f)) from chain c left join parts p on p.id = c.part_id left join {f.Name} f on f.id = c.fact_id where c.part_id = any($1) and c.fact_table = '{f.Name}'"
+            "select c.part_id, p.tag, c.number, c.fact_table, c.fact_id, c.hash, fact_text(c.fact_table, to_jsonb(f)) from chain c "
+            + $"left join parts p on p.id = c.part_id left join {f.Name} f on f.id = c.fact_id "
+            + $"where c.part_id = any($1) and c.fact_table = '{f.Name}'"
         )
     );
 
     private static readonly string LooseSql = string.Join(
         " union all ",
         GuardedTables.OfParts.Select(f =>
-            $"select p.tag, '{f.Name}', f.id::bigint from {f.Name} f join parts p on p.id = {f.Part} where p.id = any($1) and not exists (select 1 from chain c where c.part_id = p.id and c.fact_table = '{f.Name}' and c.fact_id = f.id)"
+            $"select p.tag, '{f.Name}', f.id::bigint from {f.Name} f join parts p on p.id = {f.Part} where p.id = any($1) "
+            + $"and not exists (select 1 from chain c where c.part_id = p.id and c.fact_table = '{f.Name}' and c.fact_id = f.id)"
         )
     );
 }

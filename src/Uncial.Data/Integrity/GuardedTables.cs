@@ -160,7 +160,8 @@ public static class GuardedTables
                 Trigger(t, "stay", "before update or delete", "refuse_change");
                 sql.AppendLine(
                     System.Globalization.CultureInfo.InvariantCulture,
-                    $"create or replace trigger {t}_stay_all before truncate on public.{t} for each statement execute function public.refuse_change();"
+                    $"create or replace trigger {t}_stay_all before truncate on public.{t} for each statement execute function "
+                        + $"public.refuse_change();"
                 );
             }
             if (table.IsOfParts)
@@ -172,7 +173,8 @@ public static class GuardedTables
                 sql.AppendLine(System.Globalization.CultureInfo.InvariantCulture, $"drop trigger if exists {t}_shop_chain on public.{t};");
                 sql.AppendLine(
                     System.Globalization.CultureInfo.InvariantCulture,
-                    $"create constraint trigger {t}_shop_chain after insert or update or delete on public.{t} deferrable initially deferred for each row execute function public.shop_link();"
+                    $"create constraint trigger {t}_shop_chain after insert or update or delete on public.{t} deferrable "
+                        + $"initially deferred for each row execute function public.shop_link();"
                 );
             }
         }
@@ -181,12 +183,14 @@ public static class GuardedTables
             Trigger(table, "stay", "before update or delete", "refuse_change");
             sql.AppendLine(
                 System.Globalization.CultureInfo.InvariantCulture,
-                $"create or replace trigger {table}_stay_all before truncate on public.{table} for each statement execute function public.refuse_change();"
+                $"create or replace trigger {table}_stay_all before truncate on public.{table} for each statement execute "
+                    + $"function public.refuse_change();"
             );
         }
         sql.AppendLine("drop trigger if exists chain_shop_chain on public.chain;");
         sql.AppendLine(
-            "create constraint trigger chain_shop_chain after insert on public.chain deferrable initially deferred for each row execute function public.shop_link();"
+            "create constraint trigger chain_shop_chain after insert on public.chain deferrable initially deferred for each row "
+                + "execute function public.shop_link();"
         );
         foreach (var row in new[] { "parts", "surfaces" })
             Trigger(row, "name", "before update", "refuse_part_change");
@@ -196,10 +200,12 @@ public static class GuardedTables
             Trigger(table, function, when, function);
         // Names of the first version.
         sql.AppendLine(
-            "drop function if exists public.refuse_after_outcome() cascade; drop function if exists public.refuse_new_name() cascade; drop function if exists public.held_limit(int, text);"
+            "drop function if exists public.refuse_after_outcome() cascade; "
+                + "drop function if exists public.refuse_new_name() cascade; drop function if exists public.held_limit(int, text);"
         );
         sql.AppendLine(
-            "drop trigger if exists outcomes_guard on public.outcomes; drop trigger if exists outcome_withdrawals_guard on public.outcome_withdrawals;"
+            "drop trigger if exists outcomes_guard on public.outcomes; drop trigger if exists outcome_withdrawals_guard on "
+                + "public.outcome_withdrawals;"
         );
         return sql.ToString();
     }
@@ -222,7 +228,8 @@ public static class GuardedTables
             : t == "parts" ? ""
             : "perform 1 from public.parts where id = the_part for update;";
         return $"""
-            create or replace function public.{t}_numbered() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+            create or replace function public.{t}_numbered() returns trigger
+                language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
             declare f public.{t} := new; the_part int;
             begin
                 the_part := {table.Part};
@@ -232,13 +239,15 @@ public static class GuardedTables
                 return new;
             end $$;
             create or replace trigger {t}_before_outcome before insert on public.{t} for each row execute function public.{t}_numbered();
-            create or replace function public.{t}_chained() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp set timezone = 'UTC' as $$
+            create or replace function public.{t}_chained() returns trigger
+                language plpgsql security definer set search_path = pg_catalog, public, pg_temp set timezone = 'UTC' as $$
             declare f public.{t} := new; the_part int;
             begin
                 the_part := {table.Part};
                 {(
                 t == "signatures"
-                    ? "if the_part is null then perform public.shop_add('signatures', f.id::text, 'I', sha256(convert_to('signatures ' || public.row_text(to_jsonb(f)), 'UTF8'))); return new; end if;"
+                    ? "if the_part is null then perform public.shop_add('signatures', f.id::text, 'I', "
+                        + "sha256(convert_to('signatures ' || public.row_text(to_jsonb(f)), 'UTF8'))); return new; end if;"
                     : ""
             )}
                 perform public.chain_add(the_part, f.number, '{t}', f.id, to_jsonb(f));

@@ -210,7 +210,8 @@ public static class ShopChain
             var row in ReadAsync(
                 connection,
                 """
-                select c.id::text, c.document, c.hash, (select encode(l.hash, 'hex') from public.chain l where l.part_id = o.part_id and l.number = ((c.document::jsonb)->>'links')::int), (c.document::jsonb)->>'chainHead'
+                select c.id::text, c.document, c.hash, (select encode(l.hash, 'hex') from public.chain l where l.part_id = o.part_id
+                    and l.number = ((c.document::jsonb)->>'links')::int), (c.document::jsonb)->>'chainHead'
                 from public.certificates c join public.outcomes o on o.id = c.outcome_id
                 """,
                 cancel

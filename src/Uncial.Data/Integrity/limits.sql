@@ -16,7 +16,8 @@ begin
         return (select value_mm from public.limit_entries where surface_id = the_surface and kind = the_kind and number <= the_number
             order by number desc limit 1);
     end if;
-    select case when (select s.kind from public.surfaces s where s.id = the_surface) = 'Rotor' then max(newest.value_mm) else min(newest.value_mm) end
+    select case when (select s.kind from public.surfaces s where s.id = the_surface) = 'Rotor' then max(newest.value_mm)
+        else min(newest.value_mm) end
         into result
         from (select distinct on (source) value_mm from public.limit_entries
             where surface_id = the_surface and kind = the_kind and number <= the_number order by source, number desc) newest;
@@ -25,7 +26,8 @@ end $$;
 
 -- Machine-to is derived from discard where nobody stated it; discard is machine-to where nobody stated that. Limits that contradict
 -- one another are none: nothing is released by them.
-create or replace function public.limits_by(the_surface int, the_number int, rules jsonb, out nominal numeric, out machine_to numeric, out discard numeric)
+create or replace function public.limits_by(the_surface int, the_number int, rules jsonb, out nominal numeric, out machine_to numeric,
+    out discard numeric)
     language plpgsql stable set search_path = pg_catalog, public, pg_temp as $$
 declare rotor boolean; stated numeric; derived numeric; s int;
 begin
@@ -35,7 +37,8 @@ begin
     stated := public.held_limit_at(the_surface, 'MachineTo', the_number);
     discard := coalesce(public.held_limit_at(the_surface, 'Discard', the_number), stated);
     if discard is null then return; end if;
-    derived := discard + s * coalesce((rules->>case when rotor then 'rotorMachineToAboveDiscard' else 'drumMachineToBelowDiscard' end)::numeric,
+    derived := discard + s * coalesce(
+        (rules->>case when rotor then 'rotorMachineToAboveDiscard' else 'drumMachineToBelowDiscard' end)::numeric,
         case when rotor then 0.40 else 0.75 end);
     if s * (nominal - derived) < 0 then derived := nominal; end if;
     machine_to := coalesce(stated, derived);
@@ -44,7 +47,8 @@ begin
     end if;
 end $$;
 
-create or replace function public.limits_at(the_surface int, the_number int, out nominal numeric, out machine_to numeric, out discard numeric)
+create or replace function public.limits_at(the_surface int, the_number int, out nominal numeric, out machine_to numeric,
+    out discard numeric)
     language sql stable set search_path = pg_catalog, public, pg_temp as $$
     select l.* from public.limits_by(the_surface, the_number, (select rules from public.shops limit 1)) l
 $$;
@@ -61,7 +65,8 @@ begin
     nominal := public.held_limit_at(the_surface, 'Nominal', the_number);
     stated := public.held_limit_at(the_surface, 'MachineTo', the_number);
     discard := coalesce(public.held_limit_at(the_surface, 'Discard', the_number), stated);
-    derived := discard + s * coalesce((rules->>case when rotor then 'rotorMachineToAboveDiscard' else 'drumMachineToBelowDiscard' end)::numeric,
+    derived := discard + s * coalesce(
+        (rules->>case when rotor then 'rotorMachineToAboveDiscard' else 'drumMachineToBelowDiscard' end)::numeric,
         case when rotor then 0.40 else 0.75 end);
     if s * (nominal - derived) < 0 then derived := nominal; end if;
     derived := coalesce(stated, derived);
@@ -74,24 +79,28 @@ create or replace function public.is_laxer(rotor boolean, was numeric, now numer
 $$;
 
 -- A signature that a decision rests on: of a lead, PIN checked, for exactly this, in this transaction.
-create or replace function public.require_signature(the_id bigint, the_part int, the_purpose text, the_subject text, the_by int, code text, says text)
+create or replace function public.require_signature(the_id bigint, the_part int, the_purpose text, the_subject text, the_by int,
+    code text, says text)
     returns void language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
-    if not exists (select 1 from public.signatures s where s.id = the_id and s.part_id is not distinct from the_part and s.signed_for = the_purpose
+    if not exists (select 1 from public.signatures s where s.id = the_id and s.part_id is not distinct from the_part
+        and s.signed_for = the_purpose
             and s.subject = the_subject and s.by_id = the_by and s.pin_checked and s.role in ('lead', 'owner')
             and s.transaction = pg_current_xact_id()::text) then
         raise exception '%', says using errcode = code;
     end if;
 end $$;
 
-create or replace function public.guard_limit_entry() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.guard_limit_entry() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare s record; b record; was numeric; now numeric; before record; rotor boolean; laxer boolean;
 begin
     select u.*, p.tag, p.visit, p.corner, j.vehicle into s from public.surfaces u join public.parts p on p.id = u.part_id
         join public.jobs j on j.id = p.job_id where u.id = new.surface_id;
     rotor := s.kind = 'Rotor';
     if new.copied_from_id is not null then
-        if not exists (select 1 from public.limit_entries e join public.surfaces u on u.id = e.surface_id join public.parts p on p.id = u.part_id
+        if not exists (select 1 from public.limit_entries e join public.surfaces u on u.id = e.surface_id
+            join public.parts p on p.id = u.part_id
                 where e.id = new.copied_from_id and p.tag = s.tag and p.visit = s.visit - 1 and u.kind = s.kind and u.in_hat = s.in_hat
                     and (e.kind, e.value_mm, e.source) = (new.kind, new.value_mm, new.source)) then
             raise exception 'a limit is repeated as it stood at the visit before' using errcode = 'UN016';
@@ -102,7 +111,8 @@ begin
             or not (lower(s.vehicle) = lower(b.vehicle) or starts_with(lower(s.vehicle), lower(b.vehicle) || ' ')
                 or starts_with(lower(s.vehicle), lower(b.vehicle) || ','))
             or (b.axle = 'Front' and s.corner like 'Rear%') or (b.axle = 'Rear' and s.corner like 'Front%')
-            or (case new.kind when 'Nominal' then b.nominal_mm when 'MachineTo' then b.machine_to_mm else b.discard_mm end) is distinct from new.value_mm then
+            or (case new.kind when 'Nominal' then b.nominal_mm when 'MachineTo' then b.machine_to_mm else b.discard_mm end)
+                is distinct from new.value_mm then
             raise exception 'a limit of the book is read from its entry' using errcode = 'UN016';
         end if;
     elsif new.book_entry_id is not null then
@@ -112,11 +122,14 @@ begin
     was := public.effective_machine_to(new.surface_id, new.number - 1);
     now := public.effective_machine_to(new.surface_id, new.number);
     laxer := public.is_laxer(rotor, was, now)
-        or public.is_laxer(rotor, public.held_limit_at(new.surface_id, 'Discard', new.number - 1), public.held_limit_at(new.surface_id, 'Discard', new.number));
+        or public.is_laxer(rotor, public.held_limit_at(new.surface_id, 'Discard', new.number - 1),
+            public.held_limit_at(new.surface_id, 'Discard', new.number));
     -- Nothing was stated in this visit yet: the limits of the visit before stand.
     if s.visit > 1 then
-        select public.effective_machine_to(u.id, 2147483647) as machine_to, public.held_limit_at(u.id, 'Discard', 2147483647) as discard into before
-            from public.parts p join public.surfaces u on u.part_id = p.id where p.tag = s.tag and p.visit = s.visit - 1 and u.kind = s.kind and u.in_hat = s.in_hat;
+        select public.effective_machine_to(u.id, 2147483647) as machine_to, public.held_limit_at(u.id, 'Discard', 2147483647) as discard
+            into before
+            from public.parts p join public.surfaces u on u.part_id = p.id where p.tag = s.tag and p.visit = s.visit - 1
+                and u.kind = s.kind and u.in_hat = s.in_hat;
         laxer := laxer or (was is null and public.is_laxer(rotor, before.machine_to, now))
             or (public.held_limit_at(new.surface_id, 'Discard', new.number - 1) is null
                 and public.is_laxer(rotor, before.discard, public.held_limit_at(new.surface_id, 'Discard', new.number)));
@@ -131,7 +144,8 @@ begin
     return new;
 end $$;
 
-create or replace function public.guard_settlement() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.guard_settlement() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     if not exists (select 1 from public.limit_entries where id = new.entry_id and surface_id = new.surface_id and kind = new.kind) then
         raise exception 'a statement of this limit is settled on' using errcode = 'UN016';
@@ -142,7 +156,8 @@ begin
 end $$;
 
 -- The shop's rules change by a row here and in no other way; rules that derive a laxer machine-to are signed for.
-create or replace function public.guard_rule_change() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.guard_rule_change() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare was jsonb; last bigint;
 begin
     select rules into was from public.shops for update;
@@ -151,12 +166,16 @@ begin
         raise exception 'the owner changes the rules of the shop' using errcode = 'UN018';
     end if;
     -- No figure of a shop is negative: an allowance below nothing would let a part past its limits.
-    if exists (select 1 from jsonb_each(new.after) e where case when jsonb_typeof(e.value) = 'number' then e.value::numeric < 0 else false end) then
+    if exists (select 1 from jsonb_each(new.after) e
+        where case when jsonb_typeof(e.value) = 'number' then e.value::numeric < 0 else false end) then
         raise exception 'no rule of a shop is negative' using errcode = 'UN029';
     end if;
     new.before := was;
-    new.laxer := coalesce((new.after->>'rotorMachineToAboveDiscard')::numeric, 0.40) < coalesce((was->>'rotorMachineToAboveDiscard')::numeric, 0.40)
-        or coalesce((new.after->>'drumMachineToBelowDiscard')::numeric, 0.75) < coalesce((was->>'drumMachineToBelowDiscard')::numeric, 0.75);
+    new.laxer :=
+        coalesce((new.after->>'rotorMachineToAboveDiscard')::numeric, 0.40)
+            < coalesce((was->>'rotorMachineToAboveDiscard')::numeric, 0.40)
+        or coalesce((new.after->>'drumMachineToBelowDiscard')::numeric, 0.75)
+            < coalesce((was->>'drumMachineToBelowDiscard')::numeric, 0.75);
     if new.laxer then
         perform public.require_signature(new.signature_id, null, 'LaxerRules', format('rules after %s', last), new.by_id, 'UN017',
             'rules that derive a laxer limit take a lead''s PIN and a reason');

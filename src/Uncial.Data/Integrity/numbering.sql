@@ -12,10 +12,12 @@ end $$;
 
 -- What the hash of a link is over: of a fact everything but what is null and its number, which is that of the link; of parts and
 -- surfaces, which are filled in as the job goes on, what they are.
-create or replace function public.fact_text(the_table text, fact jsonb) returns text language sql immutable set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.fact_text(the_table text, fact jsonb) returns text
+    language sql immutable set search_path = pg_catalog, public, pg_temp as $$
     select jsonb_strip_nulls(case the_table
         when 'parts' then jsonb_build_object('id', fact->'id', 'tag', fact->'tag', 'visit', fact->'visit', 'job_id', fact->'job_id')
-        when 'surfaces' then jsonb_build_object('id', fact->'id', 'part_id', fact->'part_id', 'kind', fact->'kind', 'in_hat', fact->'in_hat')
+        when 'surfaces' then jsonb_build_object('id', fact->'id', 'part_id', fact->'part_id', 'kind', fact->'kind', 'in_hat',
+            fact->'in_hat')
         else fact - 'number' end)::text
 $$;
 
@@ -41,13 +43,15 @@ begin
 end $$;
 
 -- What may still be added to a part: nothing once it has left, until it is recalled.
-create or replace function public.part_has_left(the_part int) returns boolean language plpgsql stable set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.part_has_left(the_part int) returns boolean
+    language plpgsql stable set search_path = pg_catalog, public, pg_temp as $$
 begin
     return exists (select 1 from public.outcomes o left join public.outcome_withdrawals w on w.outcome_id = o.id
         where o.part_id = the_part and w.id is null);
 end $$;
 
-create or replace function public.refuse_if_left(the_part int) returns void language plpgsql set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.refuse_if_left(the_part int) returns void
+    language plpgsql set search_path = pg_catalog, public, pg_temp as $$
 begin
     perform 1 from public.parts where id = the_part for update;
     if public.part_has_left(the_part) then
@@ -56,7 +60,8 @@ begin
 end $$;
 
 -- A part that has left keeps everything that stands on its own row and on its surfaces.
-create or replace function public.refuse_part_change() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.refuse_part_change() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare the_part int;
 begin
     if public.fact_text(tg_table_name, to_jsonb(new)) <> public.fact_text(tg_table_name, to_jsonb(old)) or new.number <> old.number then
@@ -69,7 +74,8 @@ begin
 end $$;
 
 -- Neither does the job change what its certificates say.
-create or replace function public.refuse_job_change() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.refuse_job_change() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     if (new.number, new.vehicle, new.customer, new.odometer_km) is distinct from (old.number, old.vehicle, old.customer, old.odometer_km)
         and exists (select 1 from public.parts p where p.job_id = new.id and public.part_has_left(p.id)) then
@@ -78,14 +84,16 @@ begin
     return new;
 end $$;
 
-create or replace function public.stamp_rules() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.stamp_rules() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     new.rules_id := coalesce((select rules_id from public.shops limit 1), 0);
     return new;
 end $$;
 
 -- A reading and a zero check of one gauge come one after the other; the reading keeps which check was the newest.
-create or replace function public.stamp_check() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.stamp_check() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     if new.gauge_id is not null then
         perform 1 from public.gauges where id = new.gauge_id for share;
@@ -95,7 +103,8 @@ begin
 end $$;
 
 -- What is read after a failed check, or was typed before one and came in late, is flagged with it.
-create or replace function public.flag_reading() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.flag_reading() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare failed bigint;
 begin
     select max(c.id) into failed from public.zero_checks c where c.gauge_id = new.gauge_id and not c.passed and c.id <= new.after_check_id
@@ -106,14 +115,16 @@ begin
     return new;
 end $$;
 
-create or replace function public.lock_gauge() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.lock_gauge() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     perform 1 from public.gauges where id = new.gauge_id for update;
     return new;
 end $$;
 
 -- Numbers of jobs come from a sequence; one that is given by hand or by a file moves it on.
-create or replace function public.follow_job_number() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.follow_job_number() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     if new.number not between 1 and 9999999 then
         raise exception 'a job number has up to seven digits' using errcode = 'UN025';

@@ -1,6 +1,7 @@
 -- People, screens, sessions and PINs. Hashes and tokens are read by these functions only, never by the application's login.
 
-create or replace function public.token_hash(token text) returns bytea language sql immutable set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.token_hash(token text) returns bytea
+    language sql immutable set search_path = pg_catalog, public, pg_temp as $$
     select sha256(convert_to(token, 'UTF8'))
 $$;
 
@@ -9,13 +10,15 @@ create or replace function public.new_token() returns text language sql volatile
 $$;
 
 -- Four to eight digits; not the commonest: one digit repeated, a run up or down, a year.
-create or replace function public.pin_is_weak(pin text) returns boolean language sql immutable set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.pin_is_weak(pin text) returns boolean
+    language sql immutable set search_path = pg_catalog, public, pg_temp as $$
     select pin is null or pin !~ '^[0-9]{4,8}$' or pin ~ '^([0-9])\1*$' or position(pin in '01234567890123456789') > 0
         or position(pin in '98765432109876543210') > 0 or pin ~ '^(19|20)[0-9]{2}$' or pin ~ '^([0-9]{2})\1+$'
 $$;
 
 -- The hash of the first version: PBKDF2 with HMAC-SHA512, one block. Slow here, and asked once: the sign-in replaces it.
-create or replace function public.is_earlier_pin(earlier bytea, pin text) returns boolean language plpgsql immutable set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.is_earlier_pin(earlier bytea, pin text) returns boolean
+    language plpgsql immutable set search_path = pg_catalog, public, pg_temp as $$
 declare rounds int; salt_length int; salt bytea; wanted bytea; u bytea; t bit(512); algorithm text;
 begin
     if get_byte(earlier, 0) <> 1 then return false; end if;
@@ -32,16 +35,20 @@ begin
         t := t # ('x' || encode(u, 'hex'))::bit(512);
     end loop;
     return left(encode(wanted, 'hex'), 128) = left((
-        select string_agg(lpad(to_hex(substring(t from 1 + 32 * i for 32)::int), 8, '0'), '' order by i) from generate_series(0, 15) i), length(encode(wanted, 'hex')));
+        select string_agg(lpad(to_hex(substring(t from 1 + 32 * i for 32)::int), 8, '0'), '' order by i) from generate_series(0, 15) i),
+            length(encode(wanted, 'hex')));
 end $$;
 
-create or replace function public.write_pin(the_operator int, pin text) returns void language plpgsql set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.write_pin(the_operator int, pin text) returns void
+    language plpgsql set search_path = pg_catalog, public, pg_temp as $$
 begin
-    insert into public.pins (operator_id, hash, set_at) values (the_operator, public.crypt(pin, public.gen_salt('bf', 8)), public.uncial_now())
+    insert into public.pins (operator_id, hash, set_at)
+        values (the_operator, public.crypt(pin, public.gen_salt('bf', 8)), public.uncial_now())
         on conflict (operator_id) do update set hash = excluded.hash, earlier = null, set_at = excluded.set_at;
 end $$;
 
-create or replace function public.pin_fits(the_operator int, pin text) returns boolean language plpgsql set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.pin_fits(the_operator int, pin text) returns boolean
+    language plpgsql set search_path = pg_catalog, public, pg_temp as $$
 declare p record;
 begin
     select * into p from public.pins where operator_id = the_operator;
@@ -53,21 +60,25 @@ begin
 end $$;
 
 -- Seconds to wait after so many misses.
-create or replace function public.pin_delay(misses int) returns int language sql immutable set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.pin_delay(misses int) returns int
+    language sql immutable set search_path = pg_catalog, public, pg_temp as $$
     select case when misses < 5 then 0 else least(900, 30 * power(2, least(misses - 5, 10))::int) end
 $$;
 
-create or replace function public.screen_of(screen_token text) returns int language sql stable set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.screen_of(screen_token text) returns int
+    language sql stable set search_path = pg_catalog, public, pg_temp as $$
     select id from public.screens where token_hash = public.token_hash(screen_token) and retired_at is null
 $$;
 
-create or replace function public.is_enrolled(screen_token text) returns boolean language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.is_enrolled(screen_token text) returns boolean
+    language sql stable security definer set search_path = pg_catalog, public, pg_temp as $$
     select public.screen_of(screen_token) is not null
 $$;
 
 -- A PIN is tried in two steps: here the try is counted, and committed; what was typed is named by its hash only. The functions that
 -- judge it take no try of their own transaction, so that rolling back does not uncount it, and only the PIN that was named.
-create or replace function public.begin_try(the_operator int, screen_token text, the_address text, the_commitment bytea, the_purpose text, out try bigint, out wait int)
+create or replace function public.begin_try(the_operator int, screen_token text, the_address text, the_commitment bytea, the_purpose text,
+    out try bigint, out wait int)
     language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare screen int := public.screen_of(screen_token); now timestamptz := public.uncial_now(); d record; whose int; place_ text;
 begin
@@ -86,19 +97,23 @@ begin
     end if;
     update public.pin_delays set misses = d.misses + 1, last_at = now where operator_id = whose and place = place_;
     insert into public.pin_tries (operator_id, screen_id, address, commitment, at, transaction, purpose)
-        values (the_operator, screen, left(the_address, 64), the_commitment, now, pg_current_xact_id()::text, left(the_purpose, 40)) returning id into try;
+        values (the_operator, screen, left(the_address, 64), the_commitment, now, pg_current_xact_id()::text, left(the_purpose, 40))
+            returning id into try;
 end $$;
 
 -- Judges a try; the person whose PIN it was, or null.
-create or replace function public.judge_try(the_try bigint, pin text, nonce bytea) returns int language plpgsql set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.judge_try(the_try bigint, pin text, nonce bytea) returns int
+    language plpgsql set search_path = pg_catalog, public, pg_temp as $$
 declare t record; fits boolean;
 begin
     select * into t from public.pin_tries where id = the_try for update;
-    if not found or t."right" is not null or t.transaction = pg_current_xact_id()::text or sha256(nonce || convert_to(coalesce(pin, ''), 'UTF8')) <> t.commitment
+    if not found or t."right" is not null or t.transaction = pg_current_xact_id()::text
+        or sha256(nonce || convert_to(coalesce(pin, ''), 'UTF8')) <> t.commitment
         or t.at not between public.uncial_now() - interval '2 minutes' and public.uncial_now() + interval '2 minutes' then
         return null;
     end if;
-    fits := public.pin_fits(t.operator_id, pin) and exists (select 1 from public.operators where id = t.operator_id and disabled_at is null);
+    fits := public.pin_fits(t.operator_id, pin)
+        and exists (select 1 from public.operators where id = t.operator_id and disabled_at is null);
     update public.pin_tries set "right" = fits where id = the_try;
     if not fits then return null; end if;
     update public.pin_delays set misses = 0 where operator_id = case when t.screen_id is null then 0 else t.operator_id end
@@ -106,7 +121,8 @@ begin
     return t.operator_id;
 end $$;
 
-create or replace function public.open_session(the_operator int, screen int) returns text language plpgsql set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.open_session(the_operator int, screen int) returns text
+    language plpgsql set search_path = pg_catalog, public, pg_temp as $$
 declare token text := public.new_token();
 begin
     insert into public.sessions (operator_id, screen_id, token_hash, started_at, seen_at)
@@ -125,7 +141,8 @@ begin
     return public.open_session(who, screen);
 end $$;
 
-create or replace function public.session_of(token text, out session bigint, out operator int, out name text, out role text, out screen int, out screen_name text)
+create or replace function public.session_of(token text, out session bigint, out operator int, out name text, out role text,
+    out screen int, out screen_name text)
     language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare seen timestamptz; now timestamptz := public.uncial_now();
 begin
@@ -136,38 +153,47 @@ begin
     if now - seen > interval '5 minutes' or seen > now then update public.sessions set seen_at = now where id = session; end if;
 end $$;
 
-create or replace function public.sign_out(token text) returns void language sql security definer set search_path = pg_catalog, public, pg_temp as $$
-    update public.sessions set ended_at = public.uncial_now(), ended_by = 'sign-out' where token_hash = public.token_hash(token) and ended_at is null
+create or replace function public.sign_out(token text) returns void
+    language sql security definer set search_path = pg_catalog, public, pg_temp as $$
+    update public.sessions set ended_at = public.uncial_now(), ended_by = 'sign-out' where token_hash = public.token_hash(token)
+        and ended_at is null
 $$;
 
-create or replace function public.end_sessions(the_operator int, why text, but bigint default 0) returns void language sql set search_path = pg_catalog, public, pg_temp as $$
-    update public.sessions set ended_at = public.uncial_now(), ended_by = why where operator_id = the_operator and ended_at is null and id <> but
+create or replace function public.end_sessions(the_operator int, why text, but bigint default 0) returns void
+    language sql set search_path = pg_catalog, public, pg_temp as $$
+    update public.sessions set ended_at = public.uncial_now(), ended_by = why where operator_id = the_operator and ended_at is null
+        and id <> but
 $$;
 
 -- A lead's signature for one decision: its number, or null where the PIN is wrong. Whoever is signed in stays so and stands in it.
-create or replace function public.give_signature(token text, the_try bigint, pin text, nonce bytea, the_part int, the_purpose text, the_subject text, the_reason text) returns bigint
+create or replace function public.give_signature(token text, the_try bigint, pin text, nonce bytea, the_part int, the_purpose text,
+    the_subject text, the_reason text) returns bigint
     language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare s record; who record; judged int; result bigint;
 begin
     select * into s from public.session_of(token);
-    if s.session is null or not exists (select 1 from public.pin_tries where id = the_try and screen_id = s.screen) then return null; end if;
+    if s.session is null or not exists (select 1 from public.pin_tries where id = the_try and screen_id = s.screen)
+        then return null; end if;
     -- Judged once, not for each row that is looked at.
     judged := public.judge_try(the_try, pin, nonce);
     select * into who from public.operators where id = judged;
     if who.id is null then return null; end if;
     if who.role not in ('lead', 'owner') or coalesce(trim(the_reason), '') = '' then return null; end if;
     insert into public.signatures (part_id, signed_for, subject, reason, signed_by_id, role, pin_checked, screen_id, at, by_id)
-        values (the_part, the_purpose, the_subject, trim(the_reason), who.id, who.role, true, s.screen, public.uncial_now(), s.operator) returning id into result;
+        values (the_part, the_purpose, the_subject, trim(the_reason), who.id, who.role, true, s.screen, public.uncial_now(), s.operator)
+            returning id into result;
     return result;
 end $$;
 
-create or replace function public.stamp_signature() returns trigger language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.stamp_signature() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 begin
     new.transaction := pg_current_xact_id()::text;
     return new;
 end $$;
 
-create or replace function public.keep_people_event(the_act text, the_operator int, the_screen int, the_detail text, the_by int) returns void
+create or replace function public.keep_people_event(the_act text, the_operator int, the_screen int, the_detail text, the_by int)
+    returns void
     language sql set search_path = pg_catalog, public, pg_temp as $$
     insert into public.people_events (act, operator_id, screen_id, detail, at, by_id)
         values (the_act, the_operator, the_screen, left(the_detail, 120), public.uncial_now(), the_by)
@@ -183,13 +209,15 @@ begin
     select * into who from public.operators where id = judged;
     if who.id is null or who.role not in ('lead', 'owner') then return null; end if;
     insert into public.screens (name, token_hash, enrolled_at, enrolled_by_id, address)
-        values (left(trim(the_name), 60), public.token_hash(token), public.uncial_now(), who.id, left(the_address, 64)) returning id into new_id;
+        values (left(trim(the_name), 60), public.token_hash(token), public.uncial_now(), who.id, left(the_address, 64))
+            returning id into new_id;
     perform public.keep_people_event('ScreenEnrolled', null, new_id, the_name, who.id);
     return token;
 end $$;
 
 -- The demo's screens enrol themselves. A shop of its own has no such way.
-create or replace function public.enrol_demo_screen(the_address text) returns text language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.enrol_demo_screen(the_address text) returns text
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare token text := public.new_token();
 begin
     if not exists (select 1 from public.shops where has_demo_data) then return null; end if;
@@ -199,7 +227,8 @@ begin
 end $$;
 
 -- The first to come to an empty shop becomes its owner, at its first screen.
-create or replace function public.found_shop(shop_name text, owner_name text, pin text, the_address text, out screen_token text, out token text, out refusal text)
+create or replace function public.found_shop(shop_name text, owner_name text, pin text, the_address text, out screen_token text,
+    out token text, out refusal text)
     language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare who int; screen int;
 begin
@@ -207,7 +236,8 @@ begin
     if exists (select 1 from public.operators) then refusal := 'notEmpty'; return; end if;
     if public.pin_is_weak(pin) then refusal := 'weakPin'; return; end if;
     update public.shops set name = left(trim(shop_name), 120), turn = turn + 1;
-    insert into public.operators (user_name, display_name, role) values ('owner', left(trim(owner_name), 80), 'owner') returning id into who;
+    insert into public.operators (user_name, display_name, role) values ('owner', left(trim(owner_name), 80), 'owner')
+        returning id into who;
     perform public.write_pin(who, pin);
     screen_token := public.new_token();
     insert into public.screens (name, token_hash, enrolled_at, enrolled_by_id, address)
@@ -217,7 +247,8 @@ begin
 end $$;
 
 -- What a lead or the owner does to somebody's account, with the own PIN: 'done', or why not. Only an owner touches owners or makes one.
-create or replace function public.manage_person(session_token text, the_try bigint, pin text, nonce bytea, the_act text, the_target int, the_name text, the_role text, the_pin text)
+create or replace function public.manage_person(session_token text, the_try bigint, pin text, nonce bytea, the_act text, the_target int,
+    the_name text, the_role text, the_pin text)
     returns text language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare s record; target record; judged int; new_id int;
 begin
@@ -235,11 +266,13 @@ begin
         perform public.keep_people_event(the_act, s.operator, null, null, s.operator);
         return 'done';
     end if;
-    if the_act in ('Added', 'RoleChanged') and (coalesce(the_role, '') not in ('operator', 'lead', 'owner') or (the_role = 'owner' and s.role <> 'owner')) then return 'notAllowed'; end if;
+    if the_act in ('Added', 'RoleChanged') and (coalesce(the_role, '') not in ('operator', 'lead', 'owner')
+        or (the_role = 'owner' and s.role <> 'owner')) then return 'notAllowed'; end if;
     if the_act in ('Added', 'Renamed') and coalesce(trim(the_name), '') = '' then return 'noName'; end if;
     if the_act in ('Added', 'PinChanged') and public.pin_is_weak(the_pin) then return 'weakPin'; end if;
     if the_act = 'Added' then
-        insert into public.operators (user_name, display_name, role) values ('p' || left(public.new_token(), 12), left(trim(the_name), 80), the_role) returning id into new_id;
+        insert into public.operators (user_name, display_name, role)
+            values ('p' || left(public.new_token(), 12), left(trim(the_name), 80), the_role) returning id into new_id;
         perform public.write_pin(new_id, the_pin);
         perform public.keep_people_event(the_act, new_id, null, the_name || ', ' || the_role, s.operator);
         return 'done';
@@ -266,11 +299,14 @@ begin
         when 'Unlocked' then delete from public.pin_delays where operator_id = the_target;
         else return 'notAllowed';
     end case;
-    perform public.keep_people_event(the_act, the_target, null, case the_act when 'Renamed' then target.display_name || ' → ' || the_name when 'RoleChanged' then target.role || ' → ' || the_role end, s.operator);
+    perform public.keep_people_event(the_act, the_target, null,
+        case the_act when 'Renamed' then target.display_name || ' → ' || the_name
+            when 'RoleChanged' then target.role || ' → ' || the_role end, s.operator);
     return 'done';
 end $$;
 
-create or replace function public.retire_screen(session_token text, the_screen int) returns text language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+create or replace function public.retire_screen(session_token text, the_screen int) returns text
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
 declare s record;
 begin
     select * into s from public.session_of(session_token);
@@ -278,7 +314,8 @@ begin
     if s.role not in ('lead', 'owner') then return 'notAllowed'; end if;
     update public.screens set retired_at = public.uncial_now() where id = the_screen and retired_at is null;
     if not found then return 'notFound'; end if;
-    update public.sessions set ended_at = public.uncial_now(), ended_by = 'screen retired' where screen_id = the_screen and ended_at is null;
+    update public.sessions set ended_at = public.uncial_now(), ended_by = 'screen retired' where screen_id = the_screen
+        and ended_at is null;
     perform public.keep_people_event('ScreenRetired', null, the_screen, null, s.operator);
     return 'done';
 end $$;

@@ -1,9 +1,10 @@
 -- One chain over the whole shop: every new link of a part's chain, and every change of a row that belongs to no part. Written at
 -- commit, one transaction after the other.
 
--- Text of a row: everything but what is null, the counters of changes and a fact's own number, which is checked against its link; of a photo its
--- hash. The number of a job is no such number: it is what the customer is given.
-create or replace function public.row_text(the_row jsonb) returns text language sql immutable set search_path = pg_catalog, public, pg_temp as $$
+-- Text of a row: everything but what is null, the counters of changes and a fact's own number, which is checked against its link; of a
+-- photo its hash. The number of a job is no such number: it is what the customer is given.
+create or replace function public.row_text(the_row jsonb) returns text
+    language sql immutable set search_path = pg_catalog, public, pg_temp as $$
     select jsonb_strip_nulls(case when the_row ? 'bytes'
         then the_row - 'bytes' || jsonb_build_object('bytes_sha256', encode(sha256(convert_to(the_row->>'bytes', 'UTF8')), 'hex'))
         else the_row - 'turn' - case when the_row ? 'vehicle' and the_row ? 'received_at' then '' else 'number' end end)::text
@@ -17,7 +18,8 @@ begin
     select c.number, c.hash into last from public.shop_chain c order by c.number desc limit 1;
     insert into public.shop_chain (number, ref_table, ref_id, op, row_hash, hash, at)
         values (coalesce(last.number, 0) + 1, the_table, the_id, the_op, the_row_hash,
-            sha256(coalesce(last.hash, ''::bytea) || convert_to(the_table || ' ' || the_id || ' ' || the_op || ' ', 'UTF8') || the_row_hash), public.uncial_now());
+            sha256(coalesce(last.hash, ''::bytea)
+                || convert_to(the_table || ' ' || the_id || ' ' || the_op || ' ', 'UTF8') || the_row_hash), public.uncial_now());
 end $$;
 
 create or replace function public.shop_link() returns trigger language plpgsql security definer
@@ -38,12 +40,14 @@ begin
 end $$;
 
 -- What was there before the chain began is taken into it once, so that it covers the whole shop. Done by the opening step.
-create or replace function public.begin_shop_chain(the_tables text[]) returns void language plpgsql set search_path = pg_catalog, public, pg_temp set timezone = 'UTC' as $$
+create or replace function public.begin_shop_chain(the_tables text[]) returns void
+    language plpgsql set search_path = pg_catalog, public, pg_temp set timezone = 'UTC' as $$
 declare t text; r record;
 begin
     if exists (select 1 from public.shop_chain) then
         -- Jobs were once taken in without their number: each is linked again with it, once.
-        for r in select to_jsonb(j) as fact, known.row_hash from public.jobs j join (select distinct on (c.ref_id) c.ref_id, c.row_hash from public.shop_chain c
+        for r in select to_jsonb(j) as fact, known.row_hash from public.jobs j
+            join (select distinct on (c.ref_id) c.ref_id, c.row_hash from public.shop_chain c
                 where c.ref_table = 'jobs' order by c.ref_id, c.number desc) known on known.ref_id = j.id::text loop
             if r.row_hash = sha256(convert_to('jobs ' || public.row_text(r.fact - 'number'), 'UTF8')) then
                 perform public.shop_add('jobs', r.fact->>'id', 'U', sha256(convert_to('jobs ' || public.row_text(r.fact), 'UTF8')));
@@ -53,7 +57,8 @@ begin
     end if;
     foreach t in array the_tables loop
         for r in execute format('select to_jsonb(f) as fact from public.%I f', t) loop
-            perform public.shop_add(t, coalesce(r.fact->>'id', r.fact->>'operator_id'), 'I', sha256(convert_to(t || ' ' || public.row_text(r.fact), 'UTF8')));
+            perform public.shop_add(t, coalesce(r.fact->>'id', r.fact->>'operator_id'), 'I',
+                sha256(convert_to(t || ' ' || public.row_text(r.fact), 'UTF8')));
         end loop;
     end loop;
     for r in select c.part_id, c.number, c.hash from public.chain c order by c.part_id, c.number loop

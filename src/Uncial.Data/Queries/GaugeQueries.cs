@@ -24,8 +24,10 @@ public static class GaugeQueries
                     select by_id, count(*) * var_pop(value_mm) as squares, count(*) - 1 as degrees from (
                         select r.*, s.kind as surface_kind from readings r join surfaces s on s.id = r.surface_id
                             left join withdrawals w on w.reading_id = r.id left join reading_flags f on f.reading_id = r.id
-                            where r.gauge_id = {gauge} and r.kind = 'Size' and w.id is null and f.id is null and r.from_file is not true order by r.id desc limit {RepeatsLookedBack}) r
-                    group by surface_id, cuts, mod(coalesce(degrees, 0), case when surface_kind = 'Rotor' then 360 else 180 end), station_mm, by_id having count(*) > 1) spot
+                            where r.gauge_id = {gauge} and r.kind = 'Size' and w.id is null and f.id is null
+                                and r.from_file is not true order by r.id desc limit {RepeatsLookedBack}) r
+                    group by surface_id, cuts, mod(coalesce(degrees, 0), case when surface_kind = 'Rotor' then 360 else 180 end),
+                        station_mm, by_id having count(*) > 1) spot
                 group by by_id
                 """
             )

@@ -116,9 +116,11 @@ public static class Logbook
         return db.Database.ExecuteSqlRawAsync(
             $"""
             select log_refresh(id) from jobs;
-            update log_lines l set outcome = o.kind, out_at = o.at from outcomes o left join outcome_withdrawals w on w.outcome_id = o.id where o.part_id = l.part_id and w.id is null;
+            update log_lines l set outcome = o.kind, out_at = o.at from outcomes o left join outcome_withdrawals w on w.outcome_id = o.id
+                where o.part_id = l.part_id and w.id is null;
             with people as ({people} union select p.id, j.received_by_id from parts p join jobs j on j.id = p.job_id)
-            update log_lines l set people = h.people from (select part_id, array_agg(by_id order by by_id) as people from people group by part_id) h where h.part_id = l.part_id;
+            update log_lines l set people = h.people from (select part_id, array_agg(by_id order by by_id) as people
+                from people group by part_id) h where h.part_id = l.part_id;
             """,
             cancel
         );

@@ -24,12 +24,17 @@ public sealed class ShopCache
     /// which is only added too.
     /// </summary>
     private const string Version = """
-        select concat_ws('|', (select string_agg(xmin::text || ctid::text, '' order by id) from shops), (select string_agg(xmin::text || ctid::text, '' order by id) from gauges),
-            (select string_agg(xmin::text || ctid::text, '' order by id) from lathes), (select string_agg(xmin::text || ctid::text, '' order by id) from adapters),
-            (select string_agg(xmin::text || ctid::text, '' order by id) from techniques), (select string_agg(xmin::text || ctid::text, '' order by id) from operators),
+        select concat_ws('|', (select string_agg(xmin::text || ctid::text, '' order by id) from shops),
+            (select string_agg(xmin::text || ctid::text, '' order by id) from gauges),
+            (select string_agg(xmin::text || ctid::text, '' order by id) from lathes),
+                (select string_agg(xmin::text || ctid::text, '' order by id) from adapters),
+            (select string_agg(xmin::text || ctid::text, '' order by id) from techniques),
+                (select string_agg(xmin::text || ctid::text, '' order by id) from operators),
             coalesce((select max(id) from zero_checks), 0), coalesce((select max(id) from rule_changes), 0)) as settings,
-            concat_ws('|', coalesce((select max(id) from passes), 0), coalesce((select max(id) from confirmations), 0), coalesce((select max(id) from insert_events), 0),
-            coalesce((select max(id) from set_up_checks), 0), coalesce((select max(id) from mounts), 0), coalesce((select max(id) from cut_stops), 0),
+            concat_ws('|', coalesce((select max(id) from passes), 0), coalesce((select max(id) from confirmations), 0),
+                coalesce((select max(id) from insert_events), 0),
+            coalesce((select max(id) from set_up_checks), 0), coalesce((select max(id) from mounts), 0),
+                coalesce((select max(id) from cut_stops), 0),
             coalesce((select max(id) from chatters), 0), coalesce((select max(id) from bins_emptied), 0)) as records
         """;
 

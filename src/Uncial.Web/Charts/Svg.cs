@@ -72,7 +72,8 @@ internal static class Polar
     }
 
     public static string Sector(double cx, double cy, double r1, double r2, double from, double to) =>
-        $"M{P(At(cx, cy, r2, from))}A{Svg.N(r2)} {Svg.N(r2)} 0 0 1 {P(At(cx, cy, r2, to))}L{P(At(cx, cy, r1, to))}A{Svg.N(r1)} {Svg.N(r1)} 0 0 0 {P(At(cx, cy, r1, from))}Z";
+        $"M{P(At(cx, cy, r2, from))}A{Svg.N(r2)} {Svg.N(r2)} 0 0 1 {P(At(cx, cy, r2, to))}L{P(At(cx, cy, r1, to))}A{Svg.N(r1)} "
+        + $"{Svg.N(r1)} 0 0 0 {P(At(cx, cy, r1, from))}Z";
 
     /// <summary>A smooth path through points.</summary>
     public static string Smooth(IReadOnlyList<(double X, double Y)> points, bool closed)
@@ -102,6 +103,7 @@ internal static class Marks
     private static readonly Dictionary<string, string> Shapes = new()
     {
         ["toread"] = "<circle class='m-line' cx='12' cy='12' r='8.5' stroke-dasharray='4.2 3.2'/>",
+        ["unsent"] = "<rect class='m-line' x='3.5' y='3.5' width='17' height='17' stroke-dasharray='4 3'/>",
         ["look"] = "<circle class='m-line' cx='12' cy='12' r='8.5' stroke-dasharray='2 3'/><path class='m-line' d='M12 6v8M12 17v2'/>",
         ["now"] = "<circle class='m-line' cx='12' cy='12' r='7.5'/><path class='m-line' d='M12 0v8M12 16v8M0 12h8M16 12h8'/>",
         ["read"] = "<circle class='m-ink' cx='12' cy='12' r='7.5'/>",
@@ -122,7 +124,8 @@ internal static class Marks
     /// <summary>A mark inside a drawing, centred on a point.</summary>
     public static Raw In(string name, double x, double y, double size, string css = "") =>
         new(
-            $"<svg x='{Svg.N(x - size / 2)}' y='{Svg.N(y - size / 2)}' width='{Svg.N(size)}' height='{Svg.N(size)}' viewBox='0 0 24 24' overflow='visible' class='{css}'>{Shapes[name]}</svg>"
+            $"<svg x='{Svg.N(x - size / 2)}' y='{Svg.N(y - size / 2)}' width='{Svg.N(size)}' height='{Svg.N(size)}' "
+                + $"viewBox='0 0 24 24' overflow='visible' class='{css}'>{Shapes[name]}</svg>"
         );
 
     /// <summary>A mark in a line of text; its word stands beside it.</summary>

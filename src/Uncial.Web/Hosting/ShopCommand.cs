@@ -74,12 +74,13 @@ internal static class ShopCommand
                         : [];
                 faults = [.. faults, .. await ShopChain.CheckAsync(db, kept, cancel)];
                 await SayAsync(faults, says);
+                var found =
+                    faults.Count == 0
+                        ? "every chain holds."
+                        : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. "
+                            + "The history was changed behind the application’s back.";
                 await says.WriteLineAsync(
-                    string.Create(
-                        CultureInfo.InvariantCulture,
-                        $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: "
-                            + $"{(faults.Count == 0 ? "every chain holds." : $"{faults.Count} {(faults.Count == 1 ? "fault" : "faults")}. The history was changed behind the application’s back.")}"
-                    )
+                    string.Create(CultureInfo.InvariantCulture, $"{parts} {(parts == 1 ? "part" : "parts")}, {links} facts: {found}")
                 );
                 return faults.Count == 0 ? 0 : 1;
             case ["export", var file]:

@@ -93,10 +93,12 @@ public static partial class Words
     {
         ArgumentNullException.ThrowIfNull(step);
         var name = SayOr("step." + step.Quantity, step.Quantity);
-        return step.Subject is not { } subject ? name
-            : char.IsAsciiDigit(subject[0]) ? Say("worked.after", name, subject)
-            : $"{name}, "
-                + $"{SayOr("side." + subject, SayOr("pass." + char.ToUpperInvariant(subject[0]) + subject[1..], subject)).ToLowerInvariant()}";
+        if (step.Subject is not { } subject)
+            return name;
+        if (char.IsAsciiDigit(subject[0]))
+            return Say("worked.after", name, subject);
+        var pass = SayOr("pass." + char.ToUpperInvariant(subject[0]) + subject[1..], subject);
+        return $"{name}, {SayOr("side." + subject, pass).ToLowerInvariant()}";
     }
 
     /// <summary>How a step is computed: its formula with the numbers in, or in words where there is none.</summary>

@@ -12,7 +12,7 @@ self.addEventListener('fetch', event => {
   const url = new URL(request.url);
   if (request.method !== 'GET' || url.origin !== location.origin) return;
   const page = request.mode === 'navigate' && /^\/(measure|confirm|cut)\//.test(url.pathname) && !url.searchParams.has('noisy');
-  const asset = /^\/(css|js|lib)\//.test(url.pathname);
+  const asset = /^\/(css|js|lib|Pages)\//.test(url.pathname);
   if (page || asset) event.respondWith(answer(request, page ? url.origin + url.pathname : request));
 });
 

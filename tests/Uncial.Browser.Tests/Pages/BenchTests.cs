@@ -61,7 +61,8 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         // Measure: bad text, a unit slip that is questioned, insisted on only by pressing again.
         screen.Go("/measure/" + tag);
         screen.Enter("21.4.1");
-        screen.Until(() => screen.Driver.FindElement(By.Name("Entry")).GetAttribute("aria-invalid") == "true", "the answer of the server"); // the echo says it before
+        // the echo says it before
+        screen.Until(() => screen.Driver.FindElement(By.Name("Entry")).GetAttribute("aria-invalid") == "true", "the answer of the server");
         screen.UntilText("one point or comma");
         Value(screen, "Entry").ShouldBe("21.4.1");
         screen.Press(Keys.Control + "a");

@@ -389,7 +389,8 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         var sent = screen.Driver.ExecuteAsyncScript(
             """
             const done = arguments[0];
-            const send = () => fetch('?handler=Keep', { method: 'POST', headers: { 'X-Outbox': '1' }, body: new FormData(document.querySelector('form[data-waits]')) }).then(r => r.status);
+            const body = () => new FormData(document.querySelector('form[data-waits]'));
+            const send = () => fetch('?handler=Keep', { method: 'POST', headers: { 'X-Outbox': '1' }, body: body() }).then(r => r.status);
             document.querySelector('[data-entry]').value = '24.36';
             Promise.all([send(), send()]).then(async () => done(await send()));
             """

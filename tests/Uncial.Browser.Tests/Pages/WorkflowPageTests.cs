@@ -68,7 +68,8 @@ public class WorkflowPageTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Press(Keys.Enter);
         Cut(screen, "Finish");
         Finish(screen);
-        Confirm(screen, "228.75", "228.76", "228.75", "228.76", "228.75", "228.76"); // the same figure twice within a second would be asked about
+        // the same figure twice within a second would be asked about
+        Confirm(screen, "228.75", "228.76", "228.75", "228.76", "228.75", "228.76");
         screen.UntilHeading("Ready to go");
         screen.Press(Keys.Enter);
         screen.Until(() => screen.Path_ == "/tag/" + drum, "the tag");

@@ -19,11 +19,15 @@ internal sealed class Screen : IDisposable
     /// The name of an element as the screen reads it; the browser's own is slow to ask for and is only asked of what was found.
     /// </summary>
     private const string Named =
-        "const name = e => (e.getAttribute('aria-label') ?? e.labels?.[0]?.innerText ?? (e.matches('a,button,summary,[role=button],[role=slider]') ? e.innerText : '') ?? '').trim();";
+        "const name = e => (e.getAttribute('aria-label') ?? e.labels?.[0]?.innerText ?? "
+        + "(e.matches('a,button,summary,[role=button],[role=slider]') ? e.innerText : '') ?? '').trim();";
 
     /// <summary>Each kind of element below its parent, by class, roles and whether it has a text; the theme besides.</summary>
     private const string Made =
-        "const of = e => e.tagName + '.' + (e.getAttribute('class') ?? '') + [...e.attributes].filter(a => /^(role|aria-|type$|hidden$|disabled$|href$|for$|alt$)/.test(a.name)).map(a => a.name) + (e.textContent.trim() ? '' : '0'); return document.documentElement.dataset.theme + [...new Set([...document.querySelectorAll('body *')].map(e => of(e.parentElement) + '>' + of(e)))].sort().join();";
+        "const of = e => e.tagName + '.' + (e.getAttribute('class') ?? '') + [...e.attributes].filter(a => "
+        + "/^(role|aria-|type$|hidden$|disabled$|href$|for$|alt$)/.test(a.name)).map(a => a.name) + (e.textContent.trim() ? '' : "
+        + "'0'); return document.documentElement.dataset.theme + [...new Set([...document.querySelectorAll('body *')].map(e => "
+        + "of(e.parentElement) + '>' + of(e)))].sort().join();";
 
     private static readonly ConcurrentDictionary<string, bool> Checked = new();
 

@@ -131,7 +131,8 @@ public class AtTheLatheTests
         PassStart.Refuses(Rotor, Pass(23.899m), true, true).ShouldBeNull();
         PassStart.Refuses(Rotor, Pass(23.95m, true), false, true).ShouldBe(StartRefusal.MeasureFirst);
         PassStart.Refuses(Rotor, Pass(23.95m, true), true, false).ShouldBeNull();
-        PassStart.Refuses(Rotor, Pass(23.8m, true), true, true).ShouldBe(StartRefusal.MeasureFirst); // the plan is made anew from the size first
+        // the plan is made anew from the size first
+        PassStart.Refuses(Rotor, Pass(23.8m, true), true, true).ShouldBe(StartRefusal.MeasureFirst);
         PassStart.Refuses(Rotor, Pass(23.599m, true), true, true).ShouldBe(StartRefusal.PastDiscard);
         PassStart.Refuses(Rotor with { Discard = null }, Pass(23.5m), true, true).ShouldBeNull();
         var drum = Rotor with { Kind = PartKind.Drum, MachineTo = Mm.Of(229), Discard = Mm.Of(230), Sides = [new(Mm.Of(0.1m))] };

@@ -147,7 +147,8 @@ public class AssessmentTests
         );
         figures.Roundness.ShouldBe(new Roundness(true, Mm.Of(0.24m), 45, Mm.Of(228.62m)));
         figures.Touch!.Value.Millimetres.ShouldBe(228.51m, 0.00001m); // and its narrow axis, that nobody read there, 0.01 wider too
-        figures.Largest!.Value.Millimetres.ShouldBe(228.75m, 0.00001m); // 0.01 wider at the open edge, so 0.01 wider across its largest axis
+        // 0.01 wider at the open edge, so 0.01 wider across its largest axis
+        figures.Largest!.Value.Millimetres.ShouldBe(228.75m, 0.00001m);
     }
 
     [Theory]

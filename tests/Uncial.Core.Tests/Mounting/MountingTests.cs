@@ -140,7 +140,8 @@ public class MountingTests
         plan.Ways.Select(w => (w.Way, w.Centring, w.Seat.Millimetres))
             .ShouldBe([(MountWay.ChuckAndPlate, "Chuck A", 140m), (MountWay.ConeAndCups, "Cone 2", 130m)]);
         var cups = plan.Ways[1];
-        cups.Why.ShouldContain(n => n is Note.LargestCup && n.Subject == "Cup 130"); // the odd cup of 150 has no fellow, and 160 is past the face
+        // the odd cup of 150 has no fellow, and 160 is past the face
+        cups.Why.ShouldContain(n => n is Note.LargestCup && n.Subject == "Cup 130");
         // Hat 48 deep: cup and spacer keep its rim off the shoulder, and the nut comes onto its thread.
         cups.Stack.Where(p => p.Role == PieceRole.InnerSpacer).Select(p => p.Name).ShouldBe(["Spacer 40"]);
         For(Shape with { Hole = Mm.Of(76) }, board: [.. Board.Where(a => a.Kind != AdapterKind.Plate)])

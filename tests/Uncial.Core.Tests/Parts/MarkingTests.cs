@@ -13,9 +13,9 @@ public class MarkingTests
             ?? string.Join(
                 "; ",
                 marking!.Limits.Select(l =>
-                    FormattableString.Invariant(
-                        $"{l.Kind} {l.Value.In(l.Unit):0.####} {LengthText.Name(l.Unit)}{(l.KindIsGuessed ? " kind?" : "")}{(l.UnitIsGuessed ? " unit?" : "")}"
-                    )
+                    FormattableString.Invariant($"{l.Kind} {l.Value.In(l.Unit):0.####} {LengthText.Name(l.Unit)}")
+                    + (l.KindIsGuessed ? " kind?" : "")
+                    + (l.UnitIsGuessed ? " unit?" : "")
                 )
             ) + (marking.NotUnderstood.Count > 0 ? " not " + string.Join(',', marking.NotUnderstood) : "");
     }

@@ -77,7 +77,8 @@ public class RemedyTests
             Discard = Mm.Of(229.6m),
             Sides = [new(Mm.Of(0.1m), Mm.Of(0.05m))],
         };
-        (PassPlanner.Plan(drum).Scuff!.Allowed, PassPlanner.Plan(drum).Scuff!.GrooveStays).ShouldBe((false, Mm.Of(0.10m))); // twice the radial depth
+        // twice the radial depth
+        (PassPlanner.Plan(drum).Scuff!.Allowed, PassPlanner.Plan(drum).Scuff!.GrooveStays).ShouldBe((false, Mm.Of(0.10m)));
     }
 
     [Fact]
@@ -180,7 +181,8 @@ public class RemedyTests
         DialCheck.Compare(Mm.Of(0.20m), Mm.Of(0.40m), Mm.Of(0.02m)).ShouldBe(DialAgreement.TwiceTheMetal);
         DialCheck.Compare(Mm.Of(0.20m), Mm.Of(0.10m), Mm.Of(0.02m)).ShouldBe(DialAgreement.HalfTheMetal);
         DialCheck.Compare(Mm.Of(0.20m), Mm.Of(0.26m), Mm.Of(0.02m)).ShouldBe(DialAgreement.Drifts);
-        DialCheck.Compare(Mm.Of(0.02m), Mm.Of(0.04m), Mm.Of(0.02m)).ShouldBe(DialAgreement.Agrees); // within what reading and setting may be wrong by
+        // within what reading and setting may be wrong by
+        DialCheck.Compare(Mm.Of(0.02m), Mm.Of(0.04m), Mm.Of(0.02m)).ShouldBe(DialAgreement.Agrees);
     }
 
     [Fact]

@@ -27,7 +27,8 @@ public class CertificateTests
         var byBook = ShapeCheck.Of(PartKind.Rotor, measured with { Taper = null }, Of(0.015m), Of(0.05m), Rules);
         State(byBook, ShapeQuantity.Variation).ShouldBe(ShapeState.Over);
         State(byBook, ShapeQuantity.RunoutOuter).ShouldBe(ShapeState.Within);
-        State(ShapeCheck.Of(PartKind.Rotor, measured, Of(0.020m), null, Rules), ShapeQuantity.Variation).ShouldBe(ShapeState.Within); // equal is not over
+        // equal is not over
+        State(ShapeCheck.Of(PartKind.Rotor, measured, Of(0.020m), null, Rules), ShapeQuantity.Variation).ShouldBe(ShapeState.Within);
         // Two axes prove no roundness, but what they show over the limit is over.
         State(ShapeCheck.Of(PartKind.Drum, new(Of(0.02m), true, null), null, null, Rules), ShapeQuantity.OutOfRound)
             .ShouldBe(ShapeState.AtLeast);
@@ -51,7 +52,8 @@ public class CertificateTests
             .Of(wavy, Pair(24.6m), DialAgreement.Drifts, true)
             .ShouldBe([Objection.Shape, Objection.Axle, Objection.Dial, Objection.CoarserGauge]);
         Objections.Of(fine, null, DialAgreement.HalfTheMetal, false).ShouldBe([Objection.Dial]);
-        Objections.Of(fine, PairCheck.Of(new(Of(24), true), new(null, false), Rules), null, false).ShouldBeEmpty(); // the other side is shown, not judged
+        // the other side is shown, not judged
+        Objections.Of(fine, PairCheck.Of(new(Of(24), true), new(null, false), Rules), null, false).ShouldBeEmpty();
     }
 
     [Theory]

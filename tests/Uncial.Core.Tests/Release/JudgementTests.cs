@@ -177,9 +177,12 @@ public class JudgementTests
                 j => j.Notes.ShouldContain(n => n is Note.RepeatsDisagree),
                 j => j.Worst.ShouldBe(Mm.Of(23.55m))
             );
-        Judge(near with { Readings = Mm.Around([.. Enumerable.Repeat(23.56m, 8)]) }).Decision.ShouldBe(Decision.Release); // 0.16 to machine-to: far enough
-        Judge(near with { Readings = Mm.Around([.. Enumerable.Repeat(23.2m, 8)]) }).Decision.ShouldBe(Decision.LeadOnly); // far from both limits
-        Judge(near with { Readings = Mm.Around([.. Enumerable.Repeat(23.1m, 8)]) }).Decision.ShouldBe(Decision.MeasureAgain); // near discard
+        // 0.16 to machine-to: far enough
+        Judge(near with { Readings = Mm.Around([.. Enumerable.Repeat(23.56m, 8)]) }).Decision.ShouldBe(Decision.Release);
+        // far from both limits
+        Judge(near with { Readings = Mm.Around([.. Enumerable.Repeat(23.2m, 8)]) }).Decision.ShouldBe(Decision.LeadOnly);
+        // near discard
+        Judge(near with { Readings = Mm.Around([.. Enumerable.Repeat(23.1m, 8)]) }).Decision.ShouldBe(Decision.MeasureAgain);
         Judge(near with { Readings = Mm.Around([.. Enumerable.Repeat(22.9m, 8)]) }).Decision.ShouldBe(Decision.Never);
     }
 

@@ -56,7 +56,8 @@ public class EarlierVersionTests
         await db
             .Database.SqlQueryRaw<string>(
                 """
-                select concat_ws(' ', table_name, column_name, data_type, character_maximum_length, is_nullable, is_identity, column_default) as "Value"
+                select concat_ws(' ', table_name, column_name, data_type, character_maximum_length, is_nullable, is_identity,
+                    column_default) as "Value"
                 from information_schema.columns where table_schema = 'public' order by 1
                 """
             )

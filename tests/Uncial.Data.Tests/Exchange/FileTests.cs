@@ -268,7 +268,8 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Wrong(With("readings", "\"insisted\": false", "\"insisted\": \"perhaps\""))).ShouldContain(f =>
             f.Path == $"line {line}" && f.What.StartsWith("readings", StringComparison.Ordinal)
         );
-        (await Wrong(With("readings", "\"by_id\": ", "\"by_id\": 99"))).ShouldContain(f => f.Path == $"line {line}"); // nobody of that number
+        // nobody of that number
+        (await Wrong(With("readings", "\"by_id\": ", "\"by_id\": 99"))).ShouldContain(f => f.Path == $"line {line}");
         (await Wrong(With("readings", "\"insisted\"", "\"insistent\""))).Count.ShouldBe(2); // one that is not known, one that is missing
         (await Wrong(With("readings", "\"cuts\": 0", "\"cuts\": 1"))).ShouldContain(f =>
             f.What.Contains("is not what was stated", StringComparison.Ordinal)

@@ -305,7 +305,8 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
         (await person.GetAsync("/check")).Text.ShouldNotContain("behind the newest record");
         await using var db = own.Db();
         await db.Database.ExecuteSqlRawAsync(
-            "create or replace function uncial_now() returns timestamptz language sql volatile set search_path = pg_catalog, public, pg_temp as 'select clock_timestamp() - interval ''1 hour'''",
+            "create or replace function uncial_now() returns timestamptz language sql volatile set search_path = pg_catalog, "
+                + "public, pg_temp as 'select clock_timestamp() - interval ''1 hour'''",
             Cancel
         );
         await watch.LookAsync(Cancel);

@@ -34,7 +34,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         do $$ declare p int; l record; begin
             select part_id into p from chain where fact_table = 'readings' order by part_id desc limit 1;
             for l in select * from chain where part_id = p order by number desc limit 2 loop
-                execute format('delete from %I where id = %s', l.fact_table, l.fact_id); delete from chain where part_id = p and number = l.number;
+                execute format('delete from %I where id = %s', l.fact_table, l.fact_id); delete from chain where part_id = p
+                    and number = l.number;
             end loop;
             update fact_counters set last = (select max(number) from chain where part_id = p) where part_id = p;
         end $$
@@ -44,7 +45,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
     private const string HashedAnew = """
         update readings set value_mm = value_mm + 0.5 where id = (select min(id) from readings);
         do $$ declare l record; before bytea := ''; fact jsonb; begin set local timezone = 'UTC';
-            for l in select * from chain where part_id = (select part_id from surfaces where id = (select surface_id from readings where id = (select min(id) from readings))) order by number loop
+            for l in select * from chain where part_id = (select part_id from surfaces
+                where id = (select surface_id from readings where id = (select min(id) from readings))) order by number loop
                 execute format('select to_jsonb(f) from %I f where id = %s', l.fact_table, l.fact_id) into fact;
                 before := sha256(before || convert_to(l.fact_table || ' ' || fact_text(l.fact_table, fact), 'UTF8'));
                 update chain set hash = before where part_id = l.part_id and number = l.number;
@@ -55,9 +57,12 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
     private const string PartGone = """
         create temporary table gone on commit drop as select id from parts order by id desc limit 1;
         create temporary table faces on commit drop as select id from surfaces where part_id in (select id from gone);
-        delete from readings where surface_id in (select id from faces); delete from limit_entries where surface_id in (select id from faces); delete from plans where surface_id in (select id from faces);
-        delete from confirmations where surface_id in (select id from faces); delete from outcomes where part_id in (select id from gone); delete from chain where part_id in (select id from gone);
-        delete from surfaces where id in (select id from faces); delete from log_lines where part_id in (select id from gone); delete from fact_counters where part_id in (select id from gone); delete from parts where id in (select id from gone)
+        delete from readings where surface_id in (select id from faces); delete from limit_entries
+            where surface_id in (select id from faces); delete from plans where surface_id in (select id from faces);
+        delete from confirmations where surface_id in (select id from faces); delete from outcomes
+            where part_id in (select id from gone); delete from chain where part_id in (select id from gone);
+        delete from surfaces where id in (select id from faces); delete from log_lines where part_id in (select id from gone); delete
+            from fact_counters where part_id in (select id from gone); delete from parts where id in (select id from gone)
         """;
 
     public static TheoryData<string, string> Tamperings =>
@@ -130,7 +135,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
                     missed.Add(sql);
                 tries++;
             }
-            catch (PostgresException e) when (e.SqlState.StartsWith("23", StringComparison.Ordinal)) { } // a constraint refuses it: not counted
+            // a constraint refuses it: not counted
+            catch (PostgresException e) when (e.SqlState.StartsWith("23", StringComparison.Ordinal)) { }
         }
         missed.ShouldBeEmpty();
         tries.ShouldBe(count);
@@ -143,7 +149,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
         // As an earlier version left it: the last link is of the row without its number.
         await db.Database.ExecuteSqlRawAsync(
-            "set timezone = 'UTC'; select shop_add('jobs', j.id::text, 'U', sha256(convert_to('jobs ' || row_text(to_jsonb(j) - 'number'), 'UTF8'))) from jobs j limit 1",
+            "set timezone = 'UTC'; select shop_add('jobs', j.id::text, 'U', "
+                + "sha256(convert_to('jobs ' || row_text(to_jsonb(j) - 'number'), 'UTF8'))) from jobs j limit 1",
             Cancel
         );
         (await ShopChain.CheckAsync(db, [], Cancel)).ShouldNotBeEmpty();
@@ -162,7 +169,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         ChainHead.Read(head.ToString()).ShouldBe(head);
         const string all = """
             update jobs set vehicle = 'Another van' where id = (select min(id) from jobs); truncate shop_chain;
-            select begin_shop_chain(array['zero_checks','insert_events','bins_emptied','photos','people_events','rule_changes','shops','jobs','gauges','lathes','adapters','techniques','book','operators','pins','screens','parts','surfaces'])
+            select begin_shop_chain(array['zero_checks','insert_events','bins_emptied','photos','people_events','rule_changes','shops',
+                'jobs','gauges','lathes','adapters','techniques','book','operators','pins','screens','parts','surfaces'])
             """;
         (await Tampered(all)).ShouldBeEmpty(); // by itself it cannot be told
         (await Tampered(all, [head])).ShouldNotBeEmpty();

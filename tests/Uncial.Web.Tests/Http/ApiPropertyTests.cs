@@ -265,7 +265,8 @@ public class ApiPropertyTests(RunningShop shop) : IClassFixture<RunningShop>
                                 a.GetProperty("notes").ValueKind == JsonValueKind.Array && drop != 2 ? mm.Item3 : 0.025m
                             );
                             D(a, "leftOnVehicleMm").ShouldBe(drum ? s / 2 : s, Rounding);
-                            D(a, "costMm").ShouldBeInRange(-Math.Min(s, p) - Rounding, s + Rounding); // a vector is never longer than its parts together
+                            // a vector is never longer than its parts together
+                            D(a, "costMm").ShouldBeInRange(-Math.Min(s, p) - Rounding, s + Rounding);
                             D(a, "costNowMm").ShouldBeInRange(-Math.Min(s, p) - Rounding, s + Rounding);
                             D(a, "setUpShare").ShouldBeInRange(0, 1);
                             if (s < tolerance - Rounding)

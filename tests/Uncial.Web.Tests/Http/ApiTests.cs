@@ -9,28 +9,37 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
 {
     private const string Rotor = """
         {"limits":{"nominalMm":26.0,"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,"touchRadiusMm":120,
-        "readings":[{"clockDeg":0,"radiusMm":120,"thicknessMm":24.31},{"clockDeg":45,"radiusMm":120,"thicknessMm":24.33},{"clockDeg":90,"radiusMm":120,"thicknessMm":24.36},{"clockDeg":135,"radiusMm":120,"thicknessMm":24.38},
-        {"clockDeg":180,"radiusMm":120,"thicknessMm":24.37},{"clockDeg":225,"radiusMm":120,"thicknessMm":24.35},{"clockDeg":270,"radiusMm":120,"thicknessMm":24.32},{"clockDeg":315,"radiusMm":120,"thicknessMm":24.30}],
+        "readings":[{"clockDeg":0,"radiusMm":120,"thicknessMm":24.31},{"clockDeg":45,"radiusMm":120,"thicknessMm":24.33},
+        {"clockDeg":90,"radiusMm":120,"thicknessMm":24.36},{"clockDeg":135,"radiusMm":120,"thicknessMm":24.38},
+        {"clockDeg":180,"radiusMm":120,"thicknessMm":24.37},{"clockDeg":225,"radiusMm":120,"thicknessMm":24.35},
+        {"clockDeg":270,"radiusMm":120,"thicknessMm":24.32},{"clockDeg":315,"radiusMm":120,"thicknessMm":24.30}],
         "faces":{"outer":{"runoutMm":0.09,"grooveMm":0.05,"reliefMm":0},"inner":{"runoutMm":0.05,"grooveMm":0.02}}}
         """;
 
     private const string Plan = """
-        {"kind":"rotor","touchMm":24.41,"touchBoundMm":24.374,"leastMm":24.30,"machineToMm":23.4,"discardMm":23.0,"uncertaintyMm":0.006,"needMm":{"outer":0.14,"inner":0.07},
+        {"kind":"rotor","touchMm":24.41,"touchBoundMm":24.374,"leastMm":24.30,"machineToMm":23.4,"discardMm":23.0,
+        "uncertaintyMm":0.006,"needMm":{"outer":0.14,"inner":0.07},
         "dial":{"divisionMm":0.01,"counts":"depth","allowanceMm":0,"confirmed":true},"twinCutter":true,"defaultTechnique":"working",
-        "techniques":["working",{"key":"ours","roughMinMm":0.02,"roughMaxMm":0.08,"finishMinMm":0.02,"finishMaxMm":0.08,"minRough":0,"maxRough":9}]}
+        "techniques":["working",{"key":"ours","roughMinMm":0.02,"roughMaxMm":0.08,"finishMinMm":0.02,"finishMaxMm":0.08,
+        "minRough":0,"maxRough":9}]}
         """;
 
     private const string Drum = """
-        {"limits":{"nominalMm":228.6,"machineToMm":229.6,"discardMm":230.1},"uncertaintyMm":0.01,"eccentricityMm":0,"grooveMm":0.05,"touchDepthMm":10,
-        "readings":[{"axisDeg":0,"depthMm":10,"diameterMm":228.62},{"axisDeg":45,"depthMm":10,"diameterMm":228.74},{"axisDeg":90,"depthMm":10,"diameterMm":228.62},{"axisDeg":0,"depthMm":40,"diameterMm":228.60}]}
+        {"limits":{"nominalMm":228.6,"machineToMm":229.6,"discardMm":230.1},"uncertaintyMm":0.01,"eccentricityMm":0,"grooveMm":0.05,
+        "touchDepthMm":10,
+        "readings":[{"axisDeg":0,"depthMm":10,"diameterMm":228.62},{"axisDeg":45,"depthMm":10,"diameterMm":228.74},
+        {"axisDeg":90,"depthMm":10,"diameterMm":228.62},{"axisDeg":0,"depthMm":40,"diameterMm":228.60}]}
         """;
 
-    private const string SetUp =
-        """{"kind":"drum","turnedDeg":180,"toleranceMm":0.025,"divisionMm":0.01,"first":{"clockDeg":40,"arcDeg":170,"depthMm":0.02},"second":{"clockDeg":70,"arcDeg":190,"depthMm":0.03}}""";
+    private const string SetUp = """
+        {"kind":"drum","turnedDeg":180,"toleranceMm":0.025,"divisionMm":0.01,"first":{"clockDeg":40,"arcDeg":170,"depthMm":0.02},
+        "second":{"clockDeg":70,"arcDeg":190,"depthMm":0.03}}
+        """;
 
     private const string Finished = """
         {"kind":"drum","limits":{"machineToMm":229.6,"discardMm":230.1},"uncertaintyMm":0.02,"grooveLeftMm":0.01,"boredHere":true,
-        "readings":[{"axisDeg":0,"depthMm":10,"diameterMm":229.1},{"axisDeg":90,"depthMm":10,"diameterMm":229.12},{"axisDeg":45,"depthMm":10,"diameterMm":229.11}]}
+        "readings":[{"axisDeg":0,"depthMm":10,"diameterMm":229.1},{"axisDeg":90,"depthMm":10,"diameterMm":229.12},
+        {"axisDeg":45,"depthMm":10,"diameterMm":229.11}]}
         """;
 
     private async Task<(HttpStatusCode Status, JsonElement Body)> Post(string path, string json)
@@ -85,7 +94,12 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         var drum = await Good(
             "assess/drum",
-            """{"limits":{"nominalMm":228.6,"discardMm":230.1},"uncertaintyMm":0.01,"eccentricityMm":0,"grooveMm":0.05,"touchDepthMm":10,"readings":[{"axisDeg":0,"depthMm":10,"diameterMm":228.62},{"axisDeg":45,"depthMm":10,"diameterMm":228.74},{"axisDeg":90,"depthMm":10,"diameterMm":228.62},{"axisDeg":315,"depthMm":10,"diameterMm":228.50}]}"""
+            """
+            {"limits":{"nominalMm":228.6,"discardMm":230.1},"uncertaintyMm":0.01,"eccentricityMm":0,"grooveMm":0.05,
+            "touchDepthMm":10,"readings":[{"axisDeg":0,"depthMm":10,"diameterMm":228.62},
+            {"axisDeg":45,"depthMm":10,"diameterMm":228.74},{"axisDeg":90,"depthMm":10,"diameterMm":228.62},
+            {"axisDeg":315,"depthMm":10,"diameterMm":228.50}]}
+            """
         );
         drum.GetProperty("roundness").GetRawText().ShouldBe("""{"proven":true,"outOfRoundMm":0.24,"largestAxisDeg":45,"meanMm":228.62}""");
         (
@@ -106,7 +120,10 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
 
         var setUp = await Good(
             "setup-check",
-            """{"kind":"rotor","turnedDeg":180,"toleranceMm":0.025,"divisionMm":0.01,"first":{"clockDeg":40,"runoutMm":0.07},"second":{"clockDeg":70,"runoutMm":0.05}}"""
+            """
+            {"kind":"rotor","turnedDeg":180,"toleranceMm":0.025,"divisionMm":0.01,"first":{"clockDeg":40,"runoutMm":0.07},
+            "second":{"clockDeg":70,"runoutMm":0.05}}
+            """
         );
         setUp.GetProperty("part").GetProperty("mm").GetDecimal().ShouldBe(0.0580m, 0.00005m);
         setUp.GetProperty("part").GetProperty("clockDeg").GetDecimal().ShouldBe(52.4m, 0.05m);
@@ -117,7 +134,11 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
 
         var judged = await Good(
             "judge",
-            """{"kind":"rotor","limits":{"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,"grooveLeftMm":0,"reliefMm":0,"turnedBright":false,"readings":[{"clockDeg":0,"thicknessMm":23.41},{"clockDeg":120,"thicknessMm":23.42},{"clockDeg":240,"thicknessMm":23.43}]}"""
+            """
+            {"kind":"rotor","limits":{"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,"grooveLeftMm":0,"reliefMm":0,
+            "turnedBright":false,"readings":[{"clockDeg":0,"thicknessMm":23.41},{"clockDeg":120,"thicknessMm":23.42},
+            {"clockDeg":240,"thicknessMm":23.43}]}
+            """
         );
         (
             judged.GetProperty("decision").GetString(),
@@ -164,15 +185,18 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
                     path,
                     "{"
                         + extra
-                        + """ "limits":{"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,"readings":[{"clockDeg":0,"thicknessMm":24}]}"""
+                        + """ "limits":{"machineToMm":23.4,"discardMm":23.0},"uncertaintyMm":0.006,"""
+                        + """ "readings":[{"clockDeg":0,"thicknessMm":24}]}"""
                 )
             )
                 .GetProperty("discardVerdict")
                 .GetString()
                 .ShouldBe("notEnough");
         // Three axes within a quarter turn leave an oval unsure: 0.015 inside is too close for both.
-        const string drum =
-            """ "limits":{"machineToMm":229.015,"discardMm":229.015},"uncertaintyMm":0.01,"readings":[{"axisDeg":0,"diameterMm":228.95},{"axisDeg":30,"diameterMm":229.0},{"axisDeg":60,"diameterMm":228.95},{"axisDeg":90,"diameterMm":228.85}]}""";
+        const string drum = """
+            "limits":{"machineToMm":229.015,"discardMm":229.015},"uncertaintyMm":0.01,"readings":[{"axisDeg":0,"diameterMm":228.95},
+            {"axisDeg":30,"diameterMm":229.0},{"axisDeg":60,"diameterMm":228.95},{"axisDeg":90,"diameterMm":228.85}]}
+            """;
         (await Good("assess/drum", "{" + drum)).GetProperty("discardVerdict").GetString().ShouldBe("tooClose");
         (await Good("judge", """{"kind":"drum",""" + drum)).GetProperty("discardVerdict").GetString().ShouldBe("tooClose");
     }
@@ -180,7 +204,10 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
     [Theory]
     [InlineData(
         "assess/rotor",
-        """{"limits":{"discardMm":23},"uncertaintyMm":0.01,"readings":[{"clockDeg":0,"thicknessMm":24},{"clockDeg":90,"thicknessMm":24},{"clockDeg":180,"thicknessMm":-1}]}""",
+        """
+            {"limits":{"discardMm":23},"uncertaintyMm":0.01,"readings":[{"clockDeg":0,"thicknessMm":24},
+            {"clockDeg":90,"thicknessMm":24},{"clockDeg":180,"thicknessMm":-1}]}
+            """,
         "readings[2].thicknessMm"
     )]
     [InlineData("assess/rotor", """{"limits":{"discardMm":23},"uncertaintyMm":0.01,"colour":"red","readings":[]}""", "colour")]
@@ -198,17 +225,26 @@ public class ApiTests(RunningShop shop) : IClassFixture<RunningShop>
     [InlineData("assess/drum", """{"uncertaintyMm":0,"limits":{"discardMm":230}}""", "readings")]
     [InlineData(
         "passes/plan",
-        """{"kind":"rotor","touchMm":24.41,"touchBoundMm":30,"machineToMm":23.4,"uncertaintyMm":0.006,"needMm":{"outer":0.1,"inner":0.1},"dial":{"divisionMm":0.01}}""",
+        """
+            {"kind":"rotor","touchMm":24.41,"touchBoundMm":30,"machineToMm":23.4,"uncertaintyMm":0.006,"needMm":{"outer":0.1,
+            "inner":0.1},"dial":{"divisionMm":0.01}}
+            """,
         "touchBoundMm"
     )]
     [InlineData(
         "passes/plan",
-        """{"kind":"drum","touchMm":228.5,"touchBoundMm":228.4,"machineToMm":229.4,"uncertaintyMm":0.006,"needMm":{"bore":0.1},"dial":{"divisionMm":0.01}}""",
+        """
+            {"kind":"drum","touchMm":228.5,"touchBoundMm":228.4,"machineToMm":229.4,"uncertaintyMm":0.006,"needMm":{"bore":0.1},
+            "dial":{"divisionMm":0.01}}
+            """,
         "touchBoundMm"
     )]
     [InlineData(
         "passes/plan",
-        """{"kind":"rotor","touchMm":24.41,"touchBoundMm":24.374,"leastMm":24.39,"machineToMm":23.4,"uncertaintyMm":0.006,"needMm":{"outer":0.1,"inner":0.1},"dial":{"divisionMm":0.01}}""",
+        """
+            {"kind":"rotor","touchMm":24.41,"touchBoundMm":24.374,"leastMm":24.39,"machineToMm":23.4,"uncertaintyMm":0.006,
+            "needMm":{"outer":0.1,"inner":0.1},"dial":{"divisionMm":0.01}}
+            """,
         "leastMm"
     )]
     [InlineData(

@@ -45,7 +45,9 @@ public static class MeasureCommands
             );
     }
 
-    /// <summary>Keeps a size that was read at a measuring point. Whatever was added to the surface meanwhile does not stand against it.</summary>
+    /// <summary>
+    /// Keeps a size that was read at a measuring point. Whatever was added to the surface meanwhile does not stand against it.
+    /// </summary>
     /// <param name="action">The action.</param>
     /// <param name="place">The measuring point.</param>
     /// <param name="typed">The size as typed.</param>

@@ -112,7 +112,10 @@ public sealed class PinDesk(UncialDb db)
         var name = purpose.ToString();
         return await db
             .Database.SqlQuery<long?>(
-                $"select give_signature({token}, {attempt.Try}, {attempt.Pin}, {attempt.Nonce}, {part}, {name}, {subject}, {reason}) as \"Value\""
+                $"""
+                select give_signature({token}, {attempt.Try}, {attempt.Pin}, {attempt.Nonce}, {part}, {name}, {subject}, {reason})
+                    as "Value"
+                """
             )
             .SingleAsync(cancel);
     }
@@ -164,7 +167,10 @@ public sealed class PinDesk(UncialDb db)
         var (what, nonce) = (act.ToString(), attempt?.Nonce ?? []);
         var result = await db
             .Database.SqlQuery<string>(
-                $"select manage_person({token}, {attempt?.Try}, {attempt?.Pin}, {nonce}, {what}, {target}, {name}, {role}, {newPin}) as \"Value\""
+                $"""
+                select manage_person({token}, {attempt?.Try}, {attempt?.Pin}, {nonce}, {what}, {target}, {name}, {role}, {newPin})
+                    as "Value"
+                """
             )
             .SingleAsync(cancel);
         return Enum.Parse<PeopleResult>(result, ignoreCase: true);

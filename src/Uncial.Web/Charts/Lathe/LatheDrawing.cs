@@ -63,7 +63,8 @@ internal static class LatheDrawing
         var pointer = on / perTurn * 12;
         svg.Add(
             $"<path ",
-            $"d='M{Polar.P(Polar.At(cx, Cy, R + 2, pointer))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer - 0.22))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer + 0.22))}Z' ",
+            $"d='M{Polar.P(Polar.At(cx, Cy, R + 2, pointer))}L{Polar.P(Polar.At(cx, Cy, R + 22, pointer - 0.22))}L",
+            $"{Polar.P(Polar.At(cx, Cy, R + 22, pointer + 0.22))}Z' ",
             $"fill='var(--ink)'/>"
         );
         // Where a read-out says that the dial stands now; placed and shown by what the server sends.
@@ -72,9 +73,10 @@ internal static class LatheDrawing
             $"fill='var(--brass)' stroke='var(--ink)' stroke-width='1.5'/></g>"
         );
         var text = DialText.Of(dial, setting);
+        var unit = LengthText.Name(dial.Unit);
         svg.Add(
             $"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>",
-            $"{(dial.CountsDiameter ? $"{LengthText.Name(dial.Unit)} of diameter" : Words.Say("draw.turnedIn") + LengthText.Name(dial.Unit))}</text>",
+            $"{(dial.CountsDiameter ? $"{unit} of diameter" : Words.Say("draw.turnedIn") + unit)}</text>",
             $"<text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' ",
             $"font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text ",
             $"class='in-brass' data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700'>",

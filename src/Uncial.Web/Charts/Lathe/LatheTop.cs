@@ -12,9 +12,10 @@ internal static class LatheTop
         var svg = new Svg();
         var rotor = kind == PartKind.Rotor;
         var lever = rotor ? lathe.RotorLever : lathe.DrumLever;
+        var locks = lathe.Locks.Select((l, i) => $"{i + 1} {l.Name} {((rotor ? l.TightForRotor : l.TightForDrum) ? "tight" : "free")}");
         svg.Add(
             $"<svg class='lathe-top' viewBox='0 0 330 252' role='img' aria-label='{lathe.Name} from above; feeds {lever}; ",
-            $"{string.Join(", ", lathe.Locks.Select((l, i) => $"{i + 1} {l.Name} {((rotor ? l.TightForRotor : l.TightForDrum) ? "tight" : "free")}"))}'>"
+            $"{string.Join(", ", locks)}'>"
         );
         var spots =
             lathe.Kind == LatheKind.Grinder ? Grinder(svg)

@@ -23,18 +23,18 @@ internal static class FindingDrawing
             FindingKind.Crack => "<path class='f-iron' d='M2 6h44v22H2Z'/><path class='f-dark' d='M25 6l-3 7 4 3-5 6 2 6'/>",
             FindingKind.NoTurn =>
                 "<path class='f-iron' d='M2 12h44v16H2Z'/><path class='f-coat' d='M2 9h44'/><path class='f-dark' d='M8 30L40 4'/>",
-            FindingKind.HardSpot =>
-                "<path class='f-iron' d='M2 8h44v20H2Z'/><ellipse class='f-spot' cx='16' cy='13' rx='8' ry='4'/><ellipse class='f-spot' cx='34' cy='12' rx='6' ry='3'/>",
+            FindingKind.HardSpot => "<path class='f-iron' d='M2 8h44v20H2Z'/><ellipse class='f-spot' cx='16' cy='13' rx='8' ry='4'/>"
+                + "<ellipse class='f-spot' cx='34' cy='12' rx='6' ry='3'/>",
             FindingKind.Groove => "<path class='f-iron' d='M2 8h12l3 9 4-9h5l3 13 4-13h13v20H2Z'/>",
             FindingKind.Ridge => "<path class='f-iron' d='M2 3q6-2 9 0l1 8h34v17H2Z'/>",
-            FindingKind.Pitting =>
-                "<path class='f-iron' d='M2 8h7l2 3 3-3h6l1 2 2-2h7l3 4 2-4h4l1 2 1-2h5v20H2Z'/><path class='f-dark' d='M12 16h1M22 19h1M33 15h1M40 21h1' stroke-linecap='round'/>",
-            FindingKind.Glaze =>
-                "<path class='f-iron' d='M2 8h44v20H2Z'/><path class='f-shine' d='M6 8h36'/><path class='f-line' d='M10 14l5-4M22 14l5-4M34 14l5-4'/>",
+            FindingKind.Pitting => "<path class='f-iron' d='M2 8h7l2 3 3-3h6l1 2 2-2h7l3 4 2-4h4l1 2 1-2h5v20H2Z'/>"
+                + "<path class='f-dark' d='M12 16h1M22 19h1M33 15h1M40 21h1' stroke-linecap='round'/>",
+            FindingKind.Glaze => "<path class='f-iron' d='M2 8h44v20H2Z'/><path class='f-shine' d='M6 8h36'/>"
+                + "<path class='f-line' d='M10 14l5-4M22 14l5-4M34 14l5-4'/>",
             FindingKind.Waves => "<path class='f-iron' d='M2 9q7 9 13 2t13 1 9-2 9-3v21H2Z'/>",
             FindingKind.Fins => "<path class='f-iron' d='M2 3h44v6H2ZM2 23h44v6H2ZM6 9h4v14H6ZM22 9h4v5h-4ZM22 19h4v4h-4ZM38 9h4v14h-4Z'/>",
-            FindingKind.Races =>
-                "<circle class='f-iron' cx='24' cy='16' r='13'/><circle class='f-void' cx='24' cy='16' r='7'/><path class='f-dark' d='M15 9l2 1M33 12l2-1M14 21l2-1' stroke-linecap='round'/>",
+            FindingKind.Races => "<circle class='f-iron' cx='24' cy='16' r='13'/><circle class='f-void' cx='24' cy='16' r='7'/>"
+                + "<path class='f-dark' d='M15 9l2 1M33 12l2-1M14 21l2-1' stroke-linecap='round'/>",
             _ => "<path class='f-iron' d='M2 10h44v18H2Z'/>",
         };
         return new HtmlString($"<svg class='finding' viewBox='0 0 48 32' aria-hidden='true'>{inside}</svg>");

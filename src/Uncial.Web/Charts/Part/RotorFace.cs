@@ -17,7 +17,8 @@ internal sealed record DrawnPlace(decimal Degrees, int Depth, string? Figure, st
 
     public Raw Data =>
         new(
-            $"data-place='{Value}' data-name='{System.Net.WebUtility.HtmlEncode(Name)}' data-station='{System.Net.WebUtility.HtmlEncode(Station)}' data-state='{State}'"
+            $"data-place='{Value}' data-name='{System.Net.WebUtility.HtmlEncode(Name)}' "
+                + $"data-station='{System.Net.WebUtility.HtmlEncode(Station)}' data-state='{State}'"
         );
 }
 

@@ -68,10 +68,10 @@ internal static class BarChart
         var most = Math.Max(1, columns.Select(c => c.Layers.Sum()).DefaultIfEmpty(1).Max());
         var step = (Width - left * 2) / Math.Max(6, columns.Count);
         var svg = new Svg();
-        svg.Add(
-            $"<svg class='bars' viewBox='0 0 {Width} 206' role='img' aria-label='{name}: ",
-            $"{string.Join("; ", columns.Select(c => c.Label + " " + string.Join(", ", layers.Zip(c.Layers).Where(l => l.Second > 0).Select(l => $"{l.First.Name} {l.Second}"))))}'>"
+        var heights = columns.Select(c =>
+            c.Label + " " + string.Join(", ", layers.Zip(c.Layers).Where(l => l.Second > 0).Select(l => $"{l.First.Name} {l.Second}"))
         );
+        svg.Add($"<svg class='bars' viewBox='0 0 {Width} 206' role='img' aria-label='{name}: ", $"{string.Join("; ", heights)}'>");
         for (var i = 0; i < columns.Count; i++)
         {
             var (x, y) = (left + i * step, bottom);

@@ -31,12 +31,12 @@ internal static class LedgerChart
         svg.Add($"<path d='M0 {Middle}H322' class='hc-base'/><text x='326' y='{Middle + 5}' font-size='14'>dial</text>");
         for (var i = 0; i < residuals.Count; i++)
             svg.Add($"<circle cx='{X(i)}' cy='{Y(residuals[i])}' r='4' class='hc-true'/>");
+        var line = means.Select((m, i) => FormattableString.Invariant($"{X(i):0.#} {Y(m):0.#}"));
         if (means.Count > 1)
-            svg.Add(
-                $"<path d='M{string.Join("L", means.Select((m, i) => FormattableString.Invariant($"{X(i):0.#} {Y(m):0.#}")))}' class='lc-mean'/>"
-            );
+            svg.Add($"<path d='M{string.Join("L", line)}' class='lc-mean'/>");
         svg.Add(
-            $"<text x='0' y='108' font-size='14'>older</text><text x='{Right}' y='108' text-anchor='end' font-size='14'>±{Of(most)} {reader.UnitName}</text>"
+            $"<text x='0' y='108' font-size='14'>older</text><text x='{Right}' y='108' text-anchor='end' ",
+            $"font-size='14'>±{Of(most)} {reader.UnitName}</text>"
         );
         return svg.Add($"</svg>").Html();
     }

@@ -30,9 +30,12 @@ internal static class WearChart
                 * (double)((rotor ? most - size : size - least) / (most - least == Length.Zero ? Length.FromMillimetres(1) : most - least));
         string K(decimal km) => (Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ');
         var svg = new Svg();
+        var visits = curve.Points.Select(p =>
+            $"{K(p.Kilometres)} km {reader.With(p.Size)}{(p.AfterCut ? Words.Say("draw.afterTheCut") : "")}"
+        );
         svg.Add(
             $"<svg class='wear' viewBox='0 0 600 184' role='img' aria-label='Sizes over distance: ",
-            $"{string.Join("; ", curve.Points.Select(p => $"{K(p.Kilometres)} km {reader.With(p.Size)}{(p.AfterCut ? Words.Say("draw.afterTheCut") : "")}"))}; ",
+            $"{string.Join("; ", visits)}; ",
             $"discard {reader.With(limits.Discard)}'>"
         );
         foreach (

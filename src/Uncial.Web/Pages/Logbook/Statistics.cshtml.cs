@@ -173,10 +173,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
         // Every week has its place, also one in which nothing left.
         for (var week = f.Weeks.Min(w => w.Week); week <= f.Weeks.Max(w => w.Week); week = week.AddDays(7))
             columns.Add(
-                (
-                    week.ToString("d MMM", CultureInfo.InvariantCulture),
-                    [.. kinds.Select(k => f.Weeks.Where(w => w.Week == week && w.Kind == k.Kind).Sum(w => w.Parts))]
-                )
+                (Dates.ShortDay(week), [.. kinds.Select(k => f.Weeks.Where(w => w.Week == week && w.Kind == k.Kind).Sum(w => w.Parts))])
             );
         return new(
             "What leaves the shop, week by week?",

@@ -1,21 +1,22 @@
 // What every page does. No rule of the job lives in these modules: what a typed length means is asked of the server.
-import { startBook } from './book.js';
-import { freshen } from './core/copies.js';
-import { startCutting } from './cutting.js';
-import { startEcho } from './echo.js';
-import { startMarks } from './marks.js';
-import { startNews } from './news.js';
-import { startOutbox } from './outbox.js';
-import { startPass } from './pass.js';
-import { startPlan } from './plan.js';
+import { startReceive } from '/Pages/Intake/Receive.cshtml.js';
+import { startCut } from '/Pages/Part/Cut/Cut.cshtml.js';
+import { startMount } from '/Pages/Part/Mount/Mount.cshtml.js';
+import { startPlan } from '/Pages/Part/Plan/Plan.cshtml.js';
+import { startEcho } from './core/echo.js';
 import { isBusy, refresh, show } from './core/sending.js';
-import { restoreTyped } from './core/typed.js';
+import { freshen } from './kept/copies.js';
+import { startDrafts } from './kept/drafts.js';
+import { startOutbox } from './kept/outbox.js';
+import { restoreTyped } from './kept/typed.js';
+import { startNews } from './live/news.js';
 import './core/clock.js';
 import './core/finding.js';
 import './core/keypad.js';
 import './core/keys.js';
-import './looks.js';
+import './core/looks.js';
 import './core/printing.js';
+
 function arrive() {
   const first = document.querySelector('.is-wrong input,.is-wrong textarea') ?? document.querySelector('[autofocus]:not([popover] *)');
   if (first) {
@@ -23,11 +24,11 @@ function arrive() {
     if (first.select && first.closest('.is-wrong')) first.select();
   }
   restoreTyped();
-  startBook();
+  startReceive();
   startEcho();
-  startPass();
-  startMarks();
-  startCutting();
+  startMount();
+  startDrafts();
+  startCut();
   startPlan({ show });
   startOutbox({ refresh, show });
   startNews({ isBusy, refresh });

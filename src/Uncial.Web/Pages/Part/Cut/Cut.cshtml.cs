@@ -231,7 +231,8 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public string DraftOf =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{Record.Planning.Latest!.Id}.{Index}.{Record.Cutting.Start?.Attempt ?? 0}.{Record.CutsDone}.{(Record.Cutting.FinishIsDue ? CutView.Finish : Record.Cutting.IsCut ? CutView.Look : CutView.Ready)}"
+            $"{Record.Planning.Latest!.Id}.{Index}.{Record.Cutting.Start?.Attempt ?? 0}.{Record.CutsDone}."
+                + $"{(Record.Cutting.FinishIsDue ? CutView.Finish : Record.Cutting.IsCut ? CutView.Look : CutView.Ready)}"
         );
 
     /// <summary>Where the dials shall stand, for the read-out to be held against.</summary>

@@ -36,6 +36,30 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     [BindProperty]
     public IFormFile? Photo { get; set; }
 
+    /// <summary>The face and the hours of the clock at which it was found, in words; empty for the whole part.</summary>
+    public static string WhereOf(FindingFact finding)
+    {
+        ArgumentNullException.ThrowIfNull(finding);
+        var hours = Enumerable.Range(0, 12).Where(h => (finding.Sectors & 1 << h) != 0).Select(h => h == 0 ? 12 : h).ToList();
+        string?[] words =
+        [
+            finding.Side == Side.Whole ? null : Words.Say(finding.Side == Side.Outer ? "inspect.outerFace" : "inspect.innerFace"),
+            hours.Count == 0 ? null : Words.Say("inspect.atHours", string.Join(" ", hours)),
+        ];
+        return string.Join(", ", words.OfType<string>());
+    }
+
+    /// <summary>Why the part goes no further, as it will stand on its history unless somebody words it otherwise.</summary>
+    public static string ReasonOf(FindingFact finding)
+    {
+        ArgumentNullException.ThrowIfNull(finding);
+        var where = WhereOf(finding);
+        return Words.Say("finding." + finding.Kind)
+            + (where.Length > 0 ? ", " + where : "")
+            + (finding.Note is { } remark ? ": " + remark : "")
+            + ".";
+    }
+
     protected override Station At => Station.Measure;
 
     /// <summary>The finding that ends the workflow, or null.</summary>

@@ -21,6 +21,12 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>What scuffing alone would leave, where it is allowed.</summary>
     public ScuffOnly? Scuff { get; private set; }
 
+    /// <summary>What scuffing alone would leave, in words; empty where it is not allowed.</summary>
+    public string ScuffSentence =>
+        Scuff is not { Allowed: true } scuff ? ""
+        : scuff.GrooveStays > Length.Zero ? Words.Say("measure.scuffLeaves", Reader.Figure(scuff.GrooveStays, Toward.Greater))
+        : Words.Say("measure.scuffLeavesNoGroove");
+
     /// <summary>The figures of whole faces or of the bore, in the order of the form.</summary>
     public static IReadOnlyList<(ReadingKind Kind, string Label)> FaceFigures { get; } =
     [

@@ -183,7 +183,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                     )
             );
         return Redirect(
-            $"{Request.Path}?technique={Uri.EscapeDataString(Chosen.Key)}&passes={hand.Write()}{(Alike ? "&alike=true" : "")}{(Sheet is null ? "" : "&sheet=" + Uri.EscapeDataString(Sheet))}"
+            $"{Request.Path}?technique={Uri.EscapeDataString(Chosen.Key)}&passes="
+                + $"{hand.Write()}{(Alike ? "&alike=true" : "")}{(Sheet is null ? "" : "&sheet=" + Uri.EscapeDataString(Sheet))}"
         );
     }
 
@@ -196,7 +197,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
 
     /// <summary>The address of this page with another sheet, or other passes.</summary>
     public string Address(string? sheet, bool asMoved = true) =>
-        $"{Request.Path}?technique={Uri.EscapeDataString(Chosen?.Key ?? "")}{(Alike ? "&alike=true" : "")}{(asMoved && Chosen is { ByHand: true } ? "&passes=" + Passes : "")}{(sheet is null ? "" : "&sheet=" + sheet)}";
+        $"{Request.Path}?technique={Uri.EscapeDataString(Chosen?.Key ?? "")}{(Alike ? "&alike=true" : "")}"
+        + $"{(asMoved && Chosen is { ByHand: true } ? "&passes=" + Passes : "")}{(sheet is null ? "" : "&sheet=" + sheet)}";
 
     public IReadOnlyList<ComparedWay> Compared { get; private set; } = [];
 
@@ -363,10 +365,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             "remedy." + remedy.Code + (remedy is { Code: "finerDial", Wins: null } ? ".none" : ""),
             remedy.Wins is { } wins ? Reader.With(wins) : ""
         );
-        return remedy.Wins is null
-            ? words
-            : $"{words} "
-                + $"{char.ToUpperInvariant(Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough")[0])}{Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough")[1..]}.";
+        var verdict = Words.Say(remedy.IsEnough ? "remedy.enough" : "remedy.notEnough");
+        return remedy.Wins is null ? words : $"{words} {char.ToUpperInvariant(verdict[0])}{verdict[1..]}.";
     }
 
     /// <summary>The sides in section with the chosen passes.</summary>

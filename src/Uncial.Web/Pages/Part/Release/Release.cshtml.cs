@@ -51,6 +51,18 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             _ => IsBeyond ? OutcomeKind.Scrapped : OutcomeKind.Released,
         };
 
+    /// <summary>What is done by hand with a part that leaves so, in words.</summary>
+    public IEnumerable<string> Steps =>
+        (
+            Kind switch
+            {
+                OutcomeKind.Scrapped => (string[])["stepNotch", "stepOtherSide", "stepOrder", "stepScrapIron"],
+                OutcomeKind.Shelved => ["stepWashForShelf", "stepLayFlat", "stepTagStays"],
+                _ when Part.Surfaces[0].Kind == PartKind.Rotor => ["stepCrossHatch", "stepWashFaces", "stepIndexMark", "stepSwarf"],
+                _ => ["stepWashBore", "stepHubbed", "stepIndexMark", "stepSwarf"],
+            }
+        ).Select(step => Words.Say("release." + step));
+
     /// <summary>The cause that is picked; beyond discard where it is.</summary>
     public ScrapCause? CausePicked =>
         Enum.TryParse<ScrapCause>(Cause, out var cause) && Enum.IsDefined(cause) ? cause

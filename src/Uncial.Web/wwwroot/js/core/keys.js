@@ -1,5 +1,5 @@
 // Keys stand for the mouse: Enter walks through the fields and presses the main button, letters press what they are printed on.
-import { typed } from './typed.js';
+import { typed } from '../kept/typed.js';
 const main = () => document.querySelector('.slate .button.go:not([disabled],[data-only-key])');
 
 document.addEventListener('keydown', event => {

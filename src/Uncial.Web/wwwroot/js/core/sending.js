@@ -1,8 +1,8 @@
-// Sends forms and fetches pages in the background, so that nothing typed is lost when the server is away. A page that was put in place is told
-// by the event "arrived".
-import { keepCopy } from './copies.js';
-import { hold } from '../outbox.js';
-import { keepTyped } from './typed.js';
+// Sends forms and fetches pages in the background, so that nothing typed is lost when the server is away. A page that was put in place is
+// told by the event "arrived".
+import { keepCopy } from '../kept/copies.js';
+import { hold } from '../kept/outbox.js';
+import { keepTyped } from '../kept/typed.js';
 let busy = false;
 let sent = '';
 let shows = 0;
@@ -61,7 +61,8 @@ export async function send(form, button) {
   } catch {
     form.classList.add('is-lost');
     document.body.classList.add('is-lost');
-    // The server is away. A reading waits in the outbox and the next place is asked; anything else stands where it is, and the same key sends it again.
+    // The server is away. A reading waits in the outbox and the next place is asked; anything else stands where it is, and the
+    // same key sends it again.
     if (form.matches('[data-waits]')) holdAll(form);
     form.querySelector('[data-lost]')?.scrollIntoView({ block: 'nearest' });
   } finally {
@@ -70,7 +71,8 @@ export async function send(form, button) {
   sendAhead();
 }
 
-// Fetches the page anew and keeps what is being typed on it. One at a time: an answer that was asked for earlier never stands for a later one.
+// Fetches the page anew and keeps what is being typed on it. One at a time: an answer that was asked for earlier never stands for a
+// later one.
 let refreshing = null;
 let refreshAgain = false;
 export async function refresh() {
@@ -105,7 +107,7 @@ async function fetchAnew() {
     const answer = await fetch(asks ? `${location.pathname}?${at}` : location.pathname + location.search, {
       headers: { 'X-Requested-With': 'fetch' },
     });
-    // What came in between was asked for by hand and may be older than this: it is asked for once more.
+    // A page that somebody asked for in between may be older than this: it is asked for once more.
     if (answer.ok && shows !== shown && location.href === here) refreshAgain = true;
     if (!answer.ok || busy || shows !== shown || location.href !== here) return;
     const html = await answer.text();

@@ -1,4 +1,5 @@
-// The lines of the section are moved by divisions of the dial: dragged, or stepped with the arrow keys. What a move comes to is asked of the server.
+// The lines of the section are moved by divisions of the dial: dragged, or stepped with the arrow keys. What a move comes to is asked
+// of the server.
 let page;
 let asking = false;
 let owed = 0;

@@ -1,4 +1,5 @@
-// The set-up check: marks are dragged on the face, or stepped with the arrow keys; what they come to is asked of the server, again and again.
+// The set-up check: marks are dragged on the face, or stepped with the arrow keys; what they come to is asked of the
+// server, again and again.
 const snap = 7.5;
 const turn = degrees => ((degrees % 360) + 360) % 360;
 
@@ -105,7 +106,7 @@ async function tryOut(form) {
     const page = new DOMParser().parseFromString(await answer.text(), 'text/html');
     document.body.classList.remove('is-lost');
     for (const selector of ['#set-up', '.stock-rule', '.sheet-head']) swap(selector, page);
-    // A reason that is being given stays under the hand.
+    // A reason that is being given stays as it is typed.
     if (!document.querySelector('.anyway[open]')) swap('#set-up-do', page);
     for (const field of document.querySelectorAll('#marks .field')) {
       const name = field.querySelector('input')?.name;
@@ -145,7 +146,7 @@ function swap(selector, page) {
   if (from && to) to.replaceWith(document.adoptNode(from));
 }
 
-/* ---------- hand and keys ---------- */
+/* ---------- pointer and keys ---------- */
 let held = null;
 
 function angleAt(svg, event) {
@@ -154,7 +155,7 @@ function angleAt(svg, event) {
   return turn((Math.atan2(p.x - cx, cy - p.y) * 180) / Math.PI);
 }
 
-export function startMarks() {
+export function startMount() {
   const svg = document.querySelector('[data-scratches]:not([data-drags])');
   if (!svg) return;
   svg.dataset.drags = '';

@@ -1,7 +1,7 @@
 // What the server tells while the page stands open: facts that somebody else added, and what the gauges send.
-// What the page itself does is handed in, so that it is loaded once.
-import { followLathe } from './cutting.js';
-import { say } from './core/words.js';
+// What the page itself does is passed in, so that it is loaded once.
+import { followLathe } from './readout.js';
+import { say } from '../core/words.js';
 
 let page;
 let source;
@@ -116,8 +116,8 @@ function paint() {
   });
 }
 
-// A reading that was sent lands where the next entry goes, once. The gauge goes on sending it until it is stored; what is questioned, or waits
-// for the server, is not put in a second time.
+// A reading that was sent lands where the next entry goes, once. The gauge goes on sending it until it is stored; what is questioned, or
+// waits for the server, is not put in a second time.
 async function land({ gauge, line, text, stable }) {
   if (landed.has(line)) return;
   landed.add(line);
@@ -134,7 +134,7 @@ async function land({ gauge, line, text, stable }) {
     says.textContent = say('holdStill');
     return;
   }
-  // What a hand has begun to type is not written over.
+  // What somebody has begun to type is not written over.
   if (!field && entry.value.trim()) {
     says.textContent = say('finishTyped');
     refuse(gauge, line);
@@ -181,7 +181,7 @@ async function storeFigure(gauge, line, field, says) {
   if (document.activeElement?.name === field.name) fields[fields.findIndex(e => e.name === field.name) + 1]?.focus();
 }
 
-// Typed over, a figure is the hand's, not the gauge's.
+// A figure that was typed over is no longer the gauge's.
 document.addEventListener('input', event => {
   if (event.isTrusted && event.target.matches('[data-entry]') && event.target.form?.elements.Line)
     event.target.form.elements.Line.value = '';

@@ -1,5 +1,5 @@
 // Shows under a typed length how it is understood, as the server reads it.
-import { say } from './core/words.js';
+import { say } from './words.js';
 const waiting = new WeakMap();
 
 async function echo(input) {
@@ -30,10 +30,10 @@ async function echo(input) {
 // A dial on a bar is read together with where the bar is set.
 function ask(input, text) {
   const start = input.form?.querySelector('.bar input:checked')?.value;
-  if (input.dataset.marking !== undefined)
-    return fetch(
-      `/markings/echo?${new URLSearchParams({ text, part: input.form.querySelector('[name=Kind]:checked,[name=Kind][type=hidden]')?.value ?? '' })}`,
-    );
+  if (input.dataset.marking !== undefined) {
+    const part = input.form.querySelector('[name=Kind]:checked,[name=Kind][type=hidden]')?.value ?? '';
+    return fetch(`/markings/echo?${new URLSearchParams({ text, part })}`);
+  }
   if (input.dataset.gauge && start) return fetch(`/gauges/${input.dataset.gauge}/echo?${new URLSearchParams({ start, text })}`);
   return fetch('/api/v1/lengths/parse', {
     method: 'POST',

@@ -11,7 +11,7 @@ function pickEntry(book) {
   book.value = fits?.value ?? '0';
 }
 
-export function startBook() {
+export function startReceive() {
   document.querySelectorAll('[data-book]').forEach(book => {
     if (book.value === '0' && !book.closest('form').querySelector('.is-wrong')) pickEntry(book);
   });

@@ -1,9 +1,9 @@
 // Readings that were typed while the server was away: they wait in this browser with their time, are shown as waiting, and go in by
 // themselves, once each. The server judges them when they arrive; nothing is judged here.
-import { spelled } from './core/units.js';
-import { say } from './core/words.js';
+import { spelled } from '../core/units.js';
+import { say } from '../core/words.js';
 
-// What the page itself does is handed in, so that it is loaded once.
+// What the page itself does is passed in, so that it is loaded once.
 let page;
 
 const store = 'outbox';
@@ -12,7 +12,8 @@ let sending = false;
 
 const all = () => {
   try {
-    return JSON.parse(localStorage.getItem(store)) ?? [];
+    // Until version 2 an item named who typed it "hand".
+    return (JSON.parse(localStorage.getItem(store)) ?? []).map(({ hand, ...item }) => ({ person: hand, ...item }));
   } catch {
     return [];
   }
@@ -21,7 +22,7 @@ const keep = items => {
   localStorage.setItem(store, JSON.stringify(items));
   paint();
 };
-const hand = () => document.body.dataset.hand;
+const person = () => document.body.dataset.person;
 
 // A name for a reading, also where the browser offers no better way (plain http in the shop).
 export function newKey() {
@@ -42,7 +43,7 @@ export function hold(form) {
   const items = all().filter(i => i.data.Key !== data.Key);
   items.push({
     data,
-    hand: hand(),
+    person: person(),
     action: form.action,
     path: location.pathname,
     state: 'waits',
@@ -110,7 +111,7 @@ function paint() {
   if (!box) return;
   const items = all();
   const stuck = items.filter(i => i.state !== 'waits');
-  const others = items.filter(i => i.hand !== hand());
+  const others = items.filter(i => i.person !== person());
   box.hidden = items.length === 0;
   document.body.classList.toggle('has-waiting', items.length > 0);
   if (items.length === 0) {
@@ -119,8 +120,7 @@ function paint() {
   }
   const head = document.createElement('p');
   const since = new Date(items[0].typedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-  head.innerHTML =
-    '<svg class="mark" viewBox="0 0 24 24" aria-hidden="true"><rect x="3.5" y="3.5" width="17" height="17" class="m-line" stroke-dasharray="4 3"/></svg>';
+  head.append(document.getElementById('mark-of-waiting').content.cloneNode(true));
   const b = document.createElement('b');
   b.textContent = items.length === 1 ? say('oneWaits') : say('someWait', items.length);
   head.append(b, ` ${say('since', since)} ${say(stuck.length ? 'someAsk' : others.length ? 'ofSomebodyElse' : 'byThemselves')}`);
@@ -173,7 +173,7 @@ async function look(item) {
 
 async function flush() {
   if (sending) return;
-  const item = all().find(i => i.state === 'waits' && i.hand === hand());
+  const item = all().find(i => i.state === 'waits' && i.person === person());
   if (!item) return;
   sending = true;
   try {
@@ -189,7 +189,7 @@ async function flush() {
       same.message = text;
       keep(rest);
     }
-    if (all().every(i => i.state !== 'waits' || i.hand !== hand())) {
+    if (all().every(i => i.state !== 'waits' || i.person !== person())) {
       document.body.classList.remove('is-lost');
       if (location.pathname === item.path) await page.refresh();
     } else setTimeout(flush, 0);

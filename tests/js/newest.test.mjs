@@ -1,6 +1,6 @@
 import assert from 'node:assert/strict';
 import { test } from 'node:test';
-import { newest } from '../../src/Uncial.Web/wwwroot/js/core/drafts.js';
+import { newest } from '../../src/Uncial.Web/wwwroot/js/kept/newest.js';
 
 const local = (at, by, ...ticked) => ({ of: 'finish', at, by, unit: 'mm', values: { Ticked: ticked } });
 const remote = (by, ...ticked) => ({ Ticked: ticked, '': 'mm', '#': by });

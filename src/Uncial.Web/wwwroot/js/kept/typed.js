@@ -1,5 +1,5 @@
 // What is being typed: which fields hold it, and how it outlives a change of unit or theme.
-import { spelled } from './units.js';
+import { spelled } from '../core/units.js';
 
 export const typed = el => el.matches('input:not([type=checkbox],[type=radio],[type=hidden]),textarea,select');
 const keptKey = () => 'typed:' + location.pathname;
