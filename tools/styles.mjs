@@ -23,7 +23,7 @@ const order = [
     'Part/Mount/Mount.css',
     'Part/Cut/AtTheLathe.css',
     'Part/Plan/Sheets.css',
-    'Workshop/Files.css',
+    'Workshop/Files/Files.css',
     'Logbook/Statistics.css',
     'Part/Confirm/Evidence.css',
 ];

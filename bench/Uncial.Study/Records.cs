@@ -93,7 +93,7 @@ internal static class Records
             var size = kind == GaugeKind.Micrometer ? 24.0 : 230.0;
             for (var g = 0; g < gauges; g++)
             {
-                var usual = (double)rules.RepeatOf(kind).Millimetres;
+                var usual = (double)rules.Gauges.RepeatOf(kind).Millimetres;
                 var truly = usual * Math.Exp(chance.Between(Math.Log(0.4), Math.Log(2)));
                 // Pairs of repeats, as the pages collect them near a limit.
                 var sum = 0.0;

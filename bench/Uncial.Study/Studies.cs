@@ -33,7 +33,7 @@ internal static class Studies
             all.Add(tally);
         }
         return all.Where(t =>
-                !Stratum.All.Any(s => s.Name == t.Name && s.Lobes > (double)ShopRules.Default.UnseenLobesFullRound.Millimetres)
+                !Stratum.All.Any(s => s.Name == t.Name && s.Lobes > (double)ShopRules.Default.Shape.UnseenLobesFullRound.Millimetres)
             )
             .Sum(t => t.Beyond);
     }
@@ -71,20 +71,33 @@ internal static class Studies
     /// <summary>What each rule is worth: left out, with everything else as built.</summary>
     public static void Rules(int parts, long seed, TextWriter to)
     {
-        var built = ShopRules.Default;
+        var (built, shape) = (ShopRules.Default, ShopRules.Default.Shape);
         (string Name, Variant Variant)[] variants =
         [
             ("nothing: as built", Variant.AsBuilt),
             ("error of a setting (z)", new(DialAllowance: 0)),
             ("places where one side is dark (second term of the bound)", new(NoSecondTerm: true)),
             ("depths of grooves and low lands (\"none\" is said of all)", new(SaysNone: true)),
-            ("what a depth may be more than it was read", new(built with { DepthUncertainty = Length.Zero })),
+            ("what a depth may be more than it was read", new(built with { Shape = shape with { DepthUncertainty = Length.Zero } })),
             (
                 "places between the readings (h)",
-                new(built with { UnreadShareOfVariation = 1_000_000m, UnseenLobesFullRound = Length.Zero, UnseenLobes = Length.Zero })
+                new(
+                    built with
+                    {
+                        Shape = shape with
+                        {
+                            UnreadShareOfVariation = 1_000_000m,
+                            UnseenLobesFullRound = Length.Zero,
+                            UnseenLobes = Length.Zero,
+                        },
+                    }
+                )
             ),
-            ("what the cross-slide hides (τ)", new(built with { UnknownParallelism = Length.Zero })),
-            ("second reading of the worst place", new(built with { SecondReadingWithin = Length.FromMillimetres(-10) })),
+            ("what the cross-slide hides (τ)", new(built with { Shape = shape with { UnknownParallelism = Length.Zero } })),
+            (
+                "second reading of the worst place",
+                new(built with { Gauges = built.Gauges with { SecondReadingWithin = Length.FromMillimetres(-10) } })
+            ),
         ];
         to.WriteLine(Tally.GroupHead);
         foreach (var stratum in new[] { Stratum.Fleet, Stratum.All[2], Stratum.All[8] })

@@ -13,7 +13,7 @@ using Uncial.Core.Release;
 namespace Uncial.Core.Tests;
 
 /// <summary>
-/// What is shown as the way to a result must lead to that result: every step is computed again, by a reckoner of the test's own.
+/// What is shown as the way to a result must lead to that result: every step is computed again, by a calculator of the test's own.
 /// </summary>
 public class ReasoningTests
 {
@@ -267,7 +267,7 @@ public class ReasoningTests
             if (step.Formula.Length == 0 || step.Formula.Contains('×') || step.Formula.StartsWith('Φ'))
                 continue;
             var text = Written(step);
-            var value = new Reckoner(text).Value();
+            var value = new Calculator(text).Value();
             if (step.Result.Kind == TermKind.Name)
                 value.ShouldBe(1, $"{step.Quantity}: {text} does not hold");
             else
@@ -289,7 +289,7 @@ public class ReasoningTests
     }
 
     /// <summary>Reads sums as they are written on paper.</summary>
-    private sealed class Reckoner(string text)
+    private sealed class Calculator(string text)
     {
         private readonly string s = text.Replace(" ", "", StringComparison.Ordinal)
             .Replace('−', '-')

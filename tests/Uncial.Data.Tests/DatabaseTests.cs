@@ -244,7 +244,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task A_dial_is_borne_out_only_by_a_cut_that_was_measured_and_deep_enough_to_tell()
+    public async Task A_dial_is_verified_only_by_a_cut_that_was_measured_and_deep_enough_to_tell()
     {
         await using var db = shop.Db();
         var ines = await Id(db, "ines");
@@ -470,7 +470,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task Between_the_limits_only_a_lead_hand_releases_and_only_with_a_reason()
+    public async Task Between_the_limits_only_a_lead_releases_and_only_with_a_reason()
     {
         await using var db = shop.Db();
         var (tom, ines) = (await Id(db, "tom"), await Id(db, "ines"));

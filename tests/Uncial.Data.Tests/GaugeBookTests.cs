@@ -208,7 +208,7 @@ public class GaugeBookTests(EmptyShop shop) : IClassFixture<EmptyShop>
     }
 
     [Fact]
-    public async Task What_was_confirmed_on_readings_in_doubt_is_not_released_and_what_left_is_flagged_all_the_same()
+    public async Task What_was_confirmed_on_suspect_readings_is_not_released_and_what_left_is_flagged_all_the_same()
     {
         await using var db = shop.Db();
         var desk = await Desk.OpenAsync(db, PartKind.Rotor);

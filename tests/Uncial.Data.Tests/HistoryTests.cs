@@ -207,7 +207,7 @@ public class HistoryTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task A_part_is_called_back_by_a_lead_hand_only_and_is_read_and_judged_anew()
+    public async Task A_part_is_recalled_by_a_lead_only_and_is_read_and_judged_anew()
     {
         await using var db = shop.Db();
         var part = await Released(db);

@@ -24,7 +24,7 @@ public class WordsTests
     {
         List<Step> steps = [];
         List<Note> notes = [];
-        var rules = ShopRules.Default with { AcceptHalfRoundScratch = true };
+        var rules = ShopRules.Default with { SetUp = ShopRules.Default.SetUp with { AcceptHalfRoundScratch = true } };
         foreach (var (places, known) in new[] { (1, 0), (3, 1), (8, 2) })
         {
             var rotor = new RotorMeasurement

@@ -153,7 +153,7 @@ public sealed record AfterPass(NextStep Next, PlanRequest Request, IReadOnlyList
                     return d + Length.Max(q, plan.Dial.Allowance);
                 if (range is { } beyond)
                     runout[i] = beyond.Greatest;
-                return Length.Max(d + q, estimate ?? d + rules.AssumedRunout);
+                return Length.Max(d + q, estimate ?? d + rules.SetUp.AssumedRunout);
             }
             if (range is not { } seenRunout)
                 return need;

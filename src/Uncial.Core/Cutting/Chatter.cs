@@ -111,11 +111,11 @@ public sealed record Chatter(IReadOnlyList<ChatterReason> Reasons, IReadOnlyList
     {
         ArgumentNullException.ThrowIfNull(facts);
         ArgumentNullException.ThrowIfNull(rules);
-        var shallow = facts.Depth > Length.Zero && facts.Depth < rules.RubbingDepth;
+        var shallow = facts.Depth > Length.Zero && facts.Depth < rules.Cutting.RubbingDepth;
         List<ChatterReason> reasons = [];
         if (!facts.HasBand)
             reasons.Add(ChatterReason.NoBand);
-        if (facts.Kind == PartKind.Rotor && facts.Thickness < rules.ThinRotor)
+        if (facts.Kind == PartKind.Rotor && facts.Thickness < rules.Cutting.ThinRotor)
             reasons.Add(ChatterReason.ThinRotor);
         if (facts.Overhangs)
             reasons.Add(ChatterReason.Overhang);
@@ -123,7 +123,7 @@ public sealed record Chatter(IReadOnlyList<ChatterReason> Reasons, IReadOnlyList
             reasons.Add(ChatterReason.WornEdge);
         if (shallow)
             reasons.Add(ChatterReason.Shallow);
-        if (facts.Pass != PassKind.Rough && facts.Diameter >= rules.LargeDiameter)
+        if (facts.Pass != PassKind.Rough && facts.Diameter >= rules.Cutting.LargeDiameter)
             reasons.Add(ChatterReason.FineAtLargeDiameter);
 
         // Damping first where there is none; then what the sign points at, what holds the tool, and both schools.

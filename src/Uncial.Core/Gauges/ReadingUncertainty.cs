@@ -107,13 +107,13 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
     }
 
     private static Length OneOf(GaugeFacts gauge, ShopRules rules, Repeatability pooled) =>
-        pooled.Degrees > 0 ? pooled.Deviation(rules.RepeatOf(gauge.Kind)) : rules.RepeatOf(gauge.Kind);
+        pooled.Degrees > 0 ? pooled.Deviation(rules.Gauges.RepeatOf(gauge.Kind)) : rules.Gauges.RepeatOf(gauge.Kind);
 
     private static double Square(Length u) => (double)u.Millimetres * (double)u.Millimetres;
 
     private static Length OfRepeats(GaugeFacts gauge, int repeats, ShopRules rules, Repeatability pooled, Steps steps)
     {
-        var usual = rules.RepeatOf(gauge.Kind);
+        var usual = rules.Gauges.RepeatOf(gauge.Kind);
         var one = pooled.Degrees > 0 ? pooled.Deviation(usual) : usual;
         if (pooled.Degrees > 0)
             steps.Add(
@@ -136,8 +136,8 @@ public sealed record ReadingUncertainty(Length Expanded, IReadOnlyList<Step> Ste
 
     private static Length OfTemperature(Length size, ShopRules rules, Steps steps)
     {
-        var u = Up((double)(ExpansionPerKelvin * size.Millimetres * rules.TemperatureDifference) / Math.Sqrt(3));
-        steps.Add("uTemperature", "0.000011 · {0} · {1} / √3", u, null, size, rules.TemperatureDifference);
+        var u = Up((double)(ExpansionPerKelvin * size.Millimetres * rules.Gauges.TemperatureDifference) / Math.Sqrt(3));
+        steps.Add("uTemperature", "0.000011 · {0} · {1} / √3", u, null, size, rules.Gauges.TemperatureDifference);
         return u;
     }
 

@@ -69,7 +69,7 @@ public static class Plausibility
     {
         ArgumentNullException.ThrowIfNull(neighbours);
         ArgumentNullException.ThrowIfNull(rules);
-        var step = Length.Max(rules.UnlikeNeighbours, 2 * uncertainty);
+        var step = Length.Max(rules.Gauges.UnlikeNeighbours, 2 * uncertainty);
         if (neighbours.Count >= FewestNeighbours)
         {
             var (least, greatest) = (neighbours.Min(), neighbours.Max());

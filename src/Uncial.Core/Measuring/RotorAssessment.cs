@@ -171,14 +171,14 @@ public static class RotorAssessment
         /// <summary>Of a face that nobody measured, need takes the larger figure that fits what is known.</summary>
         private Length Assumed(Length? other, string side)
         {
-            var larger = Length.Max(variation, rules.AssumedRunout);
+            var larger = Length.Max(variation, rules.SetUp.AssumedRunout);
             if (other is not { } known)
             {
-                steps.Add("runoutAssumed", "max({0}, {1})", larger, side, variation, rules.AssumedRunout);
+                steps.Add("runoutAssumed", "max({0}, {1})", larger, side, variation, rules.SetUp.AssumedRunout);
                 return larger;
             }
             larger = Length.Max(larger, known + variation);
-            steps.Add("runoutAssumed", "max({0}, {1}, {2} + {0})", larger, side, variation, rules.AssumedRunout, known);
+            steps.Add("runoutAssumed", "max({0}, {1}, {2} + {0})", larger, side, variation, rules.SetUp.AssumedRunout, known);
             return larger;
         }
 

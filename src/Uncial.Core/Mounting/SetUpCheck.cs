@@ -143,7 +143,7 @@ public sealed record SetUpCheck(
         ArgumentNullException.ThrowIfNull(rules);
         if (scratch is not { Arc: { } arc, Depth: { } depth })
             throw new ArgumentException("A scratch has an arc and a depth.", nameof(scratch));
-        if (arc < 180 || !rules.AcceptHalfRoundScratch)
+        if (arc < 180 || !rules.SetUp.AcceptHalfRoundScratch)
             return Unknown(new Note.OneScratchOnly());
         var most = scratch.IsRing ? depth : 2 * depth;
         var steps = new Steps();

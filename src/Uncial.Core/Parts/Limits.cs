@@ -73,7 +73,7 @@ public sealed record Limits
         ArgumentNullException.ThrowIfNull(rules);
         if ((discard ?? machineTo) is not { } end)
             return null;
-        var derived = end + Sign(kind) * rules.MachineToFromDiscard(kind);
+        var derived = end + Sign(kind) * rules.Limits.MachineToFromDiscard(kind);
         if (nominal is { } clamp && Margin(kind, clamp, derived) < Length.Zero)
             derived = clamp;
         return HeldLimit.Strictest(kind, [machineTo ?? derived, end]);
@@ -100,7 +100,7 @@ public sealed record Limits
         var end = discard ?? machineTo!.Value;
         if (nominal is { } n && Margin(kind, n, end) < Length.Zero)
             return (null, LimitFault.NominalPastDiscard);
-        var derived = end + Sign(kind) * rules.MachineToFromDiscard(kind);
+        var derived = end + Sign(kind) * rules.Limits.MachineToFromDiscard(kind);
         if (nominal is { } clamp && Margin(kind, clamp, derived) < Length.Zero)
             derived = clamp;
         var target = machineTo ?? derived;

@@ -42,7 +42,7 @@ public sealed record PairPlan(Length Finish, Length OtherFinish, Length Apart, L
         ArgumentNullException.ThrowIfNull(rules);
         if (Recommended(mine) is not { Passes: [.., var last], Metal: { } metal } alone)
             return null;
-        var (finish, within, steps) = (last.SizeAfter, rules.GreatestAxleDifference, new Steps());
+        var (finish, within, steps) = (last.SizeAfter, rules.Limits.GreatestAxleDifference, new Steps());
         var apart = (finish - otherFinish).Abs();
         steps.Add("axleDifference", "|{0} − {1}|", apart, null, finish, otherFinish);
         var pair = new PairPlan(finish, otherFinish, apart, within, steps.All)

@@ -123,7 +123,7 @@ public static class PassPlanner
         steps.Add("metal", "{0} · {1}", metal, null, laid.Total, q);
         steps.Add("waste", "{0} − {1}", metal - needed, null, metal, needed);
         var refusal =
-            passes.SelectMany(p => p.Divisions).Max() * q > rules.HeaviestPass ? PlanRefusal.TooHeavy
+            passes.SelectMany(p => p.Divisions).Max() * q > rules.Cutting.HeaviestPass ? PlanRefusal.TooHeavy
             : metal > budget ? PlanRefusal.Budget
             : laid.PastDiscard ? PlanRefusal.DiscardBound
             : (PlanRefusal?)null;

@@ -164,7 +164,7 @@ public sealed record PlanRequest
 
         SideNeed Side(SideNeed side, Length? read)
         {
-            var runout = read ?? rules.AssumedRunout;
+            var runout = read ?? rules.SetUp.AssumedRunout;
             return new(side.Need + runout, side.Groove, runout, Length.Zero, read is null);
         }
     }
@@ -214,7 +214,8 @@ public sealed record PlanRequest
             Touch = figures.TouchCareful!.Value,
             TouchBound = figures.TouchBound!.Value,
             Worst = figures.Least,
-            UnreadRelief = (rotor.Faces.Outer.Relief ?? rules.UnknownRelief) + (rotor.Faces.Inner.Relief ?? rules.UnknownRelief),
+            UnreadRelief =
+                (rotor.Faces.Outer.Relief ?? rules.Shape.UnknownRelief) + (rotor.Faces.Inner.Relief ?? rules.Shape.UnknownRelief),
             MachineTo = rotor.Limits.MachineTo,
             Discard = rotor.Limits.Discard,
             Uncertainty = rotor.Uncertainty,
@@ -234,7 +235,7 @@ public sealed record PlanRequest
                 runout,
                 face.Relief ?? Length.Zero,
                 assumed,
-                UnreadRelief: face.Relief ?? rules.UnknownRelief
+                UnreadRelief: face.Relief ?? rules.Shape.UnknownRelief
             );
     }
 
@@ -293,7 +294,7 @@ public sealed record PlanRequest
         if (figures.Need is not { } known)
             throw new InvalidOperationException("A plan needs readings.");
         var assumed = drum.Eccentricity is null;
-        var need = assumed ? known + rules.AssumedRunout : known;
+        var need = assumed ? known + rules.SetUp.AssumedRunout : known;
         var (groove, relief) = (drum.Groove ?? Length.Zero, drum.Relief ?? Length.Zero);
         return new()
         {

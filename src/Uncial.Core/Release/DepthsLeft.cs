@@ -64,7 +64,8 @@ public sealed record DepthsLeft(Length? Groove, Length? Relief, Length Uncertain
 
     private static Length Together(IReadOnlyCollection<FaceLeft> faces, ShopRules rules)
     {
-        double Of(bool repeated) => Math.Pow((double)(repeated ? rules.RepeatedDepthUncertainty : rules.DepthUncertainty).Millimetres, 2);
+        double Of(bool repeated) =>
+            Math.Pow((double)(repeated ? rules.Shape.RepeatedDepthUncertainty : rules.Shape.DepthUncertainty).Millimetres, 2);
         return faces.Count == 0
             ? Length.Zero
             : Length.FromTrigonometry(Math.Sqrt(faces.Sum(f => Of(f.GrooveIsRepeated) + Of(f.ReliefIsRepeated))), Toward.Greater);

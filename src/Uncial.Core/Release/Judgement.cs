@@ -298,7 +298,7 @@ public sealed record Judgement(
         /// <summary>Near a limit one reading may be a slip: the worst place has been read twice, and both agree.</summary>
         private bool IsReadTwice(Length toDiscard, Length toMachineTo)
         {
-            var near = part.Uncertainty + rules.SecondReadingWithin;
+            var near = part.Uncertainty + rules.Gauges.SecondReadingWithin;
             if (deciding is not { } place || (toDiscard >= near && toMachineTo.Abs() >= near))
                 return true;
             if (place.Sizes.Length == 1)
@@ -328,13 +328,13 @@ public sealed record Judgement(
         /// </summary>
         private bool IsLookedAtAgain(Length toDiscard, Evidence evidence, Lower lower)
         {
-            if (part.SaidByEye.Count == 0 || toDiscard - (evidence.Allowance ?? Length.Zero) - lower.Total >= rules.LookAgainWithin)
+            if (part.SaidByEye.Count == 0 || toDiscard - (evidence.Allowance ?? Length.Zero) - lower.Total >= rules.Shape.LookAgainWithin)
                 return true;
             // Too close to call without it: looking again would settle nothing.
             if (toDiscard < (evidence.Allowance ?? Length.Zero) + lower.Total)
                 return true;
             foreach (var what in part.SaidByEye)
-                notes.Add(new Note.LookAgain(rules.LookAgainWithin, what));
+                notes.Add(new Note.LookAgain(rules.Shape.LookAgainWithin, what));
             return false;
         }
 
@@ -350,7 +350,9 @@ public sealed record Judgement(
                 times * (part.GrooveLeft ?? Length.Zero),
                 bright ? Length.Zero : times * (part.ReliefLeft ?? Length.Zero)
             );
-            var depth = bright ? Length.Zero : times * (part.DepthUncertainty ?? DepthsLeft.UncertaintyOf(faces, rules.DepthUncertainty));
+            var depth = bright
+                ? Length.Zero
+                : times * (part.DepthUncertainty ?? DepthsLeft.UncertaintyOf(faces, rules.Shape.DepthUncertainty));
             var both =
                 depth == Length.Zero
                     ? part.Uncertainty

@@ -40,19 +40,19 @@ public sealed record PairCheck(PairState State, Length? Difference, IReadOnlyLis
         var difference = (a - b).Abs();
         steps.Add("axleDifference", "|{0} − {1}|", difference, null, a, b);
         // A shop that asks for nothing has 0 there.
-        var isAsked = rules.GreatestAxleDifference > Length.Zero;
+        var isAsked = rules.Limits.GreatestAxleDifference > Length.Zero;
         var state =
-            isAsked && difference > rules.GreatestAxleDifference ? PairState.Differ
+            isAsked && difference > rules.Limits.GreatestAxleDifference ? PairState.Differ
             : mine.IsCut != other.IsCut ? PairState.OneCut
             : PairState.Even;
         if (isAsked)
             steps.Add(
                 "pair",
-                difference > rules.GreatestAxleDifference ? "{0} > {1}" : "{0} ≤ {1}",
+                difference > rules.Limits.GreatestAxleDifference ? "{0} > {1}" : "{0} ≤ {1}",
                 Term.Named(state),
                 null,
                 difference,
-                rules.GreatestAxleDifference
+                rules.Limits.GreatestAxleDifference
             );
         return new(state, difference, steps.All);
     }

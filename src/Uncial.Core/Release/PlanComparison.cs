@@ -117,7 +117,16 @@ public static class PlanComparison
         ];
         if (plan.Scuff is { Allowed: true })
             ways.Add(
-                new(Scuff, Length.Zero, LeftFrom(part.Worst), Goes(part.Worst), rules.MountMinutes, Costs(rules.MountMinutes), null, stays)
+                new(
+                    Scuff,
+                    Length.Zero,
+                    LeftFrom(part.Worst),
+                    Goes(part.Worst),
+                    rules.Cost.MountMinutes,
+                    Costs(rules.Cost.MountMinutes),
+                    null,
+                    stays
+                )
             );
         ways.Add(new(None, Length.Zero, LeftFrom(part.Worst), Goes(part.Worst), 0, 0, null, stays));
         ways.Add(
@@ -154,7 +163,7 @@ public static class PlanComparison
             part.Diameter > Length.Zero && part.Band > Length.Zero ? lathe.Run(kind, limits.Kind, part.Diameter, part.Band) : null;
         decimal? minutes = Run(PassKind.Finish) is null
             ? null
-            : Math.Ceiling(rules.MountMinutes + option.Passes.Sum(p => Run(p.Kind)!.Minutes));
+            : Math.Ceiling(rules.Cost.MountMinutes + option.Passes.Sum(p => Run(p.Kind)!.Minutes));
         var last = option.Passes.Count == 0 ? null : Run(option.Passes[^1].Kind);
         List<PlanRisk> risks = [];
         if (option.Start != PlanStart.Free || option.Passes.Any(p => p.MeasureFirst && !p.TurnFirst))
@@ -162,14 +171,14 @@ public static class PlanComparison
         if (lathe.Kind != LatheKind.Grinder)
         {
             var depths = option.Passes.SelectMany(p => p.Depth).Where(d => d > Length.Zero).ToList();
-            if (depths.Count > 0 && depths.Min() < rules.RubbingDepth)
+            if (depths.Count > 0 && depths.Min() < rules.Cutting.RubbingDepth)
                 risks.Add(PlanRisk.Rubs);
             var chatter = Chatter.Of(
                 new()
                 {
                     Kind = limits.Kind,
                     Pass = PassKind.Finish,
-                    Depth = rules.RubbingDepth,
+                    Depth = rules.Cutting.RubbingDepth,
                     Diameter = part.Diameter,
                     Thickness = limits.Kind == PartKind.Rotor ? after : null,
                 },

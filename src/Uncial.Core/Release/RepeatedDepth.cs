@@ -19,6 +19,6 @@ public static class RepeatedDepth
         if (depths.Count < Times)
             return null;
         Length[] last = [.. depths.Skip(depths.Count - Times)];
-        return last.Max() - last.Min() > rules.DepthUncertainty ? null : last.Aggregate(Length.Zero, (sum, d) => sum + d) / Times;
+        return last.Max() - last.Min() > rules.Shape.DepthUncertainty ? null : last.Aggregate(Length.Zero, (sum, d) => sum + d) / Times;
     }
 }

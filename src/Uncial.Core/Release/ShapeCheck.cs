@@ -95,18 +95,27 @@ public sealed record ShapeCheck(IReadOnlyList<ShapeFigure> Figures, IReadOnlyLis
                 steps.Add("shape" + quantity, read > limit ? "{0} > {1}" : "{0} ≤ {1}", Term.Named(state), null, read, limit);
             return new(quantity, size, limit, book is null, state);
         }
-        var taper = Figure(ShapeQuantity.Taper, measured.Taper?.Abs(), false, null, rules.GreatestTaper);
+        var taper = Figure(ShapeQuantity.Taper, measured.Taper?.Abs(), false, null, rules.Limits.GreatestTaper);
         return kind == PartKind.Drum
             ? new(
-                [Figure(ShapeQuantity.OutOfRound, measured.Spread, measured.SpreadIsLowerBound, mayVary, rules.GreatestOutOfRound), taper],
+                [
+                    Figure(
+                        ShapeQuantity.OutOfRound,
+                        measured.Spread,
+                        measured.SpreadIsLowerBound,
+                        mayVary,
+                        rules.Limits.GreatestOutOfRound
+                    ),
+                    taper,
+                ],
                 steps.All
             )
             : new(
                 [
-                    Figure(ShapeQuantity.Variation, measured.Spread, measured.SpreadIsLowerBound, mayVary, rules.GreatestVariation),
+                    Figure(ShapeQuantity.Variation, measured.Spread, measured.SpreadIsLowerBound, mayVary, rules.Limits.GreatestVariation),
                     taper,
-                    Figure(ShapeQuantity.RunoutOuter, measured.RunoutOuter, false, mayRunOut, rules.GreatestRunout),
-                    Figure(ShapeQuantity.RunoutInner, measured.RunoutInner, false, mayRunOut, rules.GreatestRunout),
+                    Figure(ShapeQuantity.RunoutOuter, measured.RunoutOuter, false, mayRunOut, rules.Limits.GreatestRunout),
+                    Figure(ShapeQuantity.RunoutInner, measured.RunoutInner, false, mayRunOut, rules.Limits.GreatestRunout),
                 ],
                 steps.All
             );

@@ -76,14 +76,14 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
         : span >= band ? Length.Zero
         : Parallelism * ((band - span) / band);
 
-    private Length Parallelism => part.Parallelism ?? rules.UnknownParallelism;
+    private Length Parallelism => part.Parallelism ?? rules.Shape.UnknownParallelism;
 
     private static bool HasItsOwn(StationReadings station) => IsFullRound(station) || IsSpread(station);
 
     private Length OwnOf(StationReadings station, Length span)
     {
         var full = IsFullRound(station);
-        var spread = full ? station.Spread / rules.UnreadShareOfVariation : station.Spread;
+        var spread = full ? station.Spread / rules.Shape.UnreadShareOfVariation : station.Spread;
         if (part.TurnedBright)
         {
             var hidden = HiddenByParallelism(span);
@@ -93,12 +93,12 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
                 spread + hidden,
                 null,
                 station.Spread,
-                rules.UnreadShareOfVariation,
+                rules.Shape.UnreadShareOfVariation,
                 hidden
             );
             return spread + hidden;
         }
-        var floor = full ? rules.UnseenLobesFullRound : rules.UnseenLobes;
+        var floor = full ? rules.Shape.UnseenLobesFullRound : rules.Shape.UnseenLobes;
         var h = Length.Max(spread, floor);
         steps.Add(
             "allowance",
@@ -106,7 +106,7 @@ internal sealed class Unread(FinishedPart part, ShopRules rules, Steps steps, Li
             h,
             null,
             station.Spread,
-            rules.UnreadShareOfVariation,
+            rules.Shape.UnreadShareOfVariation,
             floor
         );
         return h;

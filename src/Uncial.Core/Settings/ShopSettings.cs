@@ -9,264 +9,320 @@ public static class ShopSettings
     public static IReadOnlyList<Setting> All { get; } =
     [
         Length(
-            nameof(ShopRules.RotorMachineToAboveDiscard),
+            nameof(LimitRules.RotorMachineToAboveDiscard),
             SettingGroup.Limits,
             0m,
             3m,
-            r => r.RotorMachineToAboveDiscard,
-            (r, v) => r with { RotorMachineToAboveDiscard = v }
+            r => r.Limits.RotorMachineToAboveDiscard,
+            (r, v) => r with { Limits = r.Limits with { RotorMachineToAboveDiscard = v } }
         ),
         Length(
-            nameof(ShopRules.DrumMachineToBelowDiscard),
+            nameof(LimitRules.DrumMachineToBelowDiscard),
             SettingGroup.Limits,
             0m,
             3m,
-            r => r.DrumMachineToBelowDiscard,
-            (r, v) => r with { DrumMachineToBelowDiscard = v }
+            r => r.Limits.DrumMachineToBelowDiscard,
+            (r, v) => r with { Limits = r.Limits with { DrumMachineToBelowDiscard = v } }
         ),
-        Length(nameof(ShopRules.DrumFloor), SettingGroup.Limits, 0m, 3m, r => r.DrumFloor, (r, v) => r with { DrumFloor = v }),
         Length(
-            nameof(ShopRules.GreatestVariation),
+            nameof(LimitRules.DrumFloor),
+            SettingGroup.Limits,
+            0m,
+            3m,
+            r => r.Limits.DrumFloor,
+            (r, v) => r with { Limits = r.Limits with { DrumFloor = v } }
+        ),
+        Length(
+            nameof(LimitRules.GreatestVariation),
             SettingGroup.Limits,
             0.001m,
             0.5m,
-            r => r.GreatestVariation,
-            (r, v) => r with { GreatestVariation = v }
+            r => r.Limits.GreatestVariation,
+            (r, v) => r with { Limits = r.Limits with { GreatestVariation = v } }
         ),
         Length(
-            nameof(ShopRules.GreatestRunout),
+            nameof(LimitRules.GreatestRunout),
             SettingGroup.Limits,
             0.001m,
             0.5m,
-            r => r.GreatestRunout,
-            (r, v) => r with { GreatestRunout = v }
+            r => r.Limits.GreatestRunout,
+            (r, v) => r with { Limits = r.Limits with { GreatestRunout = v } }
         ),
         Length(
-            nameof(ShopRules.GreatestOutOfRound),
+            nameof(LimitRules.GreatestOutOfRound),
             SettingGroup.Limits,
             0.001m,
             1m,
-            r => r.GreatestOutOfRound,
-            (r, v) => r with { GreatestOutOfRound = v }
+            r => r.Limits.GreatestOutOfRound,
+            (r, v) => r with { Limits = r.Limits with { GreatestOutOfRound = v } }
         ),
         Length(
-            nameof(ShopRules.GreatestTaper),
+            nameof(LimitRules.GreatestTaper),
             SettingGroup.Limits,
             0.001m,
             1m,
-            r => r.GreatestTaper,
-            (r, v) => r with { GreatestTaper = v }
+            r => r.Limits.GreatestTaper,
+            (r, v) => r with { Limits = r.Limits with { GreatestTaper = v } }
         ),
         Length(
-            nameof(ShopRules.GreatestAxleDifference),
+            nameof(LimitRules.GreatestAxleDifference),
             SettingGroup.Limits,
             0m,
             3m,
-            r => r.GreatestAxleDifference,
-            (r, v) => r with { GreatestAxleDifference = v }
+            r => r.Limits.GreatestAxleDifference,
+            (r, v) => r with { Limits = r.Limits with { GreatestAxleDifference = v } }
         ),
         Choice(
-            nameof(ShopRules.LeadMayReleaseBetweenLimits),
+            nameof(LimitRules.LeadMayReleaseBetweenLimits),
             SettingGroup.Limits,
-            r => r.LeadMayReleaseBetweenLimits,
-            (r, v) => r with { LeadMayReleaseBetweenLimits = v }
+            r => r.Limits.LeadMayReleaseBetweenLimits,
+            (r, v) => r with { Limits = r.Limits with { LeadMayReleaseBetweenLimits = v } }
         ),
         Length(
-            nameof(ShopRules.UnlikeNeighbours),
+            nameof(GaugeRules.UnlikeNeighbours),
             SettingGroup.Gauges,
             0m,
             2m,
-            r => r.UnlikeNeighbours,
-            (r, v) => r with { UnlikeNeighbours = v }
+            r => r.Gauges.UnlikeNeighbours,
+            (r, v) => r with { Gauges = r.Gauges with { UnlikeNeighbours = v } }
         ),
         Length(
-            nameof(ShopRules.SecondReadingWithin),
+            nameof(GaugeRules.SecondReadingWithin),
             SettingGroup.Gauges,
             0m,
             2m,
-            r => r.SecondReadingWithin,
-            (r, v) => r with { SecondReadingWithin = v }
+            r => r.Gauges.SecondReadingWithin,
+            (r, v) => r with { Gauges = r.Gauges with { SecondReadingWithin = v } }
         ),
         Number(
-            nameof(ShopRules.ZeroCheckHoldsMinutes),
+            nameof(GaugeRules.ZeroCheckHoldsMinutes),
             SettingGroup.Gauges,
             SettingUnit.Minutes,
             0,
             720,
             0,
-            r => r.ZeroCheckHoldsMinutes,
-            (r, v) => r with { ZeroCheckHoldsMinutes = (int)v }
+            r => r.Gauges.ZeroCheckHoldsMinutes,
+            (r, v) => r with { Gauges = r.Gauges with { ZeroCheckHoldsMinutes = (int)v } }
         ),
         Number(
-            nameof(ShopRules.TemperatureDifference),
+            nameof(GaugeRules.TemperatureDifference),
             SettingGroup.Gauges,
             SettingUnit.Kelvin,
             0,
             30,
             1,
-            r => r.TemperatureDifference,
-            (r, v) => r with { TemperatureDifference = v }
+            r => r.Gauges.TemperatureDifference,
+            (r, v) => r with { Gauges = r.Gauges with { TemperatureDifference = v } }
         ),
         Length(
-            nameof(ShopRules.MicrometerRepeat),
+            nameof(GaugeRules.MicrometerRepeat),
             SettingGroup.Gauges,
             0.0005m,
             0.1m,
-            r => r.MicrometerRepeat,
-            (r, v) => r with { MicrometerRepeat = v }
+            r => r.Gauges.MicrometerRepeat,
+            (r, v) => r with { Gauges = r.Gauges with { MicrometerRepeat = v } }
         ),
         Length(
-            nameof(ShopRules.CaliperRepeat),
+            nameof(GaugeRules.CaliperRepeat),
             SettingGroup.Gauges,
             0.001m,
             0.5m,
-            r => r.CaliperRepeat,
-            (r, v) => r with { CaliperRepeat = v }
+            r => r.Gauges.CaliperRepeat,
+            (r, v) => r with { Gauges = r.Gauges with { CaliperRepeat = v } }
         ),
         Length(
-            nameof(ShopRules.DrumGaugeRepeat),
+            nameof(GaugeRules.DrumGaugeRepeat),
             SettingGroup.Gauges,
             0.001m,
             0.5m,
-            r => r.DrumGaugeRepeat,
-            (r, v) => r with { DrumGaugeRepeat = v }
+            r => r.Gauges.DrumGaugeRepeat,
+            (r, v) => r with { Gauges = r.Gauges with { DrumGaugeRepeat = v } }
         ),
-        Length(nameof(ShopRules.TapeRepeat), SettingGroup.Gauges, 0.05m, 3m, r => r.TapeRepeat, (r, v) => r with { TapeRepeat = v }),
         Length(
-            nameof(ShopRules.SetUpTolerance),
+            nameof(GaugeRules.TapeRepeat),
+            SettingGroup.Gauges,
+            0.05m,
+            3m,
+            r => r.Gauges.TapeRepeat,
+            (r, v) => r with { Gauges = r.Gauges with { TapeRepeat = v } }
+        ),
+        Length(
+            nameof(SetUpRules.SetUpTolerance),
             SettingGroup.SetUp,
             0.005m,
             0.5m,
-            r => r.SetUpTolerance,
-            (r, v) => r with { SetUpTolerance = v }
+            r => r.SetUp.SetUpTolerance,
+            (r, v) => r with { SetUp = r.SetUp with { SetUpTolerance = v } }
         ),
         Choice(
-            nameof(ShopRules.AcceptHalfRoundScratch),
+            nameof(SetUpRules.AcceptHalfRoundScratch),
             SettingGroup.SetUp,
-            r => r.AcceptHalfRoundScratch,
-            (r, v) => r with { AcceptHalfRoundScratch = v }
+            r => r.SetUp.AcceptHalfRoundScratch,
+            (r, v) => r with { SetUp = r.SetUp with { AcceptHalfRoundScratch = v } }
         ),
         Length(
-            nameof(ShopRules.SecondChuckingRunout),
+            nameof(SetUpRules.SecondChuckingRunout),
             SettingGroup.SetUp,
             0m,
             1m,
-            r => r.SecondChuckingRunout,
-            (r, v) => r with { SecondChuckingRunout = v }
+            r => r.SetUp.SecondChuckingRunout,
+            (r, v) => r with { SetUp = r.SetUp with { SecondChuckingRunout = v } }
         ),
-        Length(nameof(ShopRules.AssumedRunout), SettingGroup.SetUp, 0m, 1m, r => r.AssumedRunout, (r, v) => r with { AssumedRunout = v }),
+        Length(
+            nameof(SetUpRules.AssumedRunout),
+            SettingGroup.SetUp,
+            0m,
+            1m,
+            r => r.SetUp.AssumedRunout,
+            (r, v) => r with { SetUp = r.SetUp with { AssumedRunout = v } }
+        ),
         Number(
-            nameof(ShopRules.UnreadShareOfVariation),
+            nameof(ShapeRules.UnreadShareOfVariation),
             SettingGroup.Shape,
             SettingUnit.None,
             1,
             12,
             2,
-            r => r.UnreadShareOfVariation,
-            (r, v) => r with { UnreadShareOfVariation = v }
+            r => r.Shape.UnreadShareOfVariation,
+            (r, v) => r with { Shape = r.Shape with { UnreadShareOfVariation = v } }
         ),
         Length(
-            nameof(ShopRules.UnseenLobesFullRound),
+            nameof(ShapeRules.UnseenLobesFullRound),
             SettingGroup.Shape,
             0m,
             0.5m,
-            r => r.UnseenLobesFullRound,
-            (r, v) => r with { UnseenLobesFullRound = v }
+            r => r.Shape.UnseenLobesFullRound,
+            (r, v) => r with { Shape = r.Shape with { UnseenLobesFullRound = v } }
         ),
-        Length(nameof(ShopRules.UnseenLobes), SettingGroup.Shape, 0m, 0.5m, r => r.UnseenLobes, (r, v) => r with { UnseenLobes = v }),
         Length(
-            nameof(ShopRules.UnknownParallelism),
+            nameof(ShapeRules.UnseenLobes),
             SettingGroup.Shape,
             0m,
             0.5m,
-            r => r.UnknownParallelism,
-            (r, v) => r with { UnknownParallelism = v }
+            r => r.Shape.UnseenLobes,
+            (r, v) => r with { Shape = r.Shape with { UnseenLobes = v } }
         ),
-        Length(nameof(ShopRules.UnknownRelief), SettingGroup.Shape, 0m, 1m, r => r.UnknownRelief, (r, v) => r with { UnknownRelief = v }),
         Length(
-            nameof(ShopRules.DepthUncertainty),
+            nameof(ShapeRules.UnknownParallelism),
             SettingGroup.Shape,
             0m,
             0.5m,
-            r => r.DepthUncertainty,
-            (r, v) => r with { DepthUncertainty = v }
+            r => r.Shape.UnknownParallelism,
+            (r, v) => r with { Shape = r.Shape with { UnknownParallelism = v } }
         ),
         Length(
-            nameof(ShopRules.RepeatedDepthUncertainty),
+            nameof(ShapeRules.UnknownRelief),
+            SettingGroup.Shape,
+            0m,
+            1m,
+            r => r.Shape.UnknownRelief,
+            (r, v) => r with { Shape = r.Shape with { UnknownRelief = v } }
+        ),
+        Length(
+            nameof(ShapeRules.DepthUncertainty),
             SettingGroup.Shape,
             0m,
             0.5m,
-            r => r.RepeatedDepthUncertainty,
-            (r, v) => r with { RepeatedDepthUncertainty = v }
+            r => r.Shape.DepthUncertainty,
+            (r, v) => r with { Shape = r.Shape with { DepthUncertainty = v } }
         ),
         Length(
-            nameof(ShopRules.LookAgainWithin),
+            nameof(ShapeRules.RepeatedDepthUncertainty),
+            SettingGroup.Shape,
+            0m,
+            0.5m,
+            r => r.Shape.RepeatedDepthUncertainty,
+            (r, v) => r with { Shape = r.Shape with { RepeatedDepthUncertainty = v } }
+        ),
+        Length(
+            nameof(ShapeRules.LookAgainWithin),
             SettingGroup.Shape,
             0m,
             2m,
-            r => r.LookAgainWithin,
-            (r, v) => r with { LookAgainWithin = v }
+            r => r.Shape.LookAgainWithin,
+            (r, v) => r with { Shape = r.Shape with { LookAgainWithin = v } }
         ),
-        Length(nameof(ShopRules.HeaviestPass), SettingGroup.Cutting, 0.02m, 2m, r => r.HeaviestPass, (r, v) => r with { HeaviestPass = v }),
-        Length(nameof(ShopRules.RubbingDepth), SettingGroup.Cutting, 0m, 0.5m, r => r.RubbingDepth, (r, v) => r with { RubbingDepth = v }),
-        Length(nameof(ShopRules.ThinRotor), SettingGroup.Cutting, 0m, 50m, r => r.ThinRotor, (r, v) => r with { ThinRotor = v }),
         Length(
-            nameof(ShopRules.LargeDiameter),
+            nameof(CuttingRules.HeaviestPass),
+            SettingGroup.Cutting,
+            0.02m,
+            2m,
+            r => r.Cutting.HeaviestPass,
+            (r, v) => r with { Cutting = r.Cutting with { HeaviestPass = v } }
+        ),
+        Length(
+            nameof(CuttingRules.RubbingDepth),
+            SettingGroup.Cutting,
+            0m,
+            0.5m,
+            r => r.Cutting.RubbingDepth,
+            (r, v) => r with { Cutting = r.Cutting with { RubbingDepth = v } }
+        ),
+        Length(
+            nameof(CuttingRules.ThinRotor),
+            SettingGroup.Cutting,
+            0m,
+            50m,
+            r => r.Cutting.ThinRotor,
+            (r, v) => r with { Cutting = r.Cutting with { ThinRotor = v } }
+        ),
+        Length(
+            nameof(CuttingRules.LargeDiameter),
             SettingGroup.Cutting,
             50m,
             1000m,
-            r => r.LargeDiameter,
-            (r, v) => r with { LargeDiameter = v }
+            r => r.Cutting.LargeDiameter,
+            (r, v) => r with { Cutting = r.Cutting with { LargeDiameter = v } }
         ),
         Number(
-            nameof(ShopRules.SwarfBinKilograms),
+            nameof(CuttingRules.SwarfBinKilograms),
             SettingGroup.Cutting,
             SettingUnit.Kilograms,
             1,
             5000,
             2,
-            r => r.SwarfBinKilograms,
-            (r, v) => r with { SwarfBinKilograms = v }
+            r => r.Cutting.SwarfBinKilograms,
+            (r, v) => r with { Cutting = r.Cutting with { SwarfBinKilograms = v } }
         ),
         Number(
-            nameof(ShopRules.LeastDistanceAfterCut),
+            nameof(CostRules.LeastDistanceAfterCut),
             SettingGroup.Cost,
             SettingUnit.Kilometres,
             0,
             200_000,
             0,
-            r => r.LeastDistanceAfterCut,
-            (r, v) => r with { LeastDistanceAfterCut = v }
+            r => r.Cost.LeastDistanceAfterCut,
+            (r, v) => r with { Cost = r.Cost with { LeastDistanceAfterCut = v } }
         ),
         Number(
-            nameof(ShopRules.MountMinutes),
+            nameof(CostRules.MountMinutes),
             SettingGroup.Cost,
             SettingUnit.Minutes,
             0,
             480,
             1,
-            r => r.MountMinutes,
-            (r, v) => r with { MountMinutes = v }
+            r => r.Cost.MountMinutes,
+            (r, v) => r with { Cost = r.Cost with { MountMinutes = v } }
         ),
         Number(
-            nameof(ShopRules.BenchMinutePrice),
+            nameof(CostRules.BenchMinutePrice),
             SettingGroup.Cost,
             SettingUnit.Money,
             0,
             100_000,
             2,
-            r => r.BenchMinutePrice,
-            (r, v) => r with { BenchMinutePrice = v }
+            r => r.Cost.BenchMinutePrice,
+            (r, v) => r with { Cost = r.Cost with { BenchMinutePrice = v } }
         ),
         Number(
-            nameof(ShopRules.ConsumablesPrice),
+            nameof(CostRules.ConsumablesPrice),
             SettingGroup.Cost,
             SettingUnit.Money,
             0,
             1_000_000,
             2,
-            r => r.ConsumablesPrice,
-            (r, v) => r with { ConsumablesPrice = v }
+            r => r.Cost.ConsumablesPrice,
+            (r, v) => r with { Cost = r.Cost with { ConsumablesPrice = v } }
         ),
     ];
 

@@ -155,7 +155,7 @@ public sealed class ConfirmState
         }
         return asked;
 
-        Length? Least(Length? depth) => depth is { } d ? Length.Max(Length.Zero, d - Rules.RepeatedDepthUncertainty) : null;
+        Length? Least(Length? depth) => depth is { } d ? Length.Max(Length.Zero, d - Rules.Shape.RepeatedDepthUncertainty) : null;
     }
 
     /// <summary>The figures that nobody has given yet and that the judgement asks for.</summary>

@@ -114,7 +114,7 @@ public sealed class PlanState
             DefaultTechnique = surface.Shop.DefaultTechnique,
             Techniques = profile.Techniques(surface.Shop.Techniques),
             SecondChuckingRunout = profile is { TwinCutter: false, BothFacesInOneChucking: false }
-                ? surface.Cutting.TurnedRoundRunout?.Value ?? Rules.SecondChuckingRunout
+                ? surface.Cutting.TurnedRoundRunout?.Value ?? Rules.SetUp.SecondChuckingRunout
                 : null,
         };
     }
@@ -262,8 +262,16 @@ public sealed class PlanState
                 Groove = Before(ReadingKind.Groove)?.Value,
                 Relief = Before(ReadingKind.Relief)?.Value,
             };
-        var assumed = Mounting.RunsOutAtMost is { } most ? Length.Min(most, Rules.AssumedRunout) : Rules.AssumedRunout;
-        return PlanRequest.For(drum, DrumAssessment.Assess(drum, Rules), dial, Rules with { AssumedRunout = assumed });
+        var assumed = Mounting.RunsOutAtMost is { } most ? Length.Min(most, Rules.SetUp.AssumedRunout) : Rules.SetUp.AssumedRunout;
+        return PlanRequest.For(
+            drum,
+            DrumAssessment.Assess(drum, Rules),
+            dial,
+            Rules with
+            {
+                SetUp = Rules.SetUp with { AssumedRunout = assumed },
+            }
+        );
 
         ReadingFact? Before(ReadingKind kind) => Measuring.Standing(kind).LastOrDefault(r => r.Cuts == 0);
         Length? RunoutBefore(ReadingKind kind) => Mounting.RunoutIn(Mounting.FirstCutIn, Before(kind));

@@ -17,7 +17,7 @@ public sealed class ReleaseState
     {
         ArgumentNullException.ThrowIfNull(surfaces);
         ArgumentNullException.ThrowIfNull(rules);
-        return new(surfaces, rules.LeadMayReleaseBetweenLimits);
+        return new(surfaces, rules.Limits.LeadMayReleaseBetweenLimits);
     }
 
     /// <summary>A surface is surely beyond discard.</summary>

@@ -50,7 +50,7 @@ public static class DemoShop
         shop.Name = "Tarn Quay Workshop";
         shop.HasDemoData = true;
         // What their own repeats came to.
-        shop.Rules = shop.Rules with { DrumGaugeRepeat = Length.FromMillimetres(0.008m) };
+        shop.Rules = shop.Rules with { Gauges = shop.Rules.Gauges with { DrumGaugeRepeat = Length.FromMillimetres(0.008m) } };
         db.Gauges.RemoveRange(shop.Gauges.ToList());
         db.Adapters.RemoveRange(shop.Board.ToList());
         await db.SaveChangesAsync();

@@ -226,7 +226,7 @@ public static class LatheQueries
         ArgumentNullException.ThrowIfNull(shop);
         var emptied = await db.BinsEmptied.MaxAsync(b => (DateTimeOffset?)b.At, cancel);
         var grams = await db.Passes.Where(p => emptied == null || p.At > emptied).SumAsync(p => p.Grams, cancel);
-        return (new(grams, shop.Rules.SwarfBinKilograms * 1000), emptied);
+        return (new(grams, shop.Rules.Cutting.SwarfBinKilograms * 1000), emptied);
     }
 
     /// <summary>The sizes of the newest part of the same vehicle, axle and kind, to start from; null where there is none.</summary>

@@ -29,7 +29,7 @@ public static class StoredJson
     public static JsonSerializerOptions Options { get; } =
         new(JsonSerializerDefaults.Web)
         {
-            Converters = { new LengthJson(), new NoteJson(), new JsonStringEnumConverter() },
+            Converters = { new LengthJson(), new NoteJson(), new RulesJson(), new JsonStringEnumConverter() },
             DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
         };
 

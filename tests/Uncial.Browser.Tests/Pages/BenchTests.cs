@@ -157,7 +157,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task An_operator_cannot_decide_what_a_lead_hand_decides()
+    public async Task An_operator_cannot_decide_what_a_lead_decides()
     {
         var tag = await Tag(2423, Corner.FrontLeft);
         using var screen = new Screen(shop.Address);
@@ -209,7 +209,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public void The_owner_keeps_the_rules_and_lets_a_new_hand_in()
+    public void The_owner_keeps_the_rules_and_lets_a_new_person_in()
     {
         using var screen = new Screen(shop.Address);
         screen.SignIn("Tom Okoro", "1304");
@@ -277,7 +277,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task A_first_pass_that_could_end_past_machine_to_is_signed_for_by_a_lead_hand()
+    public async Task A_first_pass_that_could_end_past_machine_to_is_signed_for_by_a_lead()
     {
         // Run-out of both faces makes room in the expected touch that the bound, which knows the readings only, does not have.
         string tag;

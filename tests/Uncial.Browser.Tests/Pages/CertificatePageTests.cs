@@ -280,7 +280,7 @@ public class CertificatePageTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task Shelved_or_scrapped_it_says_where_and_why_and_called_back_it_is_read_anew()
+    public async Task Shelved_or_scrapped_it_says_where_and_why_and_recalled_it_is_read_anew()
     {
         var (kept, bad) = (await ToConfirm("24.30"), await ToConfirm("24.31"));
         using var screen = new Screen(shop.Address);
@@ -341,7 +341,7 @@ public class CertificatePageTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task A_part_that_comes_back_is_known_by_its_tag_and_its_story_goes_on()
+    public async Task A_part_that_comes_back_is_known_by_its_tag_and_its_history_goes_on()
     {
         using var screen = new Screen(shop.Address);
         screen.SignIn("Ines Varga", "2417");

@@ -392,7 +392,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task The_owner_keeps_ways_of_the_shop_s_own_and_the_bin_is_emptied()
+    public async Task The_owner_keeps_techniques_of_the_shop_and_the_bin_is_emptied()
     {
         var tag = await shop.ReadPartAsync();
         using var screen = Open("Marit Sund", "9051", "/techniques");

@@ -256,7 +256,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task A_zero_check_corrects_what_follows_and_a_failed_one_puts_in_doubt_what_was_read_since_the_last_good_one()
+    public async Task A_zero_check_corrects_what_follows_and_a_failed_one_makes_suspect_what_was_read_since_the_last_good_one()
     {
         var (first, _) = await PartsAsync();
         var (second, _) = await PartsAsync();
@@ -423,7 +423,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task What_is_found_by_eye_stands_on_the_part_and_a_crack_ends_its_journey()
+    public async Task What_is_found_by_eye_stands_on_the_part_and_a_crack_ends_its_workflow()
     {
         var (rotor, _) = await PartsAsync();
         using var screen = new Screen(shop.Address);
@@ -497,7 +497,7 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task A_quick_hand_is_ahead_of_a_slow_server_and_every_reading_finds_its_place()
+    public async Task A_quick_operator_is_ahead_of_a_slow_server_and_every_reading_finds_its_place()
     {
         var (rotor, _) = await PartsAsync();
         using var screen = new Screen(shop.Address);

@@ -230,7 +230,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
         await using (var db = shop.Db())
         {
             var settings = await db.ShopAsync(Cancel);
-            db.Attach(settings).Entity.Rules = settings.Rules with { AcceptHalfRoundScratch = true };
+            db.Attach(settings).Entity.Rules = settings.Rules with { SetUp = settings.Rules.SetUp with { AcceptHalfRoundScratch = true } };
             db.Update(settings);
             await db.SaveChangesAsync(Cancel);
         }
@@ -445,7 +445,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
                 r => r.Planning.Latest.ShouldBeNull(),
                 r => r.Station.ShouldBe(Station.Mount),
                 r => r.Planning.Request(true).Techniques.ShouldAllBe(t => t.SparksOut),
-                r => r.Planning.Request(true).SecondChuckingRunout.ShouldBe(settings.Rules.SecondChuckingRunout)
+                r => r.Planning.Request(true).SecondChuckingRunout.ShouldBe(settings.Rules.SetUp.SecondChuckingRunout)
             );
         foreach (var table in new[] { "mounts", "set_up_checks", "set_up_decisions", "insert_events" })
         {

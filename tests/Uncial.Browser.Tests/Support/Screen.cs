@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Diagnostics;
 using System.Text.Json;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
@@ -325,6 +326,7 @@ public sealed class Browsers : IDisposable
 {
     private static readonly ConcurrentBag<ChromeDriver> Free = [];
     private static readonly ConcurrentBag<string> Profiles = [];
+    private static readonly ConcurrentBag<int> Drivers = [];
 
     internal static ChromeDriver Take()
     {
@@ -346,7 +348,10 @@ public sealed class Browsers : IDisposable
             "--window-size=1280,940",
             "--user-data-dir=" + profile
         );
-        return new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options);
+        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        var driver = new ChromeDriver(service, options);
+        Drivers.Add(service.ProcessId);
+        return driver;
     }
 
     /// <summary>Takes a browser back: a new tab, nothing known of the shop that it showed.</summary>
@@ -374,11 +379,18 @@ public sealed class Browsers : IDisposable
 
     public void Dispose()
     {
-        foreach (var driver in Free)
-        {
-            driver.Quit();
-            driver.Dispose();
-        }
+        // Asked to quit, a driver takes seconds, and now and then leaves its browser behind.
+        foreach (var driver in Drivers)
+            try
+            {
+                using var process = Process.GetProcessById(driver);
+                process.Kill(entireProcessTree: true);
+                process.WaitForExit();
+            }
+            catch (ArgumentException)
+            {
+                // It has ended by itself.
+            }
         foreach (var profile in Profiles.Where(Directory.Exists))
             Directory.Delete(profile, recursive: true);
     }

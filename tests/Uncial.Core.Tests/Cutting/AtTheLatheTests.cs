@@ -97,7 +97,7 @@ public class AtTheLatheTests
             });
 
     [Fact]
-    public void Passes_set_by_hand_are_reckoned_like_any_plan()
+    public void Passes_set_by_hand_are_computed_like_any_plan()
     {
         // The very passes that a technique gives come out the same, to the last figure.
         var planned = PassPlanner.Plan(Rotor).Options.Single(o => o.Key == "light");
@@ -280,7 +280,7 @@ public class AtTheLatheTests
     [InlineData("A", 0.05, 0.10, 0.05, 0.08, 9, 8, TechniqueFault.Count)]
     [InlineData("A", 0.05, 0.10, 0.05, 0.08, 0, 101, TechniqueFault.Count)]
     [InlineData("A", 0.05, 0.10, 0, 0, 0, 0, TechniqueFault.Nothing)]
-    public void A_way_of_the_shop_s_own_is_looked_at_before_it_is_kept(
+    public void A_technique_of_the_shop_is_checked_before_it_is_kept(
         string name,
         decimal roughMin,
         decimal roughMax,

@@ -181,7 +181,7 @@ public class CuttingTests
         // Nobody read it: what the shop assumes is needed, and first touch counts no better than the size.
         var unread = clean.MountedAnew([null, null], ShopRules.Default);
         (unread.Sides[0].Need, unread.Sides[0].RunoutAssumed, unread.Touch).ShouldBe(
-            (ShopRules.Default.AssumedRunout, true, Mm.Of(24.16m))
+            (ShopRules.Default.SetUp.AssumedRunout, true, Mm.Of(24.16m))
         );
         // In a drum e = 0.03: 0.06 across, to be cut radially, from a first touch 0.06 smaller.
         var drum = (clean with { Kind = PartKind.Drum, Sides = [new(Mm.Of(0.01m), Mm.Of(0.01m))] }).MountedAnew(

@@ -238,7 +238,7 @@ public class PlannerTests
     [Fact]
     public void The_better_side_of_an_axle_is_told_what_it_costs_to_be_like_the_other()
     {
-        var rules = ShopRules.Default with { GreatestAxleDifference = Mm.Of(0.20m) };
+        var rules = ShopRules.Default with { Limits = ShopRules.Default.Limits with { GreatestAxleDifference = Mm.Of(0.20m) } };
         var mine = PairPlan.Of(Example, Mm.Of(23.80m), rules).ShouldNotBeNull();
         // 24.17 by its own plan, 0.37 thicker: 0.17 too much, 0.085 from each face, in divisions.
         (mine.Finish, mine.Apart, mine.IsAlike, mine.TakesMore).ShouldBe((Mm.Of(24.17m), Mm.Of(0.37m), false, true));
@@ -251,7 +251,10 @@ public class PlannerTests
             .Of(Example, Mm.Of(24.60m), rules)
             .ShouldNotBeNull()
             .ShouldSatisfyAllConditions(p => p.TakesMore.ShouldBeFalse(), p => p.Price.ShouldBeNull());
-        PairPlan.Of(Example, Mm.Of(23.80m), rules with { GreatestAxleDifference = Length.Zero }).ShouldNotBeNull().IsAlike.ShouldBeTrue();
+        PairPlan
+            .Of(Example, Mm.Of(23.80m), rules with { Limits = rules.Limits with { GreatestAxleDifference = Length.Zero } })
+            .ShouldNotBeNull()
+            .IsAlike.ShouldBeTrue();
         PairPlan
             .Of(Example with { MachineTo = Mm.Of(24.10m), Discard = Mm.Of(23.9m) }, Mm.Of(23.80m), rules)
             .ShouldNotBeNull()

@@ -156,7 +156,7 @@ public class RemedyTests
     {
         static RunoutMark Scratch(int arc) => RunoutMark.Scratch(ClockAngle.FromDegrees(0), arc, Mm.Of(0.02m));
         SetUpCheck.OfFirstScratch(Scratch(200), ShopRules.Default).Verdict.ShouldBe(SetUpVerdict.CannotTell); // off by default
-        var accepts = ShopRules.Default with { AcceptHalfRoundScratch = true };
+        var accepts = ShopRules.Default with { SetUp = ShopRules.Default.SetUp with { AcceptHalfRoundScratch = true } };
         var half = SetUpCheck.OfFirstScratch(Scratch(200), accepts);
         (half.Verdict, half.Notes[0].Length).ShouldBe((SetUpVerdict.True, Mm.Of(0.04m)));
         SetUpCheck.OfFirstScratch(Scratch(170), accepts).Verdict.ShouldBe(SetUpVerdict.CannotTell);

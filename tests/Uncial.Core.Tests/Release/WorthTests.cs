@@ -12,10 +12,13 @@ public class WorthTests
 {
     private static readonly ShopRules Rules = ShopRules.Default with
     {
-        MountMinutes = 20,
-        BenchMinutePrice = 1,
-        ConsumablesPrice = 3,
-        LeastDistanceAfterCut = 20_000,
+        Cost = new()
+        {
+            MountMinutes = 20,
+            BenchMinutePrice = 1,
+            ConsumablesPrice = 3,
+            LeastDistanceAfterCut = 20_000,
+        },
     };
 
     private static WorthCutting Weigh(decimal[] sizes, WorthFacts facts, decimal runout = 0.05m)
@@ -104,7 +107,7 @@ public class WorthTests
             );
 
     [Fact]
-    public void A_crack_is_scrap_and_what_must_not_be_turned_is_refused_and_nothing_else_ends_a_journey()
+    public void A_crack_is_scrap_and_what_must_not_be_turned_is_refused_and_nothing_else_ends_a_workflow()
     {
         foreach (var kind in Enum.GetValues<FindingKind>())
         {

@@ -6,15 +6,19 @@ namespace Uncial.Core.Tests.Settings;
 
 public class ShopSettingsTests
 {
+    private static IEnumerable<(SettingGroup Group, string Key, object? Value)> Figures(ShopRules rules) =>
+        from g in typeof(ShopRules).GetProperties()
+        where g.GetMethod is { IsStatic: false } && g.Name != "EqualityContract"
+        from p in g.PropertyType.GetProperties()
+        where p.SetMethod is not null
+        select (Enum.Parse<SettingGroup>(g.Name), p.Name, p.GetValue(g.GetValue(rules)));
+
     /// <summary>A rule without a setting can be changed by nobody; one with two could be changed behind the other's back.</summary>
     [Fact]
     public void Every_rule_of_the_shop_has_one_setting()
     {
-        var rules = typeof(ShopRules)
-            .GetProperties()
-            .Where(p => p.GetMethod is { IsStatic: false } && p.SetMethod is not null)
-            .Select(p => p.Name);
-        ShopSettings.All.Select(s => s.Key).Order().ShouldBe(rules.Where(n => n != "EqualityContract").Order());
+        ShopSettings.All.Select(s => (s.Group, s.Key)).Order().ShouldBe(Figures(ShopRules.Default).Select(f => (f.Group, f.Key)).Order());
+        ShopSettings.All.Select(s => s.Key).ShouldBeUnique(); // stored side by side
         ShopSettings.All.Select(s => s.Group).Distinct().ShouldBe(Enum.GetValues<SettingGroup>());
     }
 
@@ -35,11 +39,7 @@ public class ShopSettingsTests
                 _ => throw new InvalidOperationException(setting.Key),
             };
             kept.ShouldBe(ShopRules.Default, setting.Key);
-            typeof(ShopRules)
-                .GetProperties()
-                .Where(p => p.GetMethod is { IsStatic: false } && !Equals(p.GetValue(changed), p.GetValue(ShopRules.Default)))
-                .Select(p => p.Name)
-                .ShouldBe([setting.Key]);
+            Figures(changed).Except(Figures(ShopRules.Default)).Select(f => (f.Group, f.Key)).ShouldBe([(setting.Group, setting.Key)]);
         }
         static Length Other(LengthSetting setting) => setting.Of(ShopRules.Default) == setting.Most ? setting.Least : setting.Most;
     }

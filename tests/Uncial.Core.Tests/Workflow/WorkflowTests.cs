@@ -160,11 +160,11 @@ public class WorkflowTests
         surface.Limit(LimitKind.Discard, 230.1m);
         surface.ReadAll(228.6m);
         surface.Mount();
-        surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(ShopRules.Default.AssumedRunout);
+        surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(ShopRules.Default.SetUp.AssumedRunout);
         surface.Scratch(0.02m);
         surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(Mm.Of(0.02m));
         surface.Mount(); // put on anew, and not checked
-        surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(ShopRules.Default.AssumedRunout);
+        surface.State.Planning.Request(true).Sides[0].Need.ShouldBe(ShopRules.Default.SetUp.AssumedRunout);
     }
 
     [Fact]

@@ -415,7 +415,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
         there.RuleChanges.Add(
             new()
             {
-                After = here.Shop.Rules with { UnreadShareOfVariation = 4 },
+                After = here.Shop.Rules with { Shape = here.Shop.Rules.Shape with { UnreadShareOfVariation = 4 } },
                 At = DateTimeOffset.UtcNow,
                 ById = await there.PersonAsync("tom"),
             }

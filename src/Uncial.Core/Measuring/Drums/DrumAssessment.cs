@@ -48,9 +48,9 @@ public static class DrumAssessment
             var roundness = RoundnessOf();
             var toDiscard = Margins.Step(steps, PartKind.Drum, "Discard", largest, drum.Limits, axes, 2, u);
             var toMachineTo = Margins.Step(steps, PartKind.Drum, "MachineTo", largest, drum.Limits, axes, 2, u);
-            var belowFloor = toDiscard.Margin < rules.DrumFloor;
+            var belowFloor = toDiscard.Margin < rules.Limits.DrumFloor;
             if (belowFloor)
-                steps.Add("belowFloor", "{0} < {1}", Term.State("belowFloor"), null, toDiscard.Margin, rules.DrumFloor);
+                steps.Add("belowFloor", "{0} < {1}", Term.State("belowFloor"), null, toDiscard.Margin, rules.Limits.DrumFloor);
 
             var e = drum.Eccentricity ?? Length.Zero;
             var smallest = touchedOval is null ? touched.Least : Length.Min(touched.Least, touchedOval.Smallest);
@@ -244,9 +244,9 @@ public static class DrumAssessment
             if (drum.Groove is null)
                 notes.Add(new Note.NotLookedAt("grooveBore"));
             if (drum.Eccentricity is null)
-                notes.Add(new Note.EccentricityAssumed(rules.AssumedRunout / 2));
+                notes.Add(new Note.EccentricityAssumed(rules.SetUp.AssumedRunout / 2));
             if (belowFloor)
-                notes.Add(new Note.BelowFloor(left, rules.DrumFloor));
+                notes.Add(new Note.BelowFloor(left, rules.Limits.DrumFloor));
             if (drum.Limits.MachineToDerived)
                 notes.Add(new Note.MachineToDerived(drum.Limits.MachineTo));
             return [.. notes];

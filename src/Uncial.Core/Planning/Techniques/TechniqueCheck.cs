@@ -52,7 +52,7 @@ public static class TechniqueCheck
             faults.Add(TechniqueFault.RoughRange);
         if (technique.FinishMin > technique.FinishMax)
             faults.Add(TechniqueFault.FinishRange);
-        if ((roughs && technique.RoughMax > rules.HeaviestPass) || technique.FinishMax > rules.HeaviestPass)
+        if ((roughs && technique.RoughMax > rules.Cutting.HeaviestPass) || technique.FinishMax > rules.Cutting.HeaviestPass)
             faults.Add(TechniqueFault.TooHeavy);
         if (technique.MinRough < 0 || technique.MinRough > technique.MaxRough || technique.MaxRough > HandPasses.Most)
             faults.Add(TechniqueFault.Count);

@@ -85,7 +85,13 @@ public sealed record WorthCutting(
             : (Length?)null;
         LifeLeft? Life(Length from) => facts.KilometresSinceNew is { } km ? LifeLeft.Of(limits, null, new(km, worst), from) : null;
         var (uncut, cut) = (Life(worst), after is { } size ? Life(size) : null);
-        var money = WorthIt.Of(option is not null, rules.MountMinutes + facts.CutMinutes, facts.NewPartPrice, cut?.DistanceLeft, rules);
+        var money = WorthIt.Of(
+            option is not null,
+            rules.Cost.MountMinutes + facts.CutMinutes,
+            facts.NewPartPrice,
+            cut?.DistanceLeft,
+            rules
+        );
         var word =
             verdict == Verdict.Beyond ? WorthWord.Beyond
             : belowFloor ? WorthWord.BelowFloor

@@ -36,19 +36,19 @@ public sealed record WorthIt(Worth Verdict, decimal CostOfCutting, decimal? Save
     {
         ArgumentNullException.ThrowIfNull(rules);
         var steps = new Steps();
-        var cost = benchMinutes * rules.BenchMinutePrice + rules.ConsumablesPrice;
-        steps.Add("costOfCutting", "{0} · {1} + {2}", cost, null, benchMinutes, rules.BenchMinutePrice, rules.ConsumablesPrice);
+        var cost = benchMinutes * rules.Cost.BenchMinutePrice + rules.Cost.ConsumablesPrice;
+        steps.Add("costOfCutting", "{0} · {1} + {2}", cost, null, benchMinutes, rules.Cost.BenchMinutePrice, rules.Cost.ConsumablesPrice);
         var saved = newPartPrice - cost;
         if (saved is { } s)
             steps.Add("saved", "{0} − {1}", s, null, newPartPrice!.Value, cost);
-        var tooShort = distanceLeft < rules.LeastDistanceAfterCut;
+        var tooShort = distanceLeft < rules.Cost.LeastDistanceAfterCut;
         var verdict =
             !canBeCut ? Worth.CannotBeCut
             : tooShort ? Worth.TooShortALife
             : saved <= 0 ? Worth.NewPartIsCheaper
             : Worth.Cut;
         if (distanceLeft is { } left && canBeCut)
-            steps.Add("worth", tooShort ? "{0} < {1}" : "{0} ≥ {1}", Term.Named(verdict), null, left, rules.LeastDistanceAfterCut);
+            steps.Add("worth", tooShort ? "{0} < {1}" : "{0} ≥ {1}", Term.Named(verdict), null, left, rules.Cost.LeastDistanceAfterCut);
         else
             steps.Add("worth", "", Term.Named(verdict), null);
         return new(verdict, cost, saved, distanceLeft, steps.All);

@@ -23,7 +23,7 @@ public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark Fi
             _ => SetUpCheck.Of(
                 record.Kind,
                 Turned,
-                rules.SetUpTolerance,
+                rules.SetUp.SetUpTolerance,
                 Manner == SetUpManner.Indicator
                     ? record.Shop.GaugeFor(ReadingKind.RunoutOuter)?.Resolution ?? Length.FromMillimetres(0.01m)
                     : record.Lathe.Profile.Dial(record.Kind, true).DepthPerDivision,
@@ -185,7 +185,7 @@ public static class MountCommands
             SecondDegrees = seen.Second?.At.Degrees,
             SecondArc = seen.Second?.Arc,
             SecondLength = seen.Second?.Depth ?? seen.Second?.Runout,
-            Tolerance = record.Shop.Rules.SetUpTolerance,
+            Tolerance = record.Shop.Rules.SetUp.SetUpTolerance,
             Verdict = check.Verdict,
             SetUpRunout = check.SetUpRunout,
             PartRunout = check.PartRunout,

@@ -34,7 +34,7 @@ public static class RuleCommands
         if (action.Seen != shop.Turn)
             return new Refusal.Outdated(null);
         LeadSigned? signed = null;
-        if (rules.DerivesLaxerThan(shop.Rules))
+        if (rules.Limits.DeriveLaxerThan(shop.Rules.Limits))
         {
             if (Text.Trimmed(reason) is null)
                 return new Refusal.Missing(Answer.Reason);

@@ -105,7 +105,7 @@ public class Gauge
         ArgumentNullException.ThrowIfNull(record);
         if (LastCheck is not { Passed: true } check)
             return null;
-        var holds = (at - check.At).Duration() <= TimeSpan.FromMinutes(record.Shop.Rules.ZeroCheckHoldsMinutes);
+        var holds = (at - check.At).Duration() <= TimeSpan.FromMinutes(record.Shop.Rules.Gauges.ZeroCheckHoldsMinutes);
         return holds || record.Measuring.Sizes.Any(s => s.ZeroCheckId == check.Id) ? check : null;
     }
 

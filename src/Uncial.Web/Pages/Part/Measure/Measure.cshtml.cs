@@ -144,8 +144,8 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                 w.Money.Saved is { } saved && w.Word == WorthWord.Cut ? $" It saves {Money(saved)}." : "",
                 cost,
                 Part.NewPrice is { } price ? Money(price) : "",
-                Kilometres(rules.LeastDistanceAfterCut),
-                Reader.With(rules.DrumFloor)
+                Kilometres(rules.Cost.LeastDistanceAfterCut),
+                Reader.With(rules.Limits.DrumFloor)
             );
         }
     }

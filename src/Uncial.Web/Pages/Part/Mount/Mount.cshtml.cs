@@ -211,7 +211,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         {
             LastKind = await ShopFile.AnswerAsync($"kind {On.Id}", d => LatheQueries.LastKindAsync(d, On.Id, cancel), cancel);
             Past = [.. (await SetUpsAsync(On.Id, cancel)).Where(s => s.Centring == chosen.Centring)];
-            Health = SetUpHealth.Of([.. Past.Select(s => s.SetUpRunout)], Record.Shop.Rules.SetUpTolerance);
+            Health = SetUpHealth.Of([.. Past.Select(s => s.SetUpRunout)], Record.Shop.Rules.SetUp.SetUpTolerance);
         }
         else if (Record.Mounting.Mount is { } mount)
         {
@@ -221,7 +221,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
             );
             Health = SetUpHealth.Of(
                 [.. (await SetUpsAsync(mount.LatheId, cancel)).Where(s => s.Centring == mount.Centring).Select(s => s.SetUpRunout)],
-                Record.Shop.Rules.SetUpTolerance
+                Record.Shop.Rules.SetUp.SetUpTolerance
             );
         }
         if (Step == "check")

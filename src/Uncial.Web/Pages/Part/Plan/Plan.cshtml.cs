@@ -158,7 +158,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             return Redirect(Request.Path);
         var hand = new HandPasses(
             [.. Chosen.Passes.Select(p => new HandPass(p.Kind, p.Divisions))],
-            Record.Shop.Rules.HeaviestPass,
+            Record.Shop.Rules.Cutting.HeaviestPass,
             Basis!.Dial
         );
         if (

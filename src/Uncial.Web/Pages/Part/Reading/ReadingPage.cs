@@ -280,7 +280,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
         if (Gauge is { } gauge)
-            Remember(SkipCookie, gauge.Id, TimeSpan.FromMinutes(Math.Max(5, Record.Shop.Rules.ZeroCheckHoldsMinutes)));
+            Remember(SkipCookie, gauge.Id, TimeSpan.FromMinutes(Math.Max(5, Record.Shop.Rules.Gauges.ZeroCheckHoldsMinutes)));
         return Redirect(Request.Path);
     }
 

@@ -119,7 +119,7 @@ public partial class LathesModel(UncialDb db, ShopFile file, Reader reader, Time
     public List<HeadShown> Heads { get; } = [];
 
     public SetUpHealth HealthOf(IEnumerable<SetUpPast> past) =>
-        SetUpHealth.Of([.. past.Select(p => p.SetUpRunout)], Shop.Rules.SetUpTolerance);
+        SetUpHealth.Of([.. past.Select(p => p.SetUpRunout)], Shop.Rules.SetUp.SetUpTolerance);
 
     public IReadOnlyList<SetUpPast> PastOf(ShopLathe lathe) => [.. Past.Where(p => p.LatheId == lathe.Id)];
 

@@ -93,7 +93,7 @@ public static class GuardDigest
     {
         await using var stream = typeof(GuardDigest).Assembly.GetManifestResourceStream("Uncial.Data.Integrity.guards.tsv");
         if (stream is null)
-            throw new InvalidOperationException("Integrity/guards.tsv is not embedded.");
+            throw new InvalidOperationException("Integrity/Checks/guards.tsv is not embedded.");
         using var reader = new StreamReader(stream);
         return (await reader.ReadToEndAsync(cancel))
             .Split('\n', StringSplitOptions.RemoveEmptyEntries)

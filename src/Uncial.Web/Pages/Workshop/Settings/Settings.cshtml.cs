@@ -128,7 +128,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
                 Group = first.Group;
             return Page();
         }
-        if (rules.DerivesLaxerThan(Shop.Rules))
+        if (rules.Limits.DeriveLaxerThan(Shop.Rules.Limits))
         {
             (Signs, Leads) = (true, await db.LeadsAsync(cancel));
             if (ReadText(Reason, LongestReason, "setting.sayWhy") is null)

@@ -238,7 +238,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
             var size = GaugeSizes.Usual(gauge.Kind);
             ReadingUncertainty Of(int n) => ReadingUncertainty.Of(gauge.Facts, size, n, Shop.Rules, gauge.HasStandard ? 1 : 0, r);
             var one = Of(1);
-            var k = r.CoverageFactor(one.Expanded / 2, r.Deviation(Shop.Rules.RepeatOf(gauge.Kind)));
+            var k = r.CoverageFactor(one.Expanded / 2, r.Deviation(Shop.Rules.Gauges.RepeatOf(gauge.Kind)));
             return new(who, r, counts, one.Expanded, Of(2).Expanded, k);
         }
         var own = mine != all || repeats.Count == 1 ? mine : default;

@@ -88,13 +88,13 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                                 TechniqueFault.Name or TechniqueFault.NameTaken => "Name",
                                 TechniqueFault.RoughRange => "RoughMax",
                                 TechniqueFault.FinishRange or TechniqueFault.Nothing => "FinishMax",
-                                TechniqueFault.TooHeavy => spec.MaxRough > 0 && spec.RoughMax > Shop.Rules.HeaviestPass
+                                TechniqueFault.TooHeavy => spec.MaxRough > 0 && spec.RoughMax > Shop.Rules.Cutting.HeaviestPass
                                     ? "RoughMax"
                                     : "FinishMax",
                                 _ => "MaxRough",
                             }
                         ),
-                    Words.Say("techniqueFault." + fault, Reader.With(Shop.Rules.HeaviestPass))
+                    Words.Say("techniqueFault." + fault, Reader.With(Shop.Rules.Cutting.HeaviestPass))
                 );
         if (!ModelState.IsValid)
             return Page();
