@@ -198,7 +198,7 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var fresh = new EmptyShop();
         await fresh.InitializeAsync();
         await using var db = fresh.Db();
-        var shipped = await File.ReadAllTextAsync(Path.Combine(Repository.Root(), "src/Uncial.Data/Integrity/guards.tsv"), Cancel);
+        var shipped = await File.ReadAllTextAsync(Path.Combine(Repository.Root(), "src/Uncial.Data/Integrity/Checks/guards.tsv"), Cancel);
         (await GuardDigest.DescribeAsync(db, Cancel)).ShouldBe(shipped, "make it anew: see docs/security.md");
     }
 
