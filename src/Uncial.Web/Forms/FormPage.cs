@@ -32,7 +32,11 @@ public abstract class FormPage(Reader reader, TimeProvider time) : PageModel
 
     protected Reader Reader => reader;
     protected TimeProvider Time => time;
-    protected Actor Actor => new(reader.OperatorId, reader.Role, time.GetUtcNow());
+
+    /// <summary>The time by the server's clock.</summary>
+    public DateTimeOffset Now => time.GetUtcNow();
+
+    protected Actor Actor => new(reader.OperatorId, reader.Role, Now);
     protected SignatureTyped SignatureTyped =>
         new(Lead, LeadPin, reader.SessionToken, ScreenCookie.Of(Request), ScreenCookie.AddressOf(HttpContext));
 

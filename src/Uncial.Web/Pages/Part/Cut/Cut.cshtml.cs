@@ -104,8 +104,6 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     public bool KnowsSpeed => Record.Surface.Diameter > Length.Zero;
     public bool KnowsMinutes => KnowsSpeed && Record.Surface.Band > Length.Zero;
 
-    public DateTimeOffset Now => Actor.At;
-
     /// <summary>Sides that this pass cuts.</summary>
     public IReadOnlyList<int> Sides => Record.Cutting.SidesOf(Index);
 

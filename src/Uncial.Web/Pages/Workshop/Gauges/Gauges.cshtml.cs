@@ -77,7 +77,6 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
 
     public IReadOnlyDictionary<int, int> SuspectCounts { get; private set; } = new Dictionary<int, int>();
     public string? Question { get; private set; }
-    public DateTimeOffset Now => Time.GetUtcNow();
 
     public LengthUnit UnitOf(Gauge? gauge) => gauge?.Unit ?? Reader.Unit;
 

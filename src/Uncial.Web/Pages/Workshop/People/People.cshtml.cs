@@ -37,7 +37,6 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public IReadOnlyDictionary<int, int> Misses { get; private set; } = new Dictionary<int, int>();
     public IReadOnlyList<TryLine> Tries { get; private set; } = [];
     public Operator? Chosen { get; private set; }
-    public DateTimeOffset Now => Time.GetUtcNow();
 
     /// <summary>Roles that may be given by who looks: only an owner makes an owner.</summary>
     public IReadOnlyList<string> RolesToGive => Reader.IsOwner ? [Roles.Operator, Roles.Lead, Roles.Owner] : [Roles.Operator, Roles.Lead];
