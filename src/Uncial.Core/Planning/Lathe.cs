@@ -215,7 +215,7 @@ public sealed record Lathe
 
     /// <summary>That dial as planning sees it.</summary>
     /// <param name="part">Rotor or drum: each head has its own.</param>
-    /// <param name="confirmed">A measured pass of this head has borne it out.</param>
+    /// <param name="confirmed">A measured pass of this head has verified it.</param>
     /// <param name="allowance">Error of a setting as the head's own cuts tell it; null: the profile's.</param>
     public Dial Dial(PartKind part, bool confirmed, Length? allowance = null)
     {

@@ -36,7 +36,7 @@ public static class DemoPast
         new("Brindle L3 van", "Net loft", true, Corner.RearLeft, Corner.RearRight, 300, 52, "26.0", "23.4", "23.0"),
     ];
 
-    /// <summary>Loads it, in the shop's own journey, before the jobs of today.</summary>
+    /// <summary>Loads it, in the shop's own workflow, before the jobs of today.</summary>
     public static async Task LoadAsync(UncialDb db, Shop shop, DateTimeOffset now, int ines, int tom)
     {
         ArgumentNullException.ThrowIfNull(db);

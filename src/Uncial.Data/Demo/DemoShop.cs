@@ -112,7 +112,7 @@ public static class DemoShop
     }
 }
 
-/// <summary>Works the demo parts through the same journey as the pages do.</summary>
+/// <summary>Works the demo parts through the same workflow as the pages do.</summary>
 internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, string series = "TQ", int first = 0)
 {
     private int tags = first;

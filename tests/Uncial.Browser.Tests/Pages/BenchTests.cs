@@ -202,7 +202,7 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
             record.Surface.Passes.Single(p => p.Cut == 2).DarkOuter
         ).ShouldBe((2, 2, 0b11_0000));
         record.Station.ShouldBe(Station.Cut);
-        // The plan that was stays on record beside the new one, in the part's story.
+        // The plan that was stays on record beside the new one, in the part's history.
         screen.Go("/part/" + tag);
         screen.UntilText("Plan 1: Light passes");
         screen.UntilText("Plan 2: Light passes");

@@ -201,7 +201,7 @@ public class PlannerTests
     [Fact]
     public void An_unconfirmed_dial_gives_the_plan_up_to_its_first_measurement_and_refuses_none_for_what_lies_behind()
     {
-        // 0.40 to discard; light cuts of 0.32 in all count as 0.64 while nobody has borne the dial out.
+        // 0.40 to discard; light cuts of 0.32 in all count as 0.64 while nobody has verified the dial.
         var request = Example with
         {
             MachineTo = Mm.Of(24.07m),

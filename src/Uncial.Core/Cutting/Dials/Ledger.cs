@@ -22,7 +22,7 @@ internal sealed class Ledger
         foreach (var d in depth)
             cut += plan.Kind == PartKind.Drum ? 2 * d : d;
         var deepest = plan.DeepestBesideDark<Length>(depth) ?? Length.Zero;
-        // Until a measured pass has borne the dial out, every depth counts double in what is sure.
+        // Until a measured pass has verified the dial, every depth counts double in what is sure.
         var factor = plan.Dial.Confirmed ? 1 : 2;
         Size = plan.Touch - sign * cut;
         Bound = plan.TouchBound - sign * factor * cut;
@@ -41,7 +41,7 @@ internal sealed class Ledger
     /// <summary>Worst reading carried on; null where none was known.</summary>
     public Length? Worst { get; private set; }
 
-    /// <summary>A bright spot has borne the dial out.</summary>
+    /// <summary>A bright spot has verified the dial.</summary>
     public bool ConfirmsDial { get; private set; }
 
     /// <summary>

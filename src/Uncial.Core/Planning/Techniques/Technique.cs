@@ -50,7 +50,7 @@ public sealed record Technique(string Key, Length RoughMin, Length RoughMax, Len
 /// <param name="Division">What one division is marked as, above 0.</param>
 /// <param name="CountsDiameter">The dial counts diameter (or thickness), so a division makes half as much depth.</param>
 /// <param name="Allowance">Error of a setting, per bit (z).</param>
-/// <param name="Confirmed">A measured pass on this lathe has borne the dial out; until then every depth counts double in the bound.</param>
+/// <param name="Confirmed">A measured pass on this lathe has verified the dial; until then every depth counts double in the bound.</param>
 public sealed record Dial(Length Division, bool CountsDiameter, Length Allowance, bool Confirmed)
 {
     /// <summary>Depth that one division makes.</summary>

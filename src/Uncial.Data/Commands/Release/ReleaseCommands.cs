@@ -2,7 +2,7 @@ using Uncial.Core.Release;
 
 namespace Uncial.Data.Commands;
 
-/// <summary>What goes with the end of a journey beside its reason.</summary>
+/// <summary>What goes with the end of a workflow beside its reason.</summary>
 /// <param name="Cause">Why it is scrap.</param>
 /// <param name="Place">Where a shelved part lies.</param>
 /// <param name="Preservative">What keeps rust off it.</param>

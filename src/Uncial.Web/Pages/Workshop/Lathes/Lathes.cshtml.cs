@@ -67,7 +67,7 @@ public sealed class LatheTyped
 /// <summary>A head of a lathe as the page shows it.</summary>
 /// <param name="Part">What it cuts.</param>
 /// <param name="Ledger">Its measured cuts.</param>
-/// <param name="Confirmed">A measured cut has borne its dial out.</param>
+/// <param name="Confirmed">A measured cut has verified its dial.</param>
 public sealed record HeadShown(Core.Parts.PartKind Part, HeadLedger Ledger, bool Confirmed);
 
 /// <summary>
