@@ -40,6 +40,7 @@ builder.Host.UseSerilog(
             .WriteTo.Console(outputTemplate: "[{Timestamp:HH:mm:ss} {Level:u3}] {TraceId} {Message:lj}{NewLine}{Exception}")
 );
 builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton(services => ScriptMap.Of(services.GetRequiredService<EndpointDataSource>()));
 builder.Services.AddSingleton<News>();
 builder.Services.AddSingleton<NewsOfSaves>();
 builder.Services.AddSingleton<ClockWatch>();
@@ -126,7 +127,8 @@ app.Use(
     (context, next) =>
     {
         context.Response.Headers.ContentSecurityPolicy =
-            "default-src 'self'; img-src 'self' data:; form-action 'self'; base-uri 'none'; object-src 'none'; frame-ancestors 'none'";
+            $"default-src 'self'; script-src 'self' {context.RequestServices.GetRequiredService<ScriptMap>().Hash}; "
+            + "img-src 'self' data:; form-action 'self'; base-uri 'none'; object-src 'none'; frame-ancestors 'none'";
         context.Response.Headers.XContentTypeOptions = "nosniff";
         context.Response.Headers["Referrer-Policy"] = "same-origin";
         context.Response.Headers["Permissions-Policy"] = "camera=(self), geolocation=(), microphone=(), usb=(), payment=()";

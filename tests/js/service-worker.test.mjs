@@ -15,6 +15,8 @@ function worker(server) {
         put: async (key, answer) => {
             kept.set(name(key), answer);
         },
+        keys: async () => [...kept.keys()].map(url => ({ url })),
+        delete: async key => kept.delete(name(key)),
     };
     runInNewContext(script, {
         self: {
@@ -82,6 +84,24 @@ test('the page of signing in never stands for a page of a part', async () => {
         throw new Error('away');
     };
     assert.equal((await ask('/confirm/TQB2R')).text, 'the part');
+});
+
+test('what a fingerprint names is asked for once, and a new version takes the place of the old one', async () => {
+    const asked = [];
+    let away = false;
+    const ask = worker(async request => {
+        if (away) throw new Error('away');
+        asked.push(request.url);
+        return page(request.url);
+    });
+    for (const path of ['/js/core/keys.cpwg5a3nl9.js', '/js/core/keys.cpwg5a3nl9.js', '/Pages/Part/Plan/Plan.kjvfcvheds.cshtml.js'])
+        assert.equal((await ask(path, 'cors')).text, origin + path);
+    assert.equal(asked.length, 2);
+    await ask('/js/core/keys.wa1di622lx.js', 'cors');
+    away = true;
+    assert.equal((await ask('/js/core/keys.wa1di622lx.js', 'cors')).text, origin + '/js/core/keys.wa1di622lx.js');
+    assert.ok(await ask('/Pages/Part/Plan/Plan.kjvfcvheds.cshtml.js', 'cors'));
+    await assert.rejects(ask('/js/core/keys.cpwg5a3nl9.js', 'cors'));
 });
 
 test('other pages are left to the browser', async () => {

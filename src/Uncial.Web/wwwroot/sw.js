@@ -1,5 +1,6 @@
 // Keeps the last copy of the pages on which readings are typed, so that a reload finds them while the server is away.
 const kept = 'uncial-pages';
+const fingerprint = /\.[a-z0-9]{10}(?=\.)/;
 
 self.addEventListener('install', () => self.skipWaiting());
 self.addEventListener('activate', event => event.waitUntil(self.clients.claim()));
@@ -13,7 +14,8 @@ self.addEventListener('fetch', event => {
   if (request.method !== 'GET' || url.origin !== location.origin) return;
   const page = request.mode === 'navigate' && /^\/(measure|confirm|cut)\//.test(url.pathname) && !url.searchParams.has('noisy');
   const asset = /^\/(css|js|lib|Pages)\//.test(url.pathname);
-  if (page || asset) event.respondWith(answer(request, page ? url.origin + url.pathname : request));
+  if (asset && fingerprint.test(url.pathname)) event.respondWith(once(request));
+  else if (page || asset) event.respondWith(answer(request, page ? url.origin + url.pathname : request));
 });
 
 // A page has one copy, whichever place of the part it asks for.
@@ -29,4 +31,19 @@ async function answer(request, name) {
     if (copy) return copy;
     throw lost;
   }
+}
+
+// What a fingerprint names never changes: it is asked for once, and what it replaces goes.
+async function once(request) {
+  const cache = await caches.open(kept);
+  const copy = await cache.match(request);
+  if (copy) return copy;
+  const fresh = await fetch(request);
+  if (fresh.ok) {
+    const plain = request.url.replace(fingerprint, '');
+    for (const old of await cache.keys())
+      if (old.url !== request.url && old.url.replace(fingerprint, '') === plain) await cache.delete(old);
+    await cache.put(request, fresh.clone());
+  }
+  return fresh;
 }

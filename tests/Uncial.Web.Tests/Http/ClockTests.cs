@@ -19,11 +19,12 @@ public sealed class ShopWithAClock : RunningShop
         clock.Advance(by);
         await using var db = Db();
         var ahead = (int)(clock.GetUtcNow() - DateTimeOffset.UtcNow).TotalSeconds;
-        await db.Database.ExecuteSqlRawAsync(
-            "create or replace function uncial_now() returns timestamptz language sql volatile "
-                + $"set search_path = pg_catalog, public, pg_temp as 'select clock_timestamp() + interval ''{ahead} seconds'''",
-            TestContext.Current.CancellationToken
-        );
+        var sql = $"""
+            create or replace function uncial_now() returns timestamptz
+                language sql volatile set search_path = pg_catalog, public, pg_temp
+                as 'select clock_timestamp() + interval ''{ahead} seconds'''
+            """;
+        await db.Database.ExecuteSqlRawAsync(sql, TestContext.Current.CancellationToken);
     }
 
     protected override void ConfigureWebHost(IWebHostBuilder builder)
@@ -69,8 +70,8 @@ public class ClockTests(ShopWithAClock shop) : IClassFixture<ShopWithAClock>
 
         static IEnumerable<string> Overdue(string page) =>
             Regex
-                .Matches(page, "<b>([^<]+)</b>(?:(?!</button>).)*certificate ran out", RegexOptions.Singleline)
-                .Select(m => m.Groups[1].Value);
+                .Matches(page, "<b>(?<name>[^<]+)</b>(?:(?!</button>).)*certificate ran out", RegexOptions.Singleline)
+                .Select(m => m.Groups["name"].Value);
     }
 
     /// <summary>A page that read the machine's clock itself would not follow.</summary>

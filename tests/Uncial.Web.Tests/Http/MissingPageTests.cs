@@ -37,33 +37,4 @@ public class MissingPageTests(RunningShop shop) : IClassFixture<RunningShop>
         (await person.PostAsync("/gauges/1/takes", [], "/check")).Code.ShouldBe(HttpStatusCode.NotFound);
         (await person.PostWithAsync("/gauges/1/takes", [], "forged")).Code.ShouldBe(HttpStatusCode.BadRequest);
     }
-
-    [Fact]
-    public async Task The_policy_allows_no_inline_style_and_no_page_has_one()
-    {
-        using var caller = shop.Caller();
-        using var answer = await caller.GetAsync(new Uri("/SignIn", UriKind.Relative), Cancel);
-        var policy = answer.Headers.GetValues("Content-Security-Policy").Single();
-        policy.ShouldNotContain("unsafe");
-        policy.ShouldContain("base-uri 'none'");
-        policy.ShouldContain("form-action 'self'");
-        using var person = await new HttpPerson(shop.Address).SignInAsync("marit", "9051");
-        foreach (
-            var page in new[]
-            {
-                "/",
-                "/receive/2417",
-                "/measure/TQB4T",
-                "/mount/TQB2R",
-                "/plan/TQB2R",
-                "/cut/TQB2R",
-                "/confirm/TQA7P",
-                "/part/TQA2P",
-                "/certificate/TQA2P",
-                "/lathes/1",
-                "/shop",
-            }
-        )
-            (await person.GetAsync(page)).Text.ShouldNotContain(" style=", Case.Sensitive, page);
-    }
 }
