@@ -25,7 +25,7 @@ public enum ScrapCause
     Other,
 }
 
-/// <summary>The end of a part's workflow in this job. Who called it back is on record beside it.</summary>
+/// <summary>The end of a part's workflow in this job. Who recalled it is on record beside it.</summary>
 public class Outcome : PartFact
 {
     public int PartId { get; set; }
