@@ -43,8 +43,9 @@ function worker(server) {
     };
 }
 
-const page = (text, status = 200, redirected = false) => ({
+const page = (text, status = 200, redirected = false, kept = 'no-cache') => ({
     text,
+    headers: new Headers({ 'Cache-Control': kept }),
     status,
     ok: status < 400,
     redirected,
@@ -88,11 +89,11 @@ test('the page of signing in never stands for a page of a part', async () => {
 
 test('what a fingerprint names is asked for once, and a new version takes the place of the old one', async () => {
     const asked = [];
-    let away = false;
+    let [away, development] = [false, false];
     const ask = worker(async request => {
         if (away) throw new Error('away');
         asked.push(request.url);
-        return page(request.url);
+        return page(request.url, 200, false, development ? 'no-cache' : 'max-age=31536000, immutable');
     });
     for (const path of ['/js/core/keys.cpwg5a3nl9.js', '/js/core/keys.cpwg5a3nl9.js', '/Pages/Part/Plan/Plan.kjvfcvheds.cshtml.js'])
         assert.equal((await ask(path, 'cors')).text, origin + path);
@@ -102,6 +103,11 @@ test('what a fingerprint names is asked for once, and a new version takes the pl
     assert.equal((await ask('/js/core/keys.wa1di622lx.js', 'cors')).text, origin + '/js/core/keys.wa1di622lx.js');
     assert.ok(await ask('/Pages/Part/Plan/Plan.kjvfcvheds.cshtml.js', 'cors'));
     await assert.rejects(ask('/js/core/keys.cpwg5a3nl9.js', 'cors'));
+    // A developer sees what he has changed.
+    [away, development] = [false, true];
+    await ask('/css/look.br0f2s8a1u.css', 'cors');
+    await ask('/css/look.br0f2s8a1u.css', 'cors');
+    assert.equal(asked.filter(url => url.includes('look')).length, 2);
 });
 
 test('other pages are left to the browser', async () => {

@@ -197,6 +197,12 @@ public sealed class MeasureState
         : IsRotor ? RotorFigures.DiscardVerdict
         : DrumFigures.DiscardVerdict;
 
+    /// <summary>Somebody has looked for grooves on every face: a depth is kept for each, also that there is none.</summary>
+    public bool GroovesLookedAt =>
+        IsRotor
+            ? Figure(ReadingKind.GrooveOuter) is not null && Figure(ReadingKind.GrooveInner) is not null
+            : Figure(ReadingKind.Groove) is not null;
+
     /// <summary>It varies by more than its papers allow: thickness of a rotor, diameters of a drum with two axes or more.</summary>
     public bool VariesTooMuch
     {

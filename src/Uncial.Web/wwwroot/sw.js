@@ -33,17 +33,14 @@ async function answer(request, name) {
   }
 }
 
-// What a fingerprint names never changes: it is asked for once, and what it replaces goes.
+// What a fingerprint names never changes, where the server says so (in development it does not): it is asked for once, and what it
+// replaces goes.
 async function once(request) {
   const cache = await caches.open(kept);
   const copy = await cache.match(request);
-  if (copy) return copy;
-  const fresh = await fetch(request);
-  if (fresh.ok) {
-    const plain = request.url.replace(fingerprint, '');
-    for (const old of await cache.keys())
-      if (old.url !== request.url && old.url.replace(fingerprint, '') === plain) await cache.delete(old);
-    await cache.put(request, fresh.clone());
-  }
+  if (copy?.headers.get('Cache-Control')?.includes('immutable')) return copy;
+  const fresh = await answer(request, request);
+  const plain = request.url.replace(fingerprint, '');
+  for (const old of await cache.keys()) if (old.url !== request.url && old.url.replace(fingerprint, '') === plain) await cache.delete(old);
   return fresh;
 }

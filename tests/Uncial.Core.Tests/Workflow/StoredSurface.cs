@@ -41,6 +41,9 @@ internal sealed class StoredSurface(PartKind kind)
 
     public long RulesId { get; set; }
 
+    /// <summary>What the limit book allows a finished part to vary, mm.</summary>
+    public decimal? MaxVariation { get; init; }
+
     public SurfaceState State =>
         new(
             new()
@@ -49,6 +52,7 @@ internal sealed class StoredSurface(PartKind kind)
                 Diameter = Mm.Of(280),
                 Band = Mm.Of(50),
                 Places = kind == PartKind.Rotor ? 8 : 4,
+                MaxVariation = MaxVariation is { } most ? Mm.Of(most) : null,
                 Limits = limits,
                 Settlements = settlements,
                 Findings = findings,

@@ -99,6 +99,40 @@ public class WorkflowTests
     }
 
     [Fact]
+    public void What_varies_by_more_than_its_papers_allow_says_so_from_the_second_point_on()
+    {
+        var rotor = new StoredSurface(PartKind.Rotor) { MaxVariation = 0.02m };
+        rotor.State.Measuring.VariesTooMuch.ShouldBeFalse(); // its limits are not known yet
+        rotor.Limit(LimitKind.Discard, 23m);
+        rotor.State.Measuring.VariesTooMuch.ShouldBeFalse();
+        rotor.Read(0, 24.30m);
+        rotor.Read(45, 24.32m);
+        rotor.State.Measuring.VariesTooMuch.ShouldBeFalse(); // as much as it may
+        rotor.Read(90, 24.321m);
+        rotor.State.Measuring.VariesTooMuch.ShouldBeTrue();
+
+        var drum = new StoredSurface(PartKind.Drum) { MaxVariation = 0.02m };
+        drum.Limit(LimitKind.Discard, 230m);
+        drum.Read(0, 228.60m);
+        drum.State.Measuring.VariesTooMuch.ShouldBeFalse();
+        drum.Read(90, 228.70m);
+        drum.State.Measuring.VariesTooMuch.ShouldBeTrue();
+    }
+
+    [Theory]
+    [InlineData(PartKind.Rotor)]
+    [InlineData(PartKind.Drum)]
+    public void Grooves_that_nobody_looked_for_are_not_taken_for_none(PartKind kind)
+    {
+        var surface = new StoredSurface(kind);
+        surface.Limit(LimitKind.Discard, kind == PartKind.Rotor ? 23m : 230m);
+        surface.Read(0, kind == PartKind.Rotor ? 24.3m : 228.6m);
+        surface.State.Measuring.GroovesLookedAt.ShouldBeFalse();
+        surface.ReadAll(kind == PartKind.Rotor ? 24.3m : 228.6m);
+        surface.State.Measuring.GroovesLookedAt.ShouldBeTrue();
+    }
+
+    [Fact]
     public void A_plan_that_nothing_was_cut_by_ends_with_what_it_rests_on_and_one_that_was_begun_says_why()
     {
         var surface = Planned();

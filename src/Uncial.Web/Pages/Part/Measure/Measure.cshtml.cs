@@ -24,6 +24,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>What scuffing alone would leave, in words; empty where it is not allowed.</summary>
     public string ScuffSentence =>
         Scuff is not { Allowed: true } scuff ? ""
+        : !Record.Measuring.GroovesLookedAt ? Words.Say("measure.scuffLeavesWhatNobodyLookedAt")
         : scuff.GrooveStays > Length.Zero ? Words.Say("measure.scuffLeaves", Reader.Figure(scuff.GrooveStays, Toward.Greater))
         : Words.Say("measure.scuffLeavesNoGroove");
 

@@ -352,6 +352,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                 .. new[] { (scuff.GrooveStays, "groove"), (scuff.RunoutStays, IsRotor ? "run-out" : Words.Say("plan.outOfRound")) }
                     .Where(s => s.Item1 > Length.Zero)
                     .Select(s => $"{Reader.Figure(s.Item1, Toward.Greater)} {s.Item2}"),
+                .. Record.Measuring.GroovesLookedAt ? (string[])[] : [Words.Say("plan.groovesNotLookedAt")],
             ];
             return stays.Length == 0 ? null : $"leaves {string.Join(", ", stays)}";
         }
