@@ -1,4 +1,5 @@
 using Uncial.Core;
+using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
 using Uncial.Core.Settings;
 
@@ -64,4 +65,26 @@ public class ShopSettingsTests
             s.Allows(s.Least + 0.0001m).ShouldBeFalse(s.Key);
         }
     }
+
+    /// <summary>A lead signs for rules by which more may be machined off than before, be it of rotors or of drums alone.</summary>
+    [Theory]
+    [InlineData(0.40, 0.75, false)]
+    [InlineData(0.39, 0.75, true)]
+    [InlineData(0.40, 0.74, true)]
+    [InlineData(0.50, 0.74, true)]
+    [InlineData(0.50, 0.80, false)]
+    public void Rules_are_laxer_where_either_machine_to_limit_comes_nearer_to_discard(double rotor, double drum, bool laxer) =>
+        new LimitRules { RotorMachineToAboveDiscard = Mm.Of((decimal)rotor), DrumMachineToBelowDiscard = Mm.Of((decimal)drum) }
+            .DeriveLaxerThan(new())
+            .ShouldBe(laxer);
+
+    [Theory]
+    [InlineData(GaugeKind.Micrometer, 0.003)]
+    [InlineData(GaugeKind.Caliper, 0.02)]
+    [InlineData(GaugeKind.DrumGauge, 0.02)]
+    [InlineData(GaugeKind.DrumGaugeStations, 0.02)]
+    [InlineData(GaugeKind.DrumGaugeEighths, 0.02)]
+    [InlineData(GaugeKind.Tape, 0.5)]
+    public void A_gauge_whose_repeats_nobody_took_is_given_those_of_its_kind(GaugeKind kind, double mm) =>
+        ShopRules.Default.Gauges.RepeatOf(kind).ShouldBe(Mm.Of((decimal)mm));
 }

@@ -170,17 +170,21 @@ internal sealed class StoredSurface(PartKind kind)
                 ? [ReadingKind.GrooveOuter, ReadingKind.GrooveInner, ReadingKind.ReliefOuter, ReadingKind.ReliefInner]
                 : [ReadingKind.Groove, ReadingKind.Relief];
         foreach (var depth in depths)
-            readings.Add(
-                new()
-                {
-                    Id = ++number,
-                    Number = number,
-                    Kind = depth,
-                    Typed = "none",
-                    Cuts = passes.Count,
-                }
-            );
+            LookFor(depth);
     }
+
+    /// <summary>A depth was looked for, and there was none.</summary>
+    public void LookFor(ReadingKind depth) =>
+        readings.Add(
+            new()
+            {
+                Id = ++number,
+                Number = number,
+                Kind = depth,
+                Typed = "none",
+                Cuts = passes.Count,
+            }
+        );
 
     public void Mount() =>
         mounts.Add(

@@ -128,6 +128,8 @@ public class WorkflowTests
         surface.Limit(LimitKind.Discard, kind == PartKind.Rotor ? 23m : 230m);
         surface.Read(0, kind == PartKind.Rotor ? 24.3m : 228.6m);
         surface.State.Measuring.GroovesLookedAt.ShouldBeFalse();
+        surface.LookFor(kind == PartKind.Rotor ? ReadingKind.GrooveOuter : ReadingKind.Relief);
+        surface.State.Measuring.GroovesLookedAt.ShouldBeFalse(); // one face of two, or the low lands
         surface.ReadAll(kind == PartKind.Rotor ? 24.3m : 228.6m);
         surface.State.Measuring.GroovesLookedAt.ShouldBeTrue();
     }
