@@ -141,7 +141,7 @@ public static class ReleaseCommands
     /// <param name="reason">Why.</param>
     /// <param name="hadLeft">It had left the shop: it is read anew.</param>
     /// <param name="signature">The lead's signature.</param>
-    /// <param name="actor">Who calls it back.</param>
+    /// <param name="actor">Who recalls it.</param>
     public static void Recall(Outcome outcome, string reason, bool hadLeft, long? signature, Actor actor)
     {
         ArgumentNullException.ThrowIfNull(outcome);
