@@ -14,18 +14,20 @@ const order = [
     'Account/SignIn.css',
     'Logbook/Logbook.css',
     'Paper/Paper.css',
-    'Shared/Widths.css',
     'Intake/Receive.css',
     'Shared/Asking.css',
     'Shared/Worked.css',
     'Part/Reading/Reading.css',
     'Part/Inspect/Inspect.css',
+    'Part/Measure/Measure.css',
     'Part/Mount/Mount.css',
     'Part/Cut/AtTheLathe.css',
     'Part/Plan/Sheets.css',
     'Workshop/Files/Files.css',
     'Logbook/Statistics.css',
     'Part/Confirm/Evidence.css',
+    'Part/Release/Release.css',
+    'Shared/Widths.css',
 ];
 
 const [pages, to] = process.argv.slice(2);

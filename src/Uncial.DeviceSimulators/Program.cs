@@ -112,11 +112,12 @@ app.MapGet("/lathe", () => new
         silent = lathe.IsSilent,
         turns = lathe.Now.SpindleTurns,
         feeds = lathe.Now.Feeds,
+        inwards = lathe.Now.FeedsInwards,
         dials = lathe.Now.Dials.Select(d => d.Millimetres.ToString("0.00", System.Globalization.CultureInfo.InvariantCulture)),
     });
-app.MapPost("/lathe/turn", async (decimal? outer, decimal? inner, bool? zero, int? rpm, bool? feed) =>
+app.MapPost("/lathe/turn", async (decimal? outer, decimal? inner, bool? zero, int? rpm, bool? feed, bool? inwards) =>
 {
-    await lathe.TurnAsync(outer ?? 0, inner ?? 0, zero ?? false, rpm, feed);
+    await lathe.TurnAsync(outer ?? 0, inner ?? 0, zero ?? false, rpm, feed, inwards);
     return Results.NoContent();
 });
 app.MapPost("/lathe/silent", (bool on) =>

@@ -9,7 +9,7 @@ namespace Uncial.DeviceSimulators;
 public sealed class SimulatedLathe(string name, int port) : SimulatedDevice(name, port)
 {
     private readonly Lock gate = new();
-    private LatheLine now = new(false, [Length.Zero, Length.Zero], LengthUnit.Millimetre, false, null, false);
+    private LatheLine now = new(false, [Length.Zero, Length.Zero], LengthUnit.Millimetre, false, null, false, false);
 
     /// <summary>What it says now.</summary>
     public LatheLine Now
@@ -27,7 +27,8 @@ public sealed class SimulatedLathe(string name, int port) : SimulatedDevice(name
     /// <param name="zero">Sets both to zero as they stand.</param>
     /// <param name="rpm">Speed of the spindle; 0 stops it, and its feed with it.</param>
     /// <param name="feed">Puts the feed in or out; only while the spindle turns.</param>
-    public Task TurnAsync(decimal outer = 0, decimal inner = 0, bool zero = false, int? rpm = null, bool? feed = null)
+    /// <param name="inwards">Points the feed lever inwards or outwards.</param>
+    public Task TurnAsync(decimal outer = 0, decimal inner = 0, bool zero = false, int? rpm = null, bool? feed = null, bool? inwards = null)
     {
         lock (gate)
         {
@@ -42,6 +43,7 @@ public sealed class SimulatedLathe(string name, int port) : SimulatedDevice(name
                     : rpm is { } said ? Math.Min(said, 2000)
                     : now.TurnsPerMinute,
                 Feeds = turns && (feed ?? now.Feeds),
+                FeedsInwards = inwards ?? now.FeedsInwards,
             };
         }
         return TellAsync(Now.Write());

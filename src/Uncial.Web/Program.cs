@@ -169,6 +169,7 @@ app.UseAuthorization();
 app.MapStaticAssets().AllowAnonymous();
 app.MapRazorPages().WithStaticAssets();
 app.MapCalculations();
+app.MapLengthEcho();
 app.MapGaugeEcho();
 app.MapMarkingEcho();
 app.MapBookFile();

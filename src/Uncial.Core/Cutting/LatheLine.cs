@@ -5,7 +5,7 @@ namespace Uncial.Core.Cutting;
 
 /// <summary>
 /// One line that a lathe's read-out sends: what its dials stand at and whether its spindle turns, such as
-/// <c>NOW outer=0.14 inner=0.10 unit=mm spindle=on rpm=150 feed=on</c>. The protocol is described in docs/formats/lathe-line.md.
+/// <c>NOW outer=0.14 inner=0.10 unit=mm spindle=on rpm=150 feed=on way=out</c>. The protocol is described in docs/formats/lathe-line.md.
 /// </summary>
 /// <param name="IsHello">It only introduces itself; the figures mean nothing.</param>
 /// <param name="Dials">Where the dials stand from their zero: outer then inner bit, or the boring bar alone.</param>
@@ -13,13 +13,15 @@ namespace Uncial.Core.Cutting;
 /// <param name="SpindleTurns">The spindle turns.</param>
 /// <param name="TurnsPerMinute">How fast; null where the lathe does not say.</param>
 /// <param name="Feeds">The feed is in.</param>
+/// <param name="FeedsInwards">It feeds towards the middle of a rotor or into a drum; null where the lathe does not say.</param>
 public sealed record LatheLine(
     bool IsHello,
     IReadOnlyList<Length> Dials,
     LengthUnit Unit,
     bool SpindleTurns,
     int? TurnsPerMinute,
-    bool Feeds
+    bool Feeds,
+    bool? FeedsInwards = null
 )
 {
     private const int LongestLine = 200;
@@ -49,6 +51,8 @@ public sealed record LatheLine(
         };
         if (unit is not { } of || Is(figures, "spindle") is not { } turns || Is(figures, "feed") is not { } feeds)
             return null;
+        if (figures.TryGetValue("way", out var way) && way is not ("in" or "out"))
+            return null;
         int? rpm = null;
         if (figures.TryGetValue("rpm", out var said))
         {
@@ -74,7 +78,7 @@ public sealed record LatheLine(
                 return null;
             dials.Add(Length.From(figure, of));
         }
-        return dials.Count == 0 ? null : new(false, dials, of, turns, rpm, feeds);
+        return dials.Count == 0 ? null : new(false, dials, of, turns, rpm, feeds, way is null ? null : way == "in");
     }
 
     /// <summary>Writes the line as it is sent.</summary>
@@ -85,7 +89,11 @@ public sealed record LatheLine(
         string At(Length dial) => dial.In(Unit).ToString("0.00###", CultureInfo.InvariantCulture);
         var dials = Dials.Count == 1 ? $"bar={At(Dials[0])}" : $"outer={At(Dials[0])} inner={At(Dials[1])}";
         var rpm = TurnsPerMinute is { } n ? string.Create(CultureInfo.InvariantCulture, $" rpm={n}") : "";
-        return $"NOW {dials} unit={LengthText.Name(Unit)} spindle={(SpindleTurns ? "on" : "off")}{rpm} feed={(Feeds ? "on" : "off")}";
+        var way =
+            FeedsInwards is not { } inwards ? ""
+            : inwards ? " way=in"
+            : " way=out";
+        return $"NOW {dials} unit={LengthText.Name(Unit)} spindle={(SpindleTurns ? "on" : "off")}{rpm} feed={(Feeds ? "on" : "off")}{way}";
     }
 
     private static bool? Is(Dictionary<string, string> figures, string name) =>

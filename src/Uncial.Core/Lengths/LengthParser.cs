@@ -26,6 +26,9 @@ public static class LengthParser
     /// <summary>Largest sum, in millimetres.</summary>
     public const decimal LargestMillimetres = 2000m;
 
+    /// <summary>Letters that a length may hold, in its units. None begins with one.</summary>
+    public const string Letters = "mminthou";
+
     private const int MostDigits = 12;
 
     private enum Suffix

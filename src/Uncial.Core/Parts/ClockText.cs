@@ -5,6 +5,12 @@ namespace Uncial.Core.Parts;
 /// <summary>Places and arcs as an operator says them: by the hours of a clock, or in degrees.</summary>
 public static class ClockText
 {
+    /// <summary>Letters that such a text may hold.</summary>
+    public const string Letters = "degallringhalfquarter";
+
+    /// <summary>Letters that it may begin with.</summary>
+    public const string FirstLetters = "arhq";
+
     /// <summary>
     /// Reads a place: <c>2½</c>, <c>2.5</c>, <c>2,5</c>, <c>2:30</c> on the clock, or <c>75°</c>, <c>75deg</c>. Null where it is none.
     /// </summary>

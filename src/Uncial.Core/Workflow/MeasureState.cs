@@ -288,12 +288,47 @@ public sealed class MeasureState
     public (ReadingPlace Place, NextReading Next)? ReadNext(Judgement judgement, ShapePrior prior)
     {
         ArgumentNullException.ThrowIfNull(judgement);
+        return judgement.Decision is Decision.LeadOnly or Decision.Release
+            ? ReadNext(l => l.MachineTo, prior)
+            : ReadNext(l => l.Discard, prior);
+    }
+
+    /// <summary>A limit lies within the uncertainty of the worst reading: discard, or machine-to where discard is sure.</summary>
+    public bool IsTooClose =>
+        DiscardVerdict == Verdict.TooClose || (DiscardVerdict == Verdict.Within && MachineToVerdict == Verdict.TooClose);
+
+    /// <summary>
+    /// Where a reading more tells most before the cut, while a limit is too close to call: a place that may be past it, then the worst place a
+    /// second time. Null where none helps.
+    /// </summary>
+    /// <param name="prior">How such parts are shaped.</param>
+    public ReadingPlace? ReadToDecide(ShapePrior prior)
+    {
+        if (!IsTooClose || NextPlace is not null)
+            return null;
+        var next = DiscardVerdict == Verdict.TooClose ? ReadNext(l => l.Discard, prior) : ReadNext(l => l.MachineTo, prior);
+        return next is { Next.IsEnough: false } open ? open.Place
+            : WorstPlace is { } worst && SizesAt(worst).Count == 1 ? worst
+            : null;
+    }
+
+    /// <summary>Where the worst size was read; null without readings or limits.</summary>
+    public ReadingPlace? WorstPlace =>
+        Limits is { } limits && Sizes.MinBy(r => Limits.Margin(Kind, r.Value, limits.Discard)) is { Degrees: { } at } worst
+            ? new(at, worst.Station)
+            : null;
+
+    private Verdict MachineToVerdict => IsRotor ? RotorFigures.MachineToVerdict : DrumFigures.MachineToVerdict;
+
+    private (ReadingPlace Place, NextReading Next)? ReadNext(Func<Limits, Length> against, ShapePrior prior)
+    {
         if (Sizes.Count == 0 || Limits is not { } limits)
             return null;
         var fullest = Sizes.GroupBy(r => r.Station).MaxBy(g => g.Select(SpotOf).Distinct().Count())!;
-        var limit = judgement.Decision is Decision.LeadOnly or Decision.Release ? limits.MachineTo : limits.Discard;
         (decimal, Length)[] spots = [.. fullest.Select(r => (SpotOf(r).Item1, r.Value))];
-        return NextReading.Of(Kind, spots, Uncertainty / 2, limit, prior) is { } next ? (new(next.At.Degrees, fullest.Key), next) : null;
+        return NextReading.Of(Kind, spots, Uncertainty / 2, against(limits), prior) is { } next
+            ? (new(next.At.Degrees, fullest.Key), next)
+            : null;
     }
 
     /// <summary>The place that a note of the judgement speaks of; null where it names none.</summary>

@@ -50,6 +50,7 @@ lathe.addEventListener('click', event => {
   const what = event.target.dataset.turn;
   if (what === 'rpm') turn({ rpm: lathe.now.turns ? 0 : 85 });
   else if (what === 'feed') turn({ feed: !lathe.now.feeds });
+  else if (what === 'inwards') turn({ inwards: !lathe.now.inwards });
   else if (what === 'zero') turn({ zero: true });
   else if (what === 'silent')
     fetch(`/lathe/silent?on=${!lathe.now.silent}`, { method: 'POST', headers: { 'X-Simulator': '1' } }).then(look);
@@ -68,6 +69,7 @@ async function look() {
   for (const [what, on] of [
     ['rpm', lathe.now.turns],
     ['feed', lathe.now.feeds],
+    ['inwards', lathe.now.inwards],
     ['silent', lathe.now.silent],
   ])
     lathe.querySelector(`[data-turn=${what}]`).setAttribute('aria-pressed', on);

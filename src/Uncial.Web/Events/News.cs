@@ -73,6 +73,7 @@ public sealed class News(TimeProvider time)
         IReadOnlyList<int> Gauges,
         int? Lathe,
         IReadOnlyList<Length> Targets,
+        CutStage Stage,
         Channel<SseItem<string>> Channel
     );
 
@@ -113,7 +114,7 @@ public sealed class News(TimeProvider time)
             if (now is { } n)
                 lathes[lathe] = n;
             foreach (var listener in listeners.Where(l => l.Lathe == lathe))
-                listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(now, listener.Targets)));
+                listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(now, listener.Targets, listener.Stage)));
         }
     }
 
@@ -239,6 +240,7 @@ public sealed class News(TimeProvider time)
     /// <param name="gaugeIds">The gauges whose readings are.</param>
     /// <param name="lathe">The lathe whose read-out is.</param>
     /// <param name="targets">Where its dials shall stand.</param>
+    /// <param name="stage">How far the record has got with the pass.</param>
     /// <param name="cancel">The page has gone away.</param>
     public async IAsyncEnumerable<SseItem<string>> ListenAsync(
         ListeningScreen screen,
@@ -246,6 +248,7 @@ public sealed class News(TimeProvider time)
         IReadOnlyList<int> gaugeIds,
         int? lathe,
         IReadOnlyList<Length> targets,
+        CutStage stage,
         [EnumeratorCancellation] CancellationToken cancel
     )
     {
@@ -255,6 +258,7 @@ public sealed class News(TimeProvider time)
             gaugeIds,
             lathe,
             targets,
+            stage,
             Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(Backlog) { FullMode = BoundedChannelFullMode.DropOldest })
         );
         lock (gate)
@@ -268,7 +272,7 @@ public sealed class News(TimeProvider time)
                 if (gauges.TryGetValue(gauge, out var now))
                     listener.Channel.Writer.TryWrite(Item("gauge", Words(gauge, now)));
             if (lathe is { } turning && lathes.TryGetValue(turning, out var read))
-                listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(read, targets)));
+                listener.Channel.Writer.TryWrite(Item("lathe", ReadOutWords.Of(read, targets, stage)));
         }
         try
         {
@@ -323,7 +327,7 @@ public sealed class News(TimeProvider time)
 /// <summary>What a read-out says, held against where the dials shall stand.</summary>
 internal static class ReadOutWords
 {
-    public static object Of((LatheLine Line, Lathe Profile)? now, IReadOnlyList<Length> targets)
+    public static object Of((LatheLine Line, Lathe Profile)? now, IReadOnlyList<Length> targets, CutStage stage)
     {
         if (now is not { } n)
             return new
@@ -346,6 +350,22 @@ internal static class ReadOutWords
         {
             state = "connected",
             word = $"{turns}, {Words.Say(line.Feeds ? "readOut.feeds" : "readOut.feedOut")}",
+            fault = ReadOutCheck.Of(line, stage, targets, dial.Division) is { } fault
+                ? Words.Say(
+                    "readOut.fault." + fault.Fault,
+                    fault.Side is { } side
+                        ? Words.Say(
+                            "readOut.dial."
+                                + (
+                                    line.Dials.Count == 1 ? "bar"
+                                    : side == 0 ? "outer"
+                                    : "inner"
+                                )
+                        )
+                        : "",
+                    fault.Off is { } off ? DialText.Of(dial, off) : ""
+                )
+                : null,
             dials = line.Dials.Select(
                 (at, i) =>
                 {
@@ -400,6 +420,7 @@ internal static class NewsFeed
                     int[]? gauge,
                     int? lathe,
                     decimal[]? target,
+                    CutStage? stage,
                     News news,
                     Reader reader,
                     HttpContext http,
@@ -417,6 +438,7 @@ internal static class NewsFeed
                             gauge ?? [],
                             lathe,
                             [.. (target ?? []).Select(Length.FromMillimetres)],
+                            stage ?? CutStage.Ready,
                             until.Token
                         )
                     );

@@ -1,5 +1,7 @@
 using System.Net;
 using Microsoft.AspNetCore.Razor.TagHelpers;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
 
 namespace Uncial.Web.Forms;
 
@@ -13,6 +15,9 @@ public sealed class FieldTagHelper : TagHelper
     public string? Wrong { get; set; }
     public string? Hint { get; set; }
     public bool IsLength { get; set; }
+
+    /// <summary>A place or an arc on the clock.</summary>
+    public bool IsClock { get; set; }
     public bool Focus { get; set; }
     public string Css { get; set; } = "";
 
@@ -23,6 +28,13 @@ public sealed class FieldTagHelper : TagHelper
     /// <summary>A depth that somebody looks for: one key says that there is none, one that nobody looked.</summary>
     public bool Looks { get; set; }
 
+    /// <summary>Letters that belong to what is typed here. Others act at once, as the keys that are printed on buttons.</summary>
+    private string Letters =>
+        Looks ? $" data-letters=\"{LengthParser.Letters}{LookedFor.Letters}\" data-begins=\"{LookedFor.Letters[0]}\""
+        : IsLength ? $" data-letters=\"{LengthParser.Letters}\""
+        : IsClock ? $" data-letters=\"{ClockText.Letters}\" data-begins=\"{ClockText.FirstLetters}\""
+        : "";
+
     public override void Process(TagHelperContext context, TagHelperOutput output)
     {
         ArgumentNullException.ThrowIfNull(output);
@@ -30,7 +42,7 @@ public sealed class FieldTagHelper : TagHelper
         output.TagMode = TagMode.StartTagAndEndTag;
         output.Attributes.SetAttribute(
             "class",
-            $"field {Css} {(Looks ? "looks" : "")} {(string.IsNullOrEmpty(Wrong) ? "" : "is-wrong")}".Trim()
+            $"field {Css} {(IsClock ? "clock" : "")} {(Looks ? "looks" : "")} {(string.IsNullOrEmpty(Wrong) ? "" : "is-wrong")}".Trim()
         );
         static string E(string? text) => WebUtility.HtmlEncode(text ?? "");
         output.Content.SetHtmlContent(
@@ -38,6 +50,7 @@ public sealed class FieldTagHelper : TagHelper
                 + $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next "
                 + $"autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
                 + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "")
+                + Letters
                 + (Live is { } gauge ? $" data-live-field=\"{gauge}\"" : "")
                 + (Focus ? " autofocus" : "")
                 + (string.IsNullOrEmpty(Wrong) ? "" : " aria-invalid=\"true\"")

@@ -11,6 +11,9 @@ internal static class LookedFor
     /// <summary>What a field says where nobody looked.</summary>
     public const string NotLooked = "not looked";
 
+    /// <summary>Letters of those two answers, the first of both first.</summary>
+    public const string Letters = "noetlkd";
+
     public static bool Is(ReadingKind kind) =>
         kind
             is ReadingKind.GrooveOuter

@@ -7,7 +7,9 @@ namespace Uncial.Web.Forms;
 [HtmlTargetElement("server-lost", TagStructure = TagStructure.WithoutEndTag)]
 public sealed class LostTagHelper : TagHelper
 {
-    /// <summary>Key of the sentence that says what is still there, below <c>lost.</c>: typed, ticked, tapped, again, cutsOn, notCounted.</summary>
+    /// <summary>
+    /// Key of the sentence that says what is still there, below <c>lost.</c>: typed, ticked, tapped, again, cutsOn, notCounted.
+    /// </summary>
     public string Says { get; set; } = "typed";
 
     public override void Process(TagHelperContext context, TagHelperOutput output)

@@ -348,12 +348,23 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("0.02 past, back off");
         await lathe.TurnAsync(rpm: 85, feed: true);
         screen.Until(() => Live() == "Spindle turns, 85 rpm, feed in", "the spindle");
+        // What the lathe does otherwise than the page believes is said at once.
+        string Fault() => screen.Driver.FindElement(By.CssSelector("[data-live-fault]")).Text;
+        screen.Until(() => Fault() == "Inner dial stands 0.02 deeper than this pass. Stop, and look at the dial.", "the dial that is past");
+        await lathe.TurnAsync(inner: -0.02m);
+        screen.Until(() => Fault() == "The lathe feeds, and no pass was started here.", "the feed that is in");
         screen.IsAccessible();
-        lathe.IsSilent = true;
-        screen.Until(() => Live().StartsWith("Read-out: silent", StringComparison.Ordinal), "the silence");
         screen.TickThrough();
         screen.Press(Keys.Enter);
         screen.UntilHeading("is cutting");
+        screen.Until(() => Fault() == "", "the lathe that does as the page says");
+        await lathe.TurnAsync(inwards: true);
+        screen.Until(() => Fault() == "The feed runs inwards. Stop it: the cut runs outwards.", "the wrong way");
+        await lathe.TurnAsync(rpm: 0, inwards: false);
+        screen.Until(() => Fault() == "The spindle stands: nothing is being cut.", "the spindle that stands");
+        lathe.IsSilent = true;
+        screen.Until(() => Live().StartsWith("Read-out: silent", StringComparison.Ordinal), "the silence");
+        screen.Until(() => Fault() == "", "nothing said of a silent lathe");
     }
 
     [Fact]

@@ -24,7 +24,7 @@ public class WorkflowPageTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.UntilHeading("Read at 12 o’clock");
         screen.IsAccessible();
         Read(screen, "24.31", "24.33", "24.36", "24.38", "24+.37", "0.9586614in", "24.32", "24.30");
-        screen.UntilHeading("All 8 points read");
+        screen.UntilText("All 8 points read");
         screen.Fill("Run-out, outer", "0.09");
         screen.Press(Keys.Enter, "0.05", Keys.Enter, Keys.Enter, "0.05", Keys.Enter, "0.02", Keys.Enter, "0", Keys.Enter);
         screen.Until(
@@ -59,7 +59,7 @@ public class WorkflowPageTests(EmptyShop shop) : IClassFixture<EmptyShop>
         // The drum: four axes in the middle, one of them near both ends, proven round along its band.
         screen.Go($"/measure/{drum}");
         Read(screen, "228.62", "228.74", "228.62", "228.50", "228.63", "228.61");
-        screen.UntilHeading("All 6 diameters read");
+        screen.UntilText("All 6 diameters read");
         screen.UntilText("proven");
         screen.IsAccessible();
         screen.Press(Keys.Enter);

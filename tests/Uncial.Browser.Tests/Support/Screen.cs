@@ -30,6 +30,8 @@ internal sealed class Screen : IDisposable
         + "'0'); return document.documentElement.dataset.theme + [...new Set([...document.querySelectorAll('body *')].map(e => "
         + "of(e.parentElement) + '>' + of(e)))].sort().join();";
 
+    private static readonly string Fit = File.ReadAllText(Path.Combine(AppContext.BaseDirectory, "Support", "fit.js"));
+
     private static readonly ConcurrentDictionary<string, bool> Checked = new();
 
     private readonly Uri address;
@@ -39,6 +41,7 @@ internal sealed class Screen : IDisposable
     {
         this.address = address;
         Driver = Browsers.Take();
+        Size(1280, 800);
         Wait = new(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(50) };
     }
 
@@ -267,9 +270,10 @@ internal sealed class Screen : IDisposable
         Until(() => Path_ == "/", "the bench");
     }
 
-    /// <summary>The accessibility check: nothing serious or critical on the page as it stands.</summary>
+    /// <summary>The accessibility check: nothing serious or critical on the page as it stands; and all of it can be seen and touched.</summary>
     public void IsAccessible()
     {
+        Fits();
         // What is made of the same elements in the same places was looked at already, whatever its figures are.
         if (!Checked.TryAdd((string)Driver.ExecuteScript(Made)!, true))
             return;
@@ -283,6 +287,41 @@ internal sealed class Screen : IDisposable
             )!;
         JsonSerializer.Deserialize<string[]>(found).ShouldBeEmpty($"on {Driver.Url}");
     }
+
+    /// <summary>Nothing is cut off, lies under something else, scrolls at a station, or is too small to touch.</summary>
+    /// <param name="mayScroll">The screen is smaller than a station asks for: it may scroll.</param>
+    public void Fits(bool mayScroll = false)
+    {
+        var faults = ((IReadOnlyCollection<object>)Driver.ExecuteScript(Fit, mayScroll)!).Cast<string>().ToList();
+        if (faults.Count == 0)
+            return;
+        var picture = Path.Combine(Path.GetTempPath(), $"uncial-screen-{Guid.NewGuid():N}.png");
+        Driver.GetScreenshot().SaveAsFile(picture);
+        faults.ShouldBeEmpty($"on {Driver.Url}, as in {picture}");
+    }
+
+    /// <summary>Makes the screen as large as that of another device.</summary>
+    public void Size(int width, int height) =>
+        Driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new Dictionary<string, object?>
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = false,
+            }
+        );
+
+    /// <summary>The main action of a station can be seen and touched without scrolling.</summary>
+    public void ShowsItsMainAction() =>
+        Driver
+            .ExecuteScript(
+                "const go = [...document.querySelectorAll('.slate .button.go')].find(e => e.checkVisibility()); if (!go) return ''; "
+                    + "const box = go.getBoundingClientRect(); return box.top >= 0 && box.bottom <= innerHeight && box.right <= innerWidth "
+                    + "? '' : go.textContent.trim() + ' at ' + Math.round(box.top) + ' to ' + Math.round(box.bottom)"
+            )
+            .ShouldBe("", $"on {Driver.Url}");
 
     /// <summary>Cuts the screen off from the server, or joins it again.</summary>
     public void Offline(bool off)
@@ -335,7 +374,10 @@ public sealed class Browsers : IDisposable
         var profile = Directory.CreateTempSubdirectory("uncial-screen").FullName;
         Profiles.Add(profile);
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        // As on most screens of a shop, scroll bars take room.
+        options.AddExcludedArgument("hide-scrollbars");
         options.AddArguments(
+            "--disable-features=OverlayScrollbar",
             "--headless",
             "--no-sandbox",
             "--disable-gpu",

@@ -369,6 +369,8 @@ public class AtTheLatheTests
 
     [Theory]
     [InlineData("NOW outer=0.14 inner=0.10 unit=mm spindle=on rpm=150 feed=on")]
+    [InlineData("NOW outer=0.14 inner=0.10 unit=mm spindle=on rpm=150 feed=on way=out")]
+    [InlineData("NOW bar=0.0055 unit=in spindle=off feed=off way=in")]
     [InlineData("NOW bar=0.0055 unit=in spindle=off feed=off")]
     [InlineData("NOW outer=-0.02 inner=0.00 unit=mm spindle=on feed=off")]
     [InlineData("HELLO v=1")]
@@ -381,9 +383,52 @@ public class AtTheLatheTests
     [InlineData("NOW unit=mm spindle=on feed=on")]
     [InlineData("NOW outer=0.1 unit=mm spindle=maybe feed=on")]
     [InlineData("NOW outer=0.1 unit=mm spindle=on rpm=-5 feed=on")]
+    [InlineData("NOW outer=0.1 unit=mm spindle=on feed=on way=back")]
     [InlineData("SEND n=1 value=0.1 unit=mm stable=yes")]
     [InlineData("")]
     public void Other_lines_are_none_of_ours(string line) => LatheLine.Read(line).ShouldBeNull();
+
+    [Theory]
+    // Before the start the dials are being set and the spindle may turn; a feed that is in is another matter.
+    [InlineData("outer=0.02 inner=0.02 spindle=off feed=off way=out", CutStage.Ready, null)]
+    [InlineData("outer=0.30 inner=0.30 spindle=on feed=off way=out", CutStage.Ready, null)]
+    [InlineData("outer=0.10 inner=0.10 spindle=on feed=on way=out", CutStage.Ready, ReadOutFault.FeedsUnstarted)]
+    [InlineData("outer=0.10 inner=0.12 spindle=on feed=on way=out", CutStage.Ready, ReadOutFault.TooDeep)]
+    [InlineData("outer=0.02 inner=0.02 spindle=on feed=on", CutStage.Ready, ReadOutFault.FeedsUnstarted)]
+    // While it is cut: within half a division is where it shall stand.
+    [InlineData("outer=0.105 inner=0.095 spindle=on feed=on way=out", CutStage.Cutting, null)]
+    [InlineData("outer=0.105 inner=0.095 spindle=on feed=on", CutStage.Cutting, null)]
+    [InlineData("outer=0.106 inner=0.10 spindle=on feed=on way=out", CutStage.Cutting, ReadOutFault.TooDeep)]
+    [InlineData("outer=0.10 inner=0.094 spindle=on feed=on way=out", CutStage.Cutting, ReadOutFault.TooShallow)]
+    [InlineData("outer=0.10 inner=0.10 spindle=off feed=off way=out", CutStage.Cutting, ReadOutFault.SpindleStands)]
+    [InlineData("outer=0.10 inner=0.10 spindle=on feed=off way=out", CutStage.Cutting, ReadOutFault.FeedOut)]
+    // The wrong way is said before all, deeper before the rest, at any stage.
+    [InlineData("outer=0.30 inner=0.10 spindle=on feed=on way=in", CutStage.Cutting, ReadOutFault.FeedsInwards)]
+    [InlineData("outer=0.10 inner=0.10 spindle=on feed=on way=in", CutStage.Ready, ReadOutFault.FeedsInwards)]
+    [InlineData("outer=0.10 inner=0.10 spindle=on feed=off way=in", CutStage.Cutting, ReadOutFault.FeedOut)]
+    [InlineData("outer=0.12 inner=0.10 spindle=off feed=off way=out", CutStage.Cutting, ReadOutFault.TooDeep)]
+    [InlineData("outer=0.02 inner=0.10 spindle=off feed=off way=out", CutStage.Cutting, ReadOutFault.SpindleStands)]
+    // Stopped: the bit is drawn back, and the feed has to be out.
+    [InlineData("outer=0.40 inner=-0.10 spindle=on feed=off way=out", CutStage.Stopped, null)]
+    [InlineData("outer=0.10 inner=0.10 spindle=on feed=on way=out", CutStage.Stopped, ReadOutFault.FeedsUnstarted)]
+    public void What_the_lathe_does_otherwise_than_the_record_is_named(string says, CutStage stage, ReadOutFault? fault) =>
+        (ReadOutCheck.Of(LatheLine.Read("NOW unit=mm " + says)!, stage, [Mm.Of(0.10m), Mm.Of(0.10m)], Mm.Of(0.01m))?.Fault).ShouldBe(fault);
+
+    [Fact]
+    public void The_dial_that_is_off_the_most_is_named_with_how_far()
+    {
+        ReadOutCheck? Of(string says) =>
+            ReadOutCheck.Of(
+                LatheLine.Read("NOW unit=mm spindle=on feed=on " + says)!,
+                CutStage.Cutting,
+                [Mm.Of(0.10m), Mm.Of(0.12m)],
+                Mm.Of(0.01m)
+            );
+        Of("outer=0.13 inner=0.16").ShouldBe(new(ReadOutFault.TooDeep, 1, Mm.Of(0.04m)));
+        Of("outer=0.02 inner=0.14").ShouldBe(new(ReadOutFault.TooDeep, 1, Mm.Of(0.02m)));
+        Of("outer=0.07 inner=0.10").ShouldBe(new(ReadOutFault.TooShallow, 0, Mm.Of(0.03m)));
+        Of("bar=0.10").ShouldBeNull();
+    }
 
     [Fact]
     public void No_text_breaks_the_read_out() =>

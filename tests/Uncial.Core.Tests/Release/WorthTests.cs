@@ -67,6 +67,33 @@ public class WorthTests
             );
     }
 
+    [Theory]
+    [InlineData(WorthWord.Beyond, "scuff", "Scrap")]
+    [InlineData(WorthWord.Cut, "", "Mount Leave")]
+    [InlineData(WorthWord.Cut, "scuff", "Mount Leave Scuff")]
+    [InlineData(WorthWord.Leave, "scuff", "Leave Scuff Mount")]
+    [InlineData(WorthWord.CannotBeCut, "scuff", "Scuff Leave Shelve Scrap Mount")]
+    [InlineData(WorthWord.CannotBeCut, "", "Leave Shelve Scrap Mount")]
+    [InlineData(WorthWord.CannotBeCut, "scuff varies", "Scrap Scuff Leave Mount")]
+    [InlineData(WorthWord.BelowFloor, "", "Leave Shelve Scrap")]
+    [InlineData(WorthWord.BelowFloor, "scuff varies", "Scrap Scuff Leave")]
+    [InlineData(WorthWord.TooShortALife, "", "Scrap Leave Mount")]
+    [InlineData(WorthWord.NewPartIsCheaper, "scuff", "Scrap Scuff Leave Mount")]
+    // Too close to call: what to read next, as long as a reading may still tell.
+    [InlineData(WorthWord.CannotBeCut, "close helps", "ReadMore Leave Shelve Scrap Mount")]
+    [InlineData(WorthWord.CannotBeCut, "close", "Leave Shelve Scrap Mount")]
+    [InlineData(WorthWord.CannotBeCut, "helps", "Leave Shelve Scrap Mount")]
+    [InlineData(WorthWord.Beyond, "close helps", "Scrap")]
+    public void What_may_be_done_follows_the_verdict_the_best_first(WorthWord word, string known, string moves) =>
+        string.Join(
+                ' ',
+                MeasuredMoves.Of(
+                    word,
+                    new(known.Contains("close"), known.Contains("helps"), known.Contains("varies"), known.Contains("scuff"))
+                )
+            )
+            .ShouldBe(moves);
+
     [Fact]
     public void A_drum_under_the_floor_is_not_started()
     {

@@ -1,5 +1,6 @@
 using Uncial.Core.Cutting;
 using Uncial.Core.Inspection;
+using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
 
@@ -75,6 +76,30 @@ public class WorkflowTests
         // A laxer word beside the strictest changes nothing; in place of it, it does.
         surface.State.Receiving.WouldLoosen(LimitKind.Discard, Mm.Of(22m), LimitSource.OtherShop, []).ShouldBeEmpty();
         surface.State.Receiving.WouldLoosen(LimitKind.Discard, Mm.Of(22m), LimitSource.MakersSheet, []).ShouldNotBeEmpty();
+    }
+
+    [Fact]
+    public void Too_close_to_call_asks_for_the_place_that_tells_most_then_for_the_worst_once_more_and_then_for_nothing()
+    {
+        var usual = ShapePrior.Usual(PartKind.Rotor);
+        // Far from any limit: nothing to decide. On discard: read where it may be past it.
+        Measured().State.Measuring.ReadToDecide(usual).ShouldBeNull();
+        var close = Measured(23.002m);
+        close.State.Measuring.IsTooClose.ShouldBeTrue();
+        var open = close.State.Measuring.ReadToDecide(usual)!.Value;
+        (open.Degrees % 45).ShouldNotBe(0);
+        // Machine-to is told from discard: 23.402 is too close to 23.4 alone, 23.2 to neither.
+        Measured(23.402m).State.Measuring.ReadToDecide(usual).ShouldNotBeNull();
+        Measured(23.2m).State.Measuring.IsTooClose.ShouldBeFalse();
+        // No place may be far past any more: the worst place a second time, and then no reading helps.
+        var read = new StoredSurface(PartKind.Rotor);
+        read.Limit(LimitKind.Discard, 23m);
+        read.Limit(LimitKind.MachineTo, 23.4m);
+        for (var degrees = 0; degrees < 360; degrees += 15)
+            read.Read(degrees, degrees == 45 ? 23.004m : 23.03m);
+        read.State.Measuring.ReadToDecide(usual)!.Value.Degrees.ShouldBe(45);
+        read.Read(45, 23.004m);
+        read.State.Measuring.ReadToDecide(usual).ShouldBeNull();
     }
 
     [Fact]

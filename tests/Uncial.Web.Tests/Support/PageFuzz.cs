@@ -48,6 +48,7 @@ internal sealed partial class PageFuzz(Uri address, int seed)
         "/proof",
         "/logbook.csv",
         "/book.csv",
+        "/lengths/echo?text=24.31&unit=mm",
         "/gauges/1/echo?start=203.2&text=1",
         "/markings/echo?text=MIN%20TH%2022",
         "/files/job/2410",

@@ -65,7 +65,7 @@ internal static class PassSection
             Side(svg, sides[1], "i", 346, -1, 216, k, touchWord, canMove);
             svg.Add(
                 $"<path d='M{Left - 8} 192h{Right - Left + 16}M{Left - 8} 216h{Right - Left + 16}' class='scribe' ",
-                $"stroke-dasharray='12 4 3 4'/><text x='{(Left + Right) / 2}' y='209' text-anchor='middle' font-size='15' class='q'>",
+                $"stroke-dasharray='12 4 3 4'/><text x='{(Left + Right) / 2}' y='209' text-anchor='middle' font-size='16' class='q'>",
                 $"rest of the ring</text>"
             );
             svg.Add(
@@ -78,18 +78,18 @@ internal static class PassSection
             Side(svg, sides[0], "b", 84, 1, 360, k, touchWord, canMove);
             svg.Add(
                 $"<path d='M{Left - 8} 360h{Right - Left + 16}' class='scribe' stroke-dasharray='12 4 3 4'/><text x='292' y='384' ",
-                $"text-anchor='middle' font-size='15' class='q'>wall of the drum</text><text x='292' y='34' text-anchor='middle' ",
+                $"text-anchor='middle' font-size='16' class='q'>wall of the drum</text><text x='292' y='34' text-anchor='middle' ",
                 $"font-size='16' font-weight='650'>{sides[0].Title}</text>"
             );
         }
         svg.Add(
-            $"<text x='{Left}' y='{(rotor ? 24 : 34)}' font-size='15' class='q' text-anchor='start'>{needWord}</text><text x='592' ",
-            $"y='{(rotor ? 24 : 34)}' font-size='15' class='q' text-anchor='end'>depth {(int)Math.Round(k / 3.78)} : 1</text>"
+            $"<text x='{Left}' y='{(rotor ? 24 : 34)}' font-size='16' class='q' text-anchor='start'>{needWord}</text><text x='592' ",
+            $"y='{(rotor ? 24 : 34)}' font-size='16' class='q' text-anchor='end'>depth {(int)Math.Round(k / 3.78)} : 1</text>"
         );
         foreach (var (at, y) in rotor ? new[] { (0, 384.0), (1, 384) } : [(0, 374.0), (1, 374)])
-            svg.Add($"<text x='{(at == 0 ? Left : Right)}' y='{y}' font-size='14' class='q' text-anchor='middle'>12</text>");
+            svg.Add($"<text x='{(at == 0 ? Left : Right)}' y='{y}' font-size='16' class='q' text-anchor='middle'>12</text>");
         if (sides.Any(s => !s.ShapeIsRead))
-            svg.Add($"<text x='592' y='402' font-size='15' class='q' text-anchor='end'>shape not read: assumed</text>");
+            svg.Add($"<text x='592' y='402' font-size='16' class='q' text-anchor='end'>shape not read: assumed</text>");
         return svg.Add($"</svg>").Html();
     }
 
@@ -147,7 +147,7 @@ internal static class PassSection
             );
         svg.Add(
             $"<path d='M{Left - 14} {touchY}H{Right}' class='scribe' stroke-dasharray='2 5'/><text x='{Left - 18}' y='{touchY + 5}' ",
-            $"font-size='15' text-anchor='end' class='q'>{touchWord}</text>"
+            $"font-size='16' text-anchor='end' class='q'>{touchWord}</text>"
         );
         if (side.Need > 0)
             svg.Add(
@@ -170,7 +170,7 @@ internal static class PassSection
             var previous = i == 0 ? touchY : Y(side.Passes[i - 1].Depth);
             if (Math.Abs(y - previous) >= 17)
                 svg.Add(
-                    $"<text x='{nameAt}' y='{(y + previous) / 2 + 5}' font-size='14' font-weight='700' paint-order='stroke' ",
+                    $"<text x='{nameAt}' y='{(y + previous) / 2 + 5}' font-size='16' font-weight='700' paint-order='stroke' ",
                     $"stroke='var(--blue-wash)' stroke-width='5'>{pass.Name.ToLowerInvariant()}</text>"
                 );
         }
@@ -229,11 +229,11 @@ internal static class PassSection
                     );
                     i = n;
                 }
-                svg.Add($"<text x='{Right + 8}' y='{y + high / 2 + 5}' font-size='14' class='q'>{word}</text>");
+                svg.Add($"<text x='{Right + 8}' y='{y + high / 2 + 5}' font-size='16' class='q'>{word}</text>");
             }
             for (var hour = 0; hour <= 12; hour += 3)
                 svg.Add(
-                    $"<text x='{Left + (Right - Left) * hour / 12.0}' y='{top + each + 15}' font-size='14' text-anchor='middle' ",
+                    $"<text x='{Left + (Right - Left) * hour / 12.0}' y='{top + each + 15}' font-size='16' text-anchor='middle' ",
                     $"class='q'>{(hour == 0 ? 12 : hour)}</text>"
                 );
             top += each + 50;
@@ -258,7 +258,7 @@ internal static class PassSection
         {
             svg.Add(
                 $"<rect x='{at}' y='382' width='22' height='20' fill='{fill}' stroke='var(--ink)'/><text x='{at + 28}' y='397' ",
-                $"font-size='15' font-weight='600'>{name}</text>"
+                $"font-size='16' font-weight='600'>{name}</text>"
             );
             at += 44 + name.Length * 8.2;
         }

@@ -25,7 +25,7 @@ internal static class AxlePlan
         var svg = new Svg();
         const double cx = 145;
         var others = parts.Where(p => p.Corner == Corner.Other).ToList();
-        svg.Add($"<svg viewBox='0 0 290 {height}' role='group' aria-label='Parts on the vehicle'>");
+        svg.Add($"<svg viewBox='-6 0 302 {height}' role='group' aria-label='Parts on the vehicle'>");
         svg.Add(
             $"<path d='M{cx} 0V{height}' class='scribe axle-spine' stroke-dasharray='14 4 3 4' stroke='var(--line)' opacity='.5'/>",
             $"<path d='M{cx - 30} {height - 20}V28q0 -17 15 -20q15 -3 30 0q15 3 15 20V{height - 20}q0 12 -12 12h-36q-12 0 -12 -12Z' ",

@@ -20,7 +20,7 @@ internal static class BoreDrawing
     )
     {
         var svg = new Svg();
-        svg.Add($"<svg class='drawing' viewBox='0 0 600 520' role='group' aria-label='Bore of the drum with its readings'>");
+        svg.Add($"<svg class='drawing' viewBox='0 0 600 516' role='group' aria-label='Bore of the drum with its readings'>");
         svg.Add(
             $"<circle cx='{Cx}' cy='{Cy}' r='192' class='casting'/><circle cx='{Cx}' cy='{Cy}' r='177' class='casting-2'/><circle ",
             $"cx='{Cx}' cy='{Cy}' r='166' class='void'/>"
@@ -33,13 +33,13 @@ internal static class BoreDrawing
         Shapes(svg, places, before);
         svg.Add(
             $"<circle cx='{Cx}' cy='{Cy}' r='62' fill='var(--paper)'/><text x='{Cx}' y='{Cy - 16}' text-anchor='middle' ",
-            $"font-size='15' class='q'>Out of round</text><text x='{Cx}' y='{Cy + 22}' text-anchor='middle' class='fig' ",
+            $"font-size='17' class='q'>Out of round</text><text x='{Cx}' y='{Cy + 22}' text-anchor='middle' class='fig' ",
             $"font-weight='650' font-size='{(centre.Length > 5 ? 32 : 40)}' letter-spacing='-2.5'>{centre}</text><text x='{Cx}' ",
-            $"y='{Cy + 45}' text-anchor='middle' font-size='15' font-weight='650'>{centreWord}</text>"
+            $"y='{Cy + 45}' text-anchor='middle' font-size='17' font-weight='650'>{centreWord}</text>"
         );
         foreach (var place in places)
             Place(svg, place, depths);
-        svg.Add($"<text x='588' y='508' font-size='15' text-anchor='end' class='q'>{note}</text>");
+        svg.Add($"<text x='588' y='508' font-size='17' text-anchor='end' class='q'>{note}</text>");
         return svg.Add($"</svg>").Html();
     }
 
@@ -67,15 +67,15 @@ internal static class BoreDrawing
         Path(earlier, "fill='none' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'", true);
         Path(now, "class='blue-line is-thick'", now.Count >= 6);
         svg.Add(
-            $"<path d='M22 484h34' class='blue-line is-thick'/><text x='64' y='489' font-size='15' fill='var(--ink)'>",
+            $"<path d='M22 484h34' class='blue-line is-thick'/><text x='64' y='489' font-size='17' fill='var(--ink)'>",
             $"{(earlier.Count > 0 ? "After" : "Shape")}</text>"
         );
         if (earlier.Count > 0)
             svg.Add(
                 $"<path d='M22 462h34' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><text x='64' y='467' ",
-                $"font-size='15'>Before</text>"
+                $"font-size='17'>Before</text>"
             );
-        svg.Add($"<text x='22' y='508' font-size='15' class='q'>drawn {(int)Math.Round(k * 2 / 3.78)} : 1</text>");
+        svg.Add($"<text x='22' y='508' font-size='17' class='q'>drawn {(int)Math.Round(k * 2 / 3.78)} : 1</text>");
     }
 
     private static List<(double Hour, double Mm)> Mirrored(IReadOnlyList<DrawnPlace> places)
@@ -159,9 +159,12 @@ internal static class BoreDrawing
                 : level
                     ? y - 44
                     : y - 8;
-        var ordinary = side == "middle" ? "middle" : side;
+        var ordinary = side;
+        // The third depth has its mark inside the ring: at the end of an axis that points down its words stand beside it, where there is room.
+        if (side == "middle" && place.Depth == 2)
+            (x, line, ordinary) = (p.X + 20, p.Y - 6, "start");
         svg.Add(
-            $"<text x='{x}' y='{line}' text-anchor='{ordinary}' font-size='15' class='q'>{label}<tspan class='word'>",
+            $"<text x='{x}' y='{line}' text-anchor='{ordinary}' font-size='17' class='q'>{label}<tspan class='word'>",
             $"{(side == "middle" && word.Length > 0 ? ": " + word : "")}</tspan></text>"
         );
         if (place.Figure is { } figure)
@@ -172,7 +175,7 @@ internal static class BoreDrawing
         if (word.Length > 0 && side != "middle")
             svg.Add(
                 $"<text x='{x}' y='{line + (place.Figure is null ? 21 : 46)}' text-anchor='{ordinary}' class='word ",
-                $"{(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-size='16' font-weight='700'>{word}</text>"
+                $"{(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-size='17' font-weight='700'>{word}</text>"
             );
         if (place.Href is not null)
             svg.Add($"</a>");

@@ -54,7 +54,7 @@ internal static class RotorFace
         Trace(svg, places, before);
         foreach (var place in places)
             Place(svg, place);
-        svg.Add($"<text x='580' y='488' font-size='15' text-anchor='end' class='q'>{note}</text>");
+        svg.Add($"<text x='580' y='488' font-size='17' text-anchor='end' class='q'>{note}</text>");
         return svg.Add($"</svg>").Html();
     }
 
@@ -76,8 +76,8 @@ internal static class RotorFace
             svg.Add($"<path d='{Polar.Smooth(points, closed)}' class='blue-line'/>");
         }
         svg.Add(
-            $"<path class='blue-line' d='M22 466c14 -8 28 4 44 -3'/><text x='76' y='470' font-size='15' class='q'>Thickness,</text>",
-            $"<text x='22' y='488' font-size='15' class='q'>drawn {(int)Math.Round(k / 3.78)} : 1 on the ring</text>"
+            $"<path class='blue-line' d='M22 466c14 -8 28 4 44 -3'/><text x='76' y='470' font-size='17' class='q'>Thickness,</text>",
+            $"<text x='22' y='488' font-size='17' class='q'>drawn {(int)Math.Round(k / 3.78)} : 1 on the ring</text>"
         );
         if (earlier.Count >= 2 && read.Count >= 2)
         {
@@ -86,7 +86,7 @@ internal static class RotorFace
             svg.Add(
                 $"<path d='{Polar.Smooth(points, earlier.Count > 2)}' fill='none' stroke='var(--iron-3)' stroke-width='3' ",
                 $"stroke-dasharray='9 5'/><path d='M22 444h34' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><text ",
-                $"x='76' y='449' font-size='15' class='q'>Before, its own level</text>"
+                $"x='76' y='449' font-size='17' class='q'>Before, its own level</text>"
             );
         }
     }
@@ -109,7 +109,7 @@ internal static class RotorFace
         if (place.Figure is { } figure)
             svg.Add(
                 $"<text x='{t.X}' y='{t.Y + 5}' text-anchor='middle' class='fig {(now ? "in-blue" : "in-ink")}' font-weight='650' ",
-                $"font-size='15' letter-spacing='-.8' paint-order='stroke' stroke='var(--iron)' stroke-width='4'>{figure}</text>"
+                $"font-size='17' letter-spacing='-.8' paint-order='stroke' stroke='var(--iron)' stroke-width='4'>{figure}</text>"
             );
         if (place.Href is not null)
             svg.Add($"</a>");
@@ -165,14 +165,14 @@ internal static class RotorFace
             var top = hour is < 3 or > 9;
             var line = top ? y - 8 : y + 24;
             svg.Add(
-                $"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='16'>{clock}</tspan><tspan dx='9' ",
+                $"<text x='{x}' y='{line}' text-anchor='middle'><tspan class='q' font-size='17'>{clock}</tspan><tspan dx='9' ",
                 $"class='fig {ink}' font-weight='650' font-size='27' letter-spacing='-1.2'>{figure}</tspan><tspan dx='8' class='word ",
                 $"{(place.State is "toread" or "look" ? "in-ink-2" : ink)}' font-weight='700' font-size='17'>{word}</tspan></text>"
             );
         }
         else
         {
-            svg.Add($"<text x='{x}' y='{y - 18}' text-anchor='{side}' font-size='16' class='q'>{clock}</text>");
+            svg.Add($"<text x='{x}' y='{y - 18}' text-anchor='{side}' font-size='17' class='q'>{clock}</text>");
             if (figure.Length > 0)
                 svg.Add(
                     $"<text x='{x}' y='{y + 9}' text-anchor='{side}' class='fig {ink}' font-weight='650' letter-spacing='-1.2' ",

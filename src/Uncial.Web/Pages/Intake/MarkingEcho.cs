@@ -12,12 +12,7 @@ internal static class MarkingEcho
             {
                 var kind = part == "drum" ? PartKind.Drum : PartKind.Rotor;
                 var (marking, fault) = CastMarking.Read(text, kind);
-                return marking is null
-                    ? Results.Json(
-                        new { errors = new { text = new[] { Words.Say("marking." + fault) } } },
-                        statusCode: StatusCodes.Status400BadRequest
-                    )
-                    : Results.Json(new { echo = Say(marking, kind) });
+                return marking is null ? Echoes.Wrong(Words.Say("marking." + fault)) : Echoes.Says(Say(marking, kind));
             })
             .ExcludeFromDescription();
 

@@ -18,6 +18,8 @@ import './core/looks.js';
 import './core/printing.js';
 
 function arrive() {
+  // What was typed in a sheet and refused is shown in it.
+  document.querySelector('[popover][data-open="True"]')?.showPopover();
   const first = document.querySelector('.is-wrong input,.is-wrong textarea') ?? document.querySelector('[autofocus]:not([popover] *)');
   if (first) {
     first.focus({ preventScroll: true });

@@ -186,7 +186,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         get
         {
             var usual = Record.Measuring.NextPlace
-                ?? (Next is { } next && !next.Next.IsEnough ? next.Place : WorstPlace)
+                ?? (Next is { } next && !next.Next.IsEnough ? next.Place : Record.Measuring.WorstPlace)
                 ?? Record.Measuring.Places[0];
             if (Judgement.Notes.Select(Record.Measuring.PlaceOf).FirstOrDefault(p => p is not null) is { } worst)
                 return worst;
@@ -201,11 +201,6 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>Where a reading more tells most; null where all is said, or something else is asked for.</summary>
     public (ReadingPlace Place, Core.Measuring.NextReading Next)? Next { get; private set; }
 
-    private ReadingPlace? WorstPlace =>
-        Record.Measuring.Sizes.MinBy(r => Core.Parts.Limits.Margin(Record.Kind, r.Value, Limits.Discard)) is { Degrees: { } at } worst
-            ? new(at, worst.Station)
-            : null;
-
     /// <summary>What a further reading would tell, in words.</summary>
     public string? NextSays =>
         Next is not { } next ? null
@@ -213,14 +208,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         : Words.Say("confirm.readNext", NameOf(next.Place));
 
     /// <summary>How sure it is, in words.</summary>
-    public string Chance =>
-        Judgement.ProbabilityWithinDiscard is { } p
-            ? Words.Say(
-                "confirm.chance",
-                Conformity.Percent(p),
-                Reader.Fine(Record.Measuring.Uncertainty, Toward.Greater) + " " + Reader.UnitName
-            )
-            : "";
+    public string Chance => Judgement.ProbabilityWithinDiscard is { } p ? Words.Say("confirm.chance", Conformity.Percent(p)) : "";
 
     public (string Mark, string Word, string Css) DecisionWords =>
         Judgement.Decision switch

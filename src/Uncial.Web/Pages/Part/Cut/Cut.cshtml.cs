@@ -233,11 +233,23 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
                 + $"{(Record.Cutting.FinishIsDue ? CutView.Finish : Record.Cutting.IsCut ? CutView.Look : CutView.Ready)}"
         );
 
-    /// <summary>Where the dials shall stand, for the read-out to be held against.</summary>
+    /// <summary>How far this pass has got, for the read-out to be held against.</summary>
+    public CutStage Stage =>
+        Record.Cutting.IsCutting ? CutStage.Cutting
+        : Record.Cutting.IsCut ? CutStage.Stopped
+        : CutStage.Ready;
+
+    /// <summary>Where the dials of the lathe shall stand. A single tool has one dial: that of the side which it cuts.</summary>
     public string Targets =>
-        View is CutView.Ready or CutView.Cutting
-            ? string.Join(' ', Record.Cutting.DialAt(Pass).Select(d => d.Millimetres.ToString("0.######", CultureInfo.InvariantCulture)))
-            : "";
+        View is CutView.Finish or CutView.Look
+            ? ""
+            : string.Join(
+                ' ',
+                Record
+                    .Cutting.DialAt(Pass)
+                    .Where((_, side) => !IsRotor || Record.Lathe.Profile.TwinCutter || Sides.Contains(side))
+                    .Select(d => d.Millimetres.ToString("0.######", CultureInfo.InvariantCulture))
+            );
 
     public static string Percent(double share) => ((int)Math.Floor(share * 100)).ToString(CultureInfo.InvariantCulture);
 

@@ -125,7 +125,63 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             Record.Shop.Rules
         );
         Scuff = plan.Scuff;
+        if (Record.Measuring.IsTooClose)
+            ReadToDecide = Record.Measuring.ReadToDecide(await ShapeQueries.PriorAsync(Db, Record.Kind, cancel));
+        Moves = MeasuredMoves.Of(
+            Worth.Word,
+            new(Record.Measuring.IsTooClose, ReadToDecide is not null, Record.Measuring.VariesTooMuch, Scuff is { Allowed: true })
+        );
     }
+
+    /// <summary>Mark and colour of whether it is worth cutting.</summary>
+    public (string Mark, string Css) WorthLook =>
+        Worth!.Word switch
+        {
+            WorthWord.Beyond => ("over", "is-over"),
+            WorthWord.Cut or WorthWord.Leave => ("within", "is-blue"),
+            _ => ("close", "is-brass"),
+        };
+
+    /// <summary>The price or the distance cannot be read as typed.</summary>
+    public bool WeighsWrong => Wrong(nameof(NewPrice)) is not null || Wrong(nameof(KmSinceNew)) is not null;
+
+    /// <summary>Notes that ask for another look while it is being read: they stand beside the entry.</summary>
+    public IReadOnlyList<string> SlateNotes =>
+        [.. Words.List(Notes.Where(n => n.Code is "figuresDisagree" or "lookHere" or "notAnOval" or "belowFloor"), Reader.Unit)];
+
+    /// <summary>Once all is read: everything that is to be known of the readings, under the drawing.</summary>
+    public IReadOnlyList<string> SheetNotes =>
+        Place is not null
+            ? []
+            :
+            [
+                .. Words.List(Notes, Reader.Unit),
+                .. IsOpen && IsRotor && Rotor!.RunoutAssumed is { Outer: true } or { Inner: true }
+                    ? [Words.Say("measure.runOutNotMeasuredThe")]
+                    : Array.Empty<string>(),
+            ];
+
+    /// <summary>What may be done with it, the best first; none before all places are read.</summary>
+    public IReadOnlyList<MeasuredMove> Moves { get; private set; } = [];
+
+    /// <summary>Where a reading more may decide what is too close to call.</summary>
+    public ReadingPlace? ReadToDecide { get; private set; }
+
+    /// <summary>The same with where each leads.</summary>
+    public MovesView MovesView =>
+        new(
+            [
+                .. Moves.Select(m =>
+                    MoveLink.Of(
+                        m,
+                        this,
+                        ReadToDecide is { } place ? (Readings.Query(place), NameOf(place)) : null,
+                        Worth!.Word == WorthWord.Cut
+                    )
+                ),
+            ],
+            Record.Surface.Turn
+        );
 
     /// <summary>The verdict in one sentence.</summary>
     public string WorthSentence

@@ -272,6 +272,18 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
             : await ShowAsync(cancel);
     }
 
+    /// <summary>What may be done where no technique can be taken, the best first.</summary>
+    public MovesView Moves =>
+        new(
+            [
+                .. MeasuredMoves
+                    .Of(WorthWord.CannotBeCut, new(false, false, Record.Measuring.VariesTooMuch, Plan?.Scuff is { Allowed: true }))
+                    .Where(m => m != MeasuredMove.Mount)
+                    .Select(m => MoveLink.Of(m, this, null, speaksForCut: false)),
+            ],
+            Record.Surface.Turn
+        );
+
     public Task<IActionResult> OnPostLeaveAsync(CancellationToken cancel) => LeaveAsync(scuffed: false, cancel);
 
     public Task<IActionResult> OnPostScuffAsync(CancellationToken cancel) => LeaveAsync(scuffed: true, cancel);

@@ -1,7 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Lengths;
 using Uncial.Data;
-using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
@@ -13,13 +12,7 @@ internal static class GaugeEcho
             {
                 if (await db.Gauges.AsNoTracking().SingleOrDefaultAsync(g => g.Id == id, cancel) is not { Bar: { } bar })
                     return Results.NotFound();
-                var result = LengthParser.Parse(bar.Write(Length.FromMillimetres(start), text), bar.Unit);
-                return result.Typed is { } typed
-                    ? Results.Json(new { echo = typed.Echo })
-                    : Results.Json(
-                        new { errors = new { text = new[] { Words.Of(result.Fault!.Value, bar.Unit) } } },
-                        statusCode: StatusCodes.Status400BadRequest
-                    );
+                return Echoes.Of(bar.Write(Length.FromMillimetres(start), text), bar.Unit);
             })
             .ExcludeFromDescription();
 }

@@ -21,7 +21,7 @@ async function echo(input) {
     const body = await answer.json();
     if (waiting.get(input) !== turn) return;
     box.classList.remove('is-wrong');
-    says.textContent = answer.ok ? body.echo : Number(text.replace(',', '.')) === 0 ? say('none') : (body.errors?.text?.[0] ?? '');
+    says.textContent = body.echo ?? (Number(text.replace(',', '.')) === 0 ? say('none') : (body.wrong ?? ''));
   } catch {
     says.textContent = say('serverAway');
   }
@@ -35,14 +35,10 @@ function ask(input, text) {
     return fetch(`/markings/echo?${new URLSearchParams({ text, part })}`);
   }
   if (input.dataset.gauge && start) return fetch(`/gauges/${input.dataset.gauge}/echo?${new URLSearchParams({ start, text })}`);
-  return fetch('/api/v1/lengths/parse', {
-    method: 'POST',
-    headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ text, unit: unitOf(input) }),
-  });
+  return fetch(`/lengths/echo?${new URLSearchParams({ text, unit: unitOf(input) })}`);
 }
 
-// A gauge and a group of limits have a unit of their own its own unit, as marked; everything else is in the reader's.
+// A gauge and a group of limits have a unit of their own; everything else is in the reader's.
 function unitOf(input) {
   if (input.dataset.unit) return input.dataset.unit;
   const own = input.form?.querySelector('[data-unit-of-lengths]:checked');

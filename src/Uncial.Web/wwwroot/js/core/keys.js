@@ -1,6 +1,30 @@
 // Keys stand for the mouse: Enter walks through the fields and presses the main button, letters press what they are printed on.
 import { typed } from '../kept/typed.js';
+import { say } from './words.js';
 const main = () => document.querySelector('.slate .button.go:not([disabled],[data-only-key])');
+
+// The button or link that a key is printed on. What stands beside the work goes before the letter of a station.
+function printed(letter) {
+  const key = `[data-key="${CSS.escape(letter === ' ' ? 'Space' : letter)}"]:not([disabled])`;
+  return document.querySelector(`.slate ${key}`) ?? document.querySelector(key);
+}
+
+// A letter that is printed on a button, and that the figure in a field cannot hold or begin with, acts at once though the field has the focus.
+// What leaves the page waits until what is typed was kept or wiped.
+function actsAtOnce(event, at) {
+  const letter = event.key;
+  if (event.repeat || !/^[a-z]$/.test(letter) || !at.matches('[data-letters]')) return false;
+  if ((at.value ? at.dataset.letters : (at.dataset.begins ?? '')).includes(letter)) return false;
+  const named = printed(letter);
+  if (!named?.querySelector('.cap')) return false;
+  event.preventDefault();
+  if (at.value && !named.matches('summary,button[type=button]')) {
+    at.closest('.entry,.field').querySelector('.expands,.says').textContent = say('keepFirst');
+    return true;
+  }
+  named.click();
+  return true;
+}
 
 document.addEventListener('keydown', event => {
   const undo = document.querySelector('[data-undo]');
@@ -18,10 +42,15 @@ document.addEventListener('keydown', event => {
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
   const over = document.querySelector(':popover-open');
   if (over) {
-    // A sheet lies over the page: keys move in it or close it, nothing beneath is pressed.
+    // A sheet lies over the page: keys move in it, press what is printed in it or close it; nothing beneath is pressed.
+    const inside = over.contains(document.activeElement) && typed(document.activeElement);
+    const within = !inside && over.querySelector(`[data-key="${CSS.escape(event.key)}"]:not([disabled])`);
     if (event.key === 'Escape' || event.key === 'w') {
       event.preventDefault();
       over.hidePopover();
+    } else if (within) {
+      event.preventDefault();
+      within.click();
     }
     return;
   }
@@ -43,6 +72,7 @@ document.addEventListener('keydown', event => {
     event.preventDefault();
     return;
   }
+  if (inField && actsAtOnce(event, at)) return;
   if (inField) {
     // Enter in a remark goes back to the figure it is about.
     if (event.key === 'Enter' && at.closest('.remark')) {
@@ -57,9 +87,7 @@ document.addEventListener('keydown', event => {
     return;
   }
   // A key that is held down presses once.
-  // What is printed on a button beside the work goes before the letter of a station.
-  const key = `[data-key="${CSS.escape(event.key === ' ' ? 'Space' : event.key)}"]:not([disabled])`;
-  const named = !event.repeat && (document.querySelector(`.slate ${key}`) ?? document.querySelector(key));
+  const named = !event.repeat && printed(event.key);
   if (named && !(event.key === ' ' && at?.matches('button,[role=button],input'))) {
     event.preventDefault();
     named.click();
@@ -72,6 +100,21 @@ document.addEventListener('keydown', event => {
   const entry = document.querySelector('[data-entry]:not([disabled])');
   if (entry && /^[\d.,/]$/.test(event.key)) entry.focus({ preventScroll: true }); // the digit itself then lands in the entry
 });
+
+// A sheet that is opened has the focus, and gives it back.
+let before = null;
+document.addEventListener(
+  'toggle',
+  event => {
+    const sheet = event.target;
+    if (!sheet.matches('[popover]')) return;
+    if (event.newState === 'open') {
+      before = document.activeElement;
+      if (!sheet.contains(before)) sheet.focus();
+    } else if (document.activeElement === document.body || sheet.contains(document.activeElement)) before?.focus({ preventScroll: true });
+  },
+  true,
+);
 
 document.addEventListener(
   'toggle',

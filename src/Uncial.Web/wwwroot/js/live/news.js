@@ -33,7 +33,7 @@ export function startNews(does) {
 
 const lathe = main =>
   main.dataset.lathe
-    ? `&lathe=${main.dataset.lathe}` +
+    ? `&lathe=${main.dataset.lathe}&stage=${main.dataset.stage}` +
       main.dataset.targets
         .split(' ')
         .filter(Boolean)

@@ -4,6 +4,13 @@ export function followLathe(now) {
   if (!word) return;
   word.textContent = now?.word ?? word.dataset.silent;
   word.closest('[data-live-lathe]').dataset.state = now?.state ?? 'lost';
+  // Said once: writing the same again would have it read out again.
+  const fault = document.querySelector('[data-live-fault]');
+  if (fault) {
+    const text = now?.fault ?? '';
+    fault.hidden = !text;
+    if (fault.lastElementChild.textContent !== text) fault.lastElementChild.textContent = text;
+  }
   document.querySelectorAll('[data-live-dial]').forEach((mark, i) => {
     const dial =
       now?.state === 'connected'

@@ -1,0 +1,62 @@
+using Uncial.Core.Planning;
+
+namespace Uncial.Core.Release;
+
+/// <summary>What may be done with a part once it is measured.</summary>
+public enum MeasuredMove
+{
+    /// <summary>Read where it tells most: the readings do not decide yet.</summary>
+    ReadMore,
+
+    /// <summary>Mount it, to be cut.</summary>
+    Mount,
+
+    /// <summary>Leave it as it is, without a cut.</summary>
+    Leave,
+
+    /// <summary>Take the glaze off and leave the grooves.</summary>
+    Scuff,
+
+    /// <summary>Lay it on the shelf as a spare.</summary>
+    Shelve,
+
+    /// <summary>Scrap it.</summary>
+    Scrap,
+}
+
+/// <summary>What is known besides whether it is worth cutting.</summary>
+/// <param name="TooClose">A limit lies within the uncertainty of the worst reading.</param>
+/// <param name="ReadingMoreHelps">A reading more may still decide it.</param>
+/// <param name="VariesTooMuch">It varies by more than its papers allow: left uncut it goes on doing so.</param>
+/// <param name="ScuffAllowed">It may leave scuffed as far as size and grooves go.</param>
+public readonly record struct MeasuredFacts(bool TooClose, bool ReadingMoreHelps, bool VariesTooMuch, bool ScuffAllowed);
+
+/// <summary>Orders what may be done with a measured part by what its readings say.</summary>
+public static class MeasuredMoves
+{
+    /// <summary>
+    /// What the rules allow, the best first. Mounting stands last where nothing speaks for a cut: it stays an exception that somebody may make.
+    /// A part that is surely beyond discard is scrapped, and nothing else.
+    /// </summary>
+    /// <param name="word">Whether it is worth cutting.</param>
+    /// <param name="facts">What else is known.</param>
+    public static IReadOnlyList<MeasuredMove> Of(WorthWord word, MeasuredFacts facts)
+    {
+        if (word == WorthWord.Beyond)
+            return [MeasuredMove.Scrap];
+        MeasuredMove[] uncut = facts.ScuffAllowed ? [MeasuredMove.Scuff, MeasuredMove.Leave] : [MeasuredMove.Leave];
+        IEnumerable<MeasuredMove> moves = word switch
+        {
+            WorthWord.Cut => [MeasuredMove.Mount, .. uncut.Reverse()],
+            WorthWord.Leave => [.. uncut.Reverse(), MeasuredMove.Mount],
+            WorthWord.TooShortALife or WorthWord.NewPartIsCheaper => [MeasuredMove.Scrap, .. uncut, MeasuredMove.Mount],
+            // What varies too much is put right by a cut alone, and there is none: a new part.
+            _ when facts.VariesTooMuch => [MeasuredMove.Scrap, .. uncut, MeasuredMove.Mount],
+            _ => [.. uncut, MeasuredMove.Shelve, MeasuredMove.Scrap, MeasuredMove.Mount],
+        };
+        // A drum below the shop's floor is not started by anybody.
+        if (word == WorthWord.BelowFloor)
+            moves = moves.Where(m => m != MeasuredMove.Mount);
+        return facts is { TooClose: true, ReadingMoreHelps: true } ? [MeasuredMove.ReadMore, .. moves] : [.. moves];
+    }
+}
