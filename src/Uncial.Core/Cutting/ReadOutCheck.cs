@@ -44,7 +44,8 @@ public enum ReadOutFault
 public sealed record ReadOutCheck(ReadOutFault Fault, int? Side = null, Length? Off = null)
 {
     /// <summary>
-    /// The most dangerous thing that the lathe does otherwise; null where they agree. A dial counts where its pass was started or its feed is in:
+    /// The most dangerous thing that the lathe does otherwise; null where they agree. A dial counts where its pass was started or its
+    /// feed is in:
     /// before that it is being set.
     /// </summary>
     /// <param name="line">What the read-out says now.</param>

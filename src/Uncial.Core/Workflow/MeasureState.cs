@@ -298,7 +298,8 @@ public sealed class MeasureState
         DiscardVerdict == Verdict.TooClose || (DiscardVerdict == Verdict.Within && MachineToVerdict == Verdict.TooClose);
 
     /// <summary>
-    /// Where a reading more tells most before the cut, while a limit is too close to call: a place that may be past it, then the worst place a
+    /// Where a reading more tells most before the cut, while a limit is too close to call: a place that may be past it, then the worst
+    /// place a
     /// second time. Null where none helps.
     /// </summary>
     /// <param name="prior">How such parts are shaped.</param>

@@ -4,7 +4,8 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Forms;
 
 /// <summary>
-/// Says how a text is understood while it is typed. What cannot be read yet is an answer like any other: a text is wrong until it is typed to its end.
+/// Says how a text is understood while it is typed. What cannot be read yet is an answer like any other: a text is wrong until it is
+/// typed to its end.
 /// </summary>
 internal static class Echoes
 {

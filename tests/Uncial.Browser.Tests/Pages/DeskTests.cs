@@ -243,7 +243,8 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
         // A letter that is printed on a button acts at once, one that a length may hold is typed where a figure stands, and what leaves the
         // page waits for the figure.
-        bool SheetIsOpen(string id) => screen.Driver.ExecuteScript($"return document.getElementById('{id}').matches(':popover-open')") is true;
+        bool SheetIsOpen(string id) =>
+            screen.Driver.ExecuteScript($"return document.getElementById('{id}').matches(':popover-open')") is true;
         screen.Press("9", "g");
         screen.Until(() => SheetIsOpen("gauges"), "the gauges");
         screen.Press(Keys.Escape);

@@ -270,7 +270,8 @@ internal sealed class Screen : IDisposable
         Until(() => Path_ == "/", "the bench");
     }
 
-    /// <summary>The accessibility check: nothing serious or critical on the page as it stands; and all of it can be seen and touched.</summary>
+    /// <summary>The accessibility check: nothing serious or critical on the page as it stands; and all of it can be seen and
+    /// touched.</summary>
     public void IsAccessible()
     {
         Fits();

@@ -27,7 +27,8 @@ for (const e of document.querySelectorAll('body *:not(svg *)')) {
   if (e.matches('.page-name,.page-name *,textarea,[type=file],.stock-rule')) continue;
   if (cuts(style.overflowX) && across > 1 && e.clientWidth > 2) faults.push(`cut off by ${across} sideways: ${named(e)}`);
   if (cuts(style.overflowY) && down > 2 && e.clientHeight > 2) faults.push(`cut off by ${down} below: ${named(e)}`);
-  if (e.matches('input:not([type=checkbox],[type=radio])') && e.value && across > 1) faults.push(`its text is cut off: ${e.name} ${e.value}`);
+  if (e.matches('input:not([type=checkbox],[type=radio])') && e.value && across > 1)
+    faults.push(`its text is cut off: ${e.name} ${e.value}`);
 }
 
 for (const text of document.querySelectorAll('svg text')) {
@@ -38,19 +39,25 @@ for (const text of document.querySelectorAll('svg text')) {
   const [at, all] = [text.getBoundingClientRect(), drawing.getBoundingClientRect()];
   if (!at.width) continue;
   const out = Math.max(all.left - at.left, at.right - all.right, all.top - at.top, at.bottom - all.bottom);
-  if (getComputedStyle(drawing).overflow !== 'visible' && out > 2) faults.push(`reaches ${out.toFixed(0)} out of its drawing: ${named(text)}`);
+  if (getComputedStyle(drawing).overflow !== 'visible' && out > 2)
+    faults.push(`reaches ${out.toFixed(0)} out of its drawing: ${named(text)}`);
   const size = parseFloat(getComputedStyle(text).fontSize) * text.getScreenCTM().a;
   if (size < (mayScroll ? 10.9 : 11.9)) faults.push(`drawn ${size.toFixed(1)} high: ${named(text)}`);
 }
 
 // Links within a sentence are as high as its lines.
-const targets = 'a[href]:not(p a,li a,svg a),button,select,textarea,summary,input:not([type=hidden],[type=checkbox],[type=radio]),label:has(> input[type=checkbox],> input[type=radio])';
+const targets = [
+  'a[href]:not(p a,li a,svg a),button,select,textarea,summary,input:not([type=hidden],[type=checkbox],[type=radio])',
+  'label:has(> input[type=checkbox],> input[type=radio])',
+].join();
 for (const e of document.querySelectorAll(targets)) {
   if (!seen(e) || e.disabled) continue;
   const box = e.getBoundingClientRect();
   const more = getComputedStyle(e, '::after');
   const grown = more.content !== 'none' && more.position === 'absolute';
-  const [w, h] = grown ? [Math.max(box.width, parseFloat(more.width)), Math.max(box.height, parseFloat(more.height))] : [box.width, box.height];
+  const [w, h] = grown
+    ? [Math.max(box.width, parseFloat(more.width)), Math.max(box.height, parseFloat(more.height))]
+    : [box.width, box.height];
   if (w < 47.5 || h < 47.5) faults.push(`a target of ${w.toFixed(0)} by ${h.toFixed(0)}: ${named(e)}`);
   // In the middle of it one meets it, and nothing that lies over it but a sheet that somebody opened.
   if (over && !over.contains(e)) continue;
@@ -58,6 +65,7 @@ for (const e of document.querySelectorAll(targets)) {
   if (x < 0 || y < 0 || x >= width || y >= height) continue;
   const met = document.elementFromPoint(x, y);
   if (mayScroll && staysInSight(met)) continue;
-  if (met && !e.contains(met) && !met.contains(e) && !met.closest('label')?.contains(e)) faults.push(`${named(e)} lies under ${named(met)}`);
+  if (met && !e.contains(met) && !met.contains(e) && !met.closest('label')?.contains(e))
+    faults.push(`${named(e)} lies under ${named(met)}`);
 }
 return faults;

@@ -35,7 +35,8 @@ public readonly record struct MeasuredFacts(bool TooClose, bool ReadingMoreHelps
 public static class MeasuredMoves
 {
     /// <summary>
-    /// What the rules allow, the best first. Mounting stands last where nothing speaks for a cut: it stays an exception that somebody may make.
+    /// What the rules allow, the best first. Mounting stands last where nothing speaks for a cut: it stays an exception that somebody may
+    /// make.
     /// A part that is surely beyond discard is scrapped, and nothing else.
     /// </summary>
     /// <param name="word">Whether it is worth cutting.</param>

@@ -160,7 +160,8 @@ internal static class BoreDrawing
                     ? y - 44
                     : y - 8;
         var ordinary = side;
-        // The third depth has its mark inside the ring: at the end of an axis that points down its words stand beside it, where there is room.
+        // The third depth has its mark inside the ring: at the end of an axis that points down its words stand beside it, where there is
+        // room.
         if (side == "middle" && place.Depth == 2)
             (x, line, ordinary) = (p.X + 20, p.Y - 6, "start");
         svg.Add(

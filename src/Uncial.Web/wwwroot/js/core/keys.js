@@ -9,7 +9,8 @@ function printed(letter) {
   return document.querySelector(`.slate ${key}`) ?? document.querySelector(key);
 }
 
-// A letter that is printed on a button, and that the figure in a field cannot hold or begin with, acts at once though the field has the focus.
+// A letter that is printed on a button, and that the figure in a field cannot hold or begin with, acts at once though the field has the
+// focus.
 // What leaves the page waits until what is typed was kept or wiped.
 function actsAtOnce(event, at) {
   const letter = event.key;
