@@ -3,8 +3,8 @@ const mayScroll = arguments[0];
 const faults = [];
 const root = document.scrollingElement;
 const [width, height] = [root.clientWidth, root.clientHeight];
-const named = e =>
-  `${e.tagName.toLowerCase()}.${e.getAttribute('class') ?? ''} “${(e.textContent || e.value || '').trim().replace(/\s+/g, ' ').slice(0, 50)}”`;
+const textOf = e => (e.textContent || e.value || '').trim().replace(/\s+/g, ' ').slice(0, 50);
+const named = e => `${e.tagName.toLowerCase()}.${e.getAttribute('class') ?? ''} “${textOf(e)}”`;
 const seen = e => e.checkVisibility({ visibilityProperty: true }) && e.getClientRects().length > 0 && !e.closest('.is-sr-only,.skip');
 const staysInSight = e => e && (['sticky', 'fixed'].includes(getComputedStyle(e).position) || staysInSight(e.parentElement));
 const isStation = Boolean(document.querySelector('.stations'));
