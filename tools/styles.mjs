@@ -27,6 +27,7 @@ const order = [
     'Logbook/Statistics.css',
     'Part/Confirm/Evidence.css',
     'Part/Release/Release.css',
+    'Handbook/Handbook.css',
     'Shared/Widths.css',
 ];
 

@@ -1,4 +1,5 @@
 using Uncial.Core.Lengths;
+using Uncial.Core.Times;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Forms;
@@ -20,6 +21,17 @@ internal static class Echoes
         LengthParser.Parse(text, unit) is { Typed: { } typed }
             ? Says(typed.Echo)
             : Wrong(Words.Of(LengthParser.Parse(text, unit).Fault!.Value, unit));
+
+    /// <summary>The day and time that a text says, and how long it is until then; or why it says none.</summary>
+    private static IResult OfTime(string text, TimeProvider time)
+    {
+        var (at, fault) = TimeText.Read(text, time.GetUtcNow(), time.LocalTimeZone);
+        return at is { } then
+            ? Says(Words.Say("time.echo", Dates.DayAndTime(then), Words.Until(then - time.GetUtcNow())))
+            : Wrong(Words.Say("timeFault." + fault));
+    }
+
+    public static void MapTimeEcho(this IEndpointRouteBuilder app) => app.MapGet("/times/echo", OfTime).ExcludeFromDescription();
 
     public static void MapLengthEcho(this IEndpointRouteBuilder app) =>
         app.MapGet("/lengths/echo", (string text, string? unit) =>

@@ -18,8 +18,14 @@ public sealed class FieldTagHelper : TagHelper
 
     /// <summary>A place or an arc on the clock.</summary>
     public bool IsClock { get; set; }
+
+    /// <summary>A time to come, as it is said.</summary>
+    public bool IsTime { get; set; }
     public bool Focus { get; set; }
     public string Css { get; set; } = "";
+
+    /// <summary>What is proposed while one types.</summary>
+    public IReadOnlyList<string>? Proposes { get; set; }
 
     /// <summary>The gauge that may send its figure.</summary>
     public int? Live { get; set; }
@@ -34,6 +40,13 @@ public sealed class FieldTagHelper : TagHelper
         : IsLength ? $" data-letters=\"{LengthParser.Letters}\""
         : IsClock ? $" data-letters=\"{ClockText.Letters}\" data-begins=\"{ClockText.FirstLetters}\""
         : "";
+
+    private string Proposed =>
+        Proposes is { Count: > 0 } proposed
+            ? $"<datalist id=\"{WebUtility.HtmlEncode(Name)}-proposed\">"
+                + string.Concat(proposed.Select(p => $"<option value=\"{WebUtility.HtmlEncode(p)}\">"))
+                + "</datalist>"
+            : "";
 
     public override void Process(TagHelperContext context, TagHelperOutput output)
     {
@@ -50,6 +63,8 @@ public sealed class FieldTagHelper : TagHelper
                 + $"<span>{E(Label)}</span><input type=\"{E(Type)}\" name=\"{E(Name)}\" value=\"{E(Value)}\" data-next "
                 + $"autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
                 + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "")
+                + (IsTime ? " data-time" : "")
+                + (Proposes is { Count: > 0 } ? $" list=\"{E(Name)}-proposed\"" : "")
                 + Letters
                 + (Live is { } gauge ? $" data-live-field=\"{gauge}\"" : "")
                 + (Focus ? " autofocus" : "")
@@ -62,6 +77,7 @@ public sealed class FieldTagHelper : TagHelper
                         : ">"
                 )
                 + $"<span class=\"says\" role=\"status\">{E(Wrong)}</span>"
+                + Proposed
         );
     }
 }

@@ -4,6 +4,7 @@ using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Uncial.Core.Lengths;
+using Uncial.Core.Times;
 using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
@@ -45,6 +46,19 @@ public abstract class FormPage(Reader reader, TimeProvider time) : PageModel
 
     /// <summary>Says at a field what is wrong with it.</summary>
     protected void Reject(string field, string text) => ModelState.AddModelError(field, text);
+
+    /// <summary>Reads a time to come, or says at its field why it is none. A field that is left empty is null.</summary>
+    /// <param name="text">The field.</param>
+    /// <param name="field">Its name.</param>
+    protected DateTimeOffset? ReadTime(string? text, [CallerArgumentExpression(nameof(text))] string field = "")
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        var (at, fault) = TimeText.Read(text, Now, time.LocalTimeZone);
+        if (fault is { } why)
+            Reject(field, Words.Say("timeFault." + why));
+        return at?.ToUniversalTime();
+    }
 
     /// <summary>Reads a length, or says at its field what is wrong with it. A field that is left empty is null.</summary>
     /// <param name="input">The field.</param>

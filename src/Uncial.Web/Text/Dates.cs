@@ -29,5 +29,8 @@ public static class Dates
     /// <summary>As in “3 Jun, 14:05”.</summary>
     public static string ShortTime(DateTimeOffset at) => Of(at, "d MMM, HH:mm");
 
+    /// <summary>As in “Tuesday 3 June, 14:05”. The time is given in the zone that it is to be shown in.</summary>
+    public static string DayAndTime(DateTimeOffset at) => at.ToString("dddd d MMMM, HH:mm", CultureInfo.InvariantCulture);
+
     private static string Of(DateTimeOffset at, string format) => at.ToLocalTime().ToString(format, CultureInfo.InvariantCulture);
 }

@@ -220,6 +220,16 @@ public static partial class Words
     }
 
     /// <summary>A figure with its unit.</summary>
+    /// <summary>How long it is until something, as in “in 2 h 20 min” or “in 1 day 4 h”.</summary>
+    public static string Until(TimeSpan span)
+    {
+        var minutes = (long)Math.Ceiling(span.TotalMinutes);
+        var (days, hours) = (minutes / 1440, minutes / 60 % 24);
+        return days > 0 ? Say(days == 1 ? "until.day" : "until.days", days, hours)
+            : hours > 0 ? Say("until.hours", hours, minutes % 60)
+            : Say("until.minutes", minutes);
+    }
+
     /// <summary>When something was, as short as it can be said: <c>14:05</c> today, <c>yesterday 14:05</c>, or the day.</summary>
     public static string When(DateTimeOffset at, DateTimeOffset now)
     {

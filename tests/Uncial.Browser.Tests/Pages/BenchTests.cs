@@ -20,6 +20,45 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         (string?)screen.Driver.ExecuteScript("return document.getElementsByName(arguments[0])[0].value", name) ?? "";
 
     [Fact]
+    public void A_scanned_code_opens_its_part_on_any_page()
+    {
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Tom Okoro", "1304");
+        void Scan(string code) =>
+            screen.Driver.ExecuteScript(
+                "for (const key of [...arguments[0], 'Enter']) document.body.dispatchEvent(new KeyboardEvent('keydown', "
+                    + "{ key, bubbles: true, cancelable: true }))",
+                code
+            );
+        screen.Go("/lathes");
+        Scan("TQB2R");
+        screen.Until(() => screen.Path_ == "/cut/TQB2R/1", "the part at its station");
+        // The code on paper is an address.
+        screen.Go("/gauges");
+        Scan("http://uncial.example/proof/TQA8Q");
+        screen.Until(() => screen.Path_ == "/confirm/TQA8Q/1", "another part");
+        // What nothing is of is looked for in the logbook.
+        screen.Go("/lathes");
+        Scan("NOSUCH");
+        screen.Until(
+            () => screen.Path_ == "/logbook" && screen.Driver.Url.EndsWith("find=NOSUCH", StringComparison.Ordinal),
+            "the logbook"
+        );
+        // In the field of a figure too: no size begins with a letter.
+        screen.Go("/measure/TQB5P");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
+        // The handbook opens at the station, from the field of a figure too, and Escape leads back.
+        screen.Press("?");
+        screen.Until(() => screen.Path_ == "/handbook/measure", "the handbook");
+        screen.IsAccessible();
+        screen.Press(Keys.Escape);
+        screen.Until(() => screen.Path_ == "/measure/TQB5P", "the part again");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null, "the entry in focus");
+        screen.Enter("TQC3P");
+        screen.Until(() => screen.Path_ == "/measure/TQC3P/1", "the part whose tag was typed");
+    }
+
+    [Fact]
     public async Task A_wrong_entry_at_every_step_is_said_at_its_field_and_nothing_typed_is_lost()
     {
         using var screen = new Screen(shop.Address);
@@ -32,6 +71,16 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
 
         // Receive: a vehicle without a name, an odometer in words, a limit in the wrong unit and in the wrong order.
         screen.Go("/receive");
+        // Who was here before is proposed.
+        string[] Proposed(string field) =>
+            [
+                .. screen
+                    .Driver.FindElements(By.CssSelector($"[id='{field}-proposed'] option"))
+                    .Select(o => o.GetDomAttribute("value") ?? ""),
+            ];
+        Proposed("Vehicle").ShouldContain("School minibus Gannet 16");
+        Proposed("Vehicle").ShouldBeUnique();
+        Proposed("Customer").ShouldContain("Coastguard");
         screen.Fill("Odometer", "lots");
         screen.Press(Keys.Enter, Keys.Enter);
         screen.UntilText("Say which vehicle");

@@ -44,7 +44,7 @@ public class ScreenTests(RunningShop shop) : IClassFixture<RunningShop>
 
     [Theory]
     [InlineData("/ /receive /logbook /figures /book /lathes /gauges /check /shop")]
-    [InlineData("/people /adapters /techniques /files /own-pin /part/TQA7P /lathes/1 /gauges/1 /tag/TQA7P")]
+    [InlineData("/people /adapters /techniques /files /own-pin /part/TQA7P /lathes/1 /gauges/1 /tag/TQA7P /handbook/measure /handbook/all")]
     public void A_list_fits_every_screen(string pages)
     {
         using var screen = new Screen(shop.Address);

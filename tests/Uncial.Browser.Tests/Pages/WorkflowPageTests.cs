@@ -136,8 +136,14 @@ public class WorkflowPageTests(EmptyShop shop) : IClassFixture<EmptyShop>
         screen.Press("r");
         screen.UntilHeading("Receive a job");
         screen.IsAccessible();
-        foreach (var text in new[] { "Brindle L3 van", "Harbour bakery", "148200", "" })
+        foreach (var text in new[] { "Brindle L3 van", "Harbour bakery", "148200" })
             screen.Enter(text);
+        // A time is typed as it is said; what it means stands below it.
+        screen.Enter("yesterday");
+        screen.UntilText("Such as today 16:30");
+        screen.Press(Keys.Control + "a" + Keys.Control, "+3d");
+        screen.UntilText("in 3 days 0 h");
+        screen.Press(Keys.Enter);
         screen.UntilHeading("Add a part");
         screen.IsAccessible();
         foreach (var text in new[] { "", "26.0", "23.4", "23.0", "300", "52", "" })

@@ -49,6 +49,8 @@ internal sealed partial class PageFuzz(Uri address, int seed)
         "/logbook.csv",
         "/book.csv",
         "/lengths/echo?text=24.31&unit=mm",
+        "/times/echo?text=Tue%209",
+        "/scan?code=TQA5S",
         "/gauges/1/echo?start=203.2&text=1",
         "/markings/echo?text=MIN%20TH%2022",
         "/files/job/2410",

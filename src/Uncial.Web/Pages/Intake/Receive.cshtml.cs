@@ -120,6 +120,9 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
 
     public LengthUnit Unit => (UnitMarked ?? Reader.UnitName) == "in" ? LengthUnit.Inch : LengthUnit.Millimetre;
 
+    /// <summary>Vehicles and customers that are proposed for a new job.</summary>
+    public IntakeProposals? Proposed { get; private set; }
+
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
@@ -136,14 +139,7 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
         var vehicle = ReadText(Vehicle, LongestVehicle, "receive.sayWhichVehicleItIs");
         var customer = ReadText(Customer, LongestVehicle);
         var kilometres = ReadKilometres(Odometer);
-        DateTimeOffset? promised = null;
-        if (!string.IsNullOrWhiteSpace(Promised))
-        {
-            if (DateTime.TryParse(Promised, CultureInfo.InvariantCulture, out var local))
-                promised = new DateTimeOffset(local, Time.LocalTimeZone.GetUtcOffset(local)).ToUniversalTime();
-            else
-                Reject(nameof(Promised), Words.Say("receive.aDayAndATime"));
-        }
+        var promised = ReadTime(Promised);
         if (!ModelState.IsValid)
         {
             await LoadAsync(cancel);
@@ -334,7 +330,10 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
         ViewData["Title"] = "Receive";
         ViewData["Sub"] = Words.Say("receive.aNewJob");
         if (JobNumber is null)
+        {
+            Proposed = await IntakeQueries.ProposalsAsync(db, cancel);
             return null;
+        }
         var parts = await db.PartsOfJobAsync(JobNumber.Value, track: true, cancel);
         Job = parts.Count > 0 ? parts[0].Job : await db.Jobs.SingleOrDefaultAsync(j => j.Number == JobNumber, cancel);
         if (Job is null)

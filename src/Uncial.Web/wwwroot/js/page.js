@@ -16,6 +16,7 @@ import './core/keypad.js';
 import './core/keys.js';
 import './core/looks.js';
 import './core/printing.js';
+import './core/scan.js';
 
 function arrive() {
   // What was typed in a sheet and refused is shown in it.

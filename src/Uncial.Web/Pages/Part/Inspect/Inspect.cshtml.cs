@@ -119,6 +119,7 @@ public class InspectModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {
+        ViewData["Help"] = "look";
         if (End is not null)
             Leads = await Db.LeadsAsync(cancel);
         return Page();

@@ -30,6 +30,7 @@ async function echo(input) {
 // A dial on a bar is read together with where the bar is set.
 function ask(input, text) {
   const start = input.form?.querySelector('.bar input:checked')?.value;
+  if (input.dataset.time !== undefined) return fetch(`/times/echo?${new URLSearchParams({ text })}`);
   if (input.dataset.marking !== undefined) {
     const part = input.form.querySelector('[name=Kind]:checked,[name=Kind][type=hidden]')?.value ?? '';
     return fetch(`/markings/echo?${new URLSearchParams({ text, part })}`);
@@ -46,11 +47,13 @@ function unitOf(input) {
 }
 
 export function startEcho() {
-  document.querySelectorAll('[data-length]:not([data-echoes]),[data-marking]:not([data-echoes])').forEach(input => {
-    input.dataset.echoes = '';
-    input.addEventListener('input', () => echo(input));
-    if (input.value && !input.closest('.is-wrong')) echo(input);
-  });
+  document
+    .querySelectorAll('[data-length]:not([data-echoes]),[data-marking]:not([data-echoes]),[data-time]:not([data-echoes])')
+    .forEach(input => {
+      input.dataset.echoes = '';
+      input.addEventListener('input', () => echo(input));
+      if (input.value && !input.closest('.is-wrong')) echo(input);
+    });
   document.querySelectorAll('[name=Kind][type=radio]:not([data-echoes])').forEach(kind => {
     kind.dataset.echoes = '';
     kind.addEventListener('change', () => kind.form.querySelectorAll('[data-marking]').forEach(echo));

@@ -1,5 +1,6 @@
 // Keys stand for the mouse: Enter walks through the fields and presses the main button, letters press what they are printed on.
 import { typed } from '../kept/typed.js';
+import { isCode, scanned } from './scan.js';
 import { say } from './words.js';
 const main = () => document.querySelector('.slate .button.go:not([disabled],[data-only-key])');
 
@@ -14,7 +15,7 @@ function printed(letter) {
 // What leaves the page waits until what is typed was kept or wiped.
 function actsAtOnce(event, at) {
   const letter = event.key;
-  if (event.repeat || !/^[a-z]$/.test(letter) || !at.matches('[data-letters]')) return false;
+  if (event.repeat || !/^[a-z?]$/.test(letter) || !at.matches('[data-letters]')) return false;
   if ((at.value ? at.dataset.letters : (at.dataset.begins ?? '')).includes(letter)) return false;
   const named = printed(letter);
   if (!named?.querySelector('.cap')) return false;
@@ -57,6 +58,11 @@ document.addEventListener('keydown', event => {
   }
   const at = document.activeElement;
   const inField = at && typed(at);
+  if (event.key === 'Enter' && inField && isCode(at)) {
+    event.preventDefault();
+    scanned(at.value.trim(), () => at.form.requestSubmit());
+    return;
+  }
   if (event.key === 'Enter' && inField && at.matches('[data-next]')) {
     // Enter walks on through the fields; at the last it is the main action.
     const fields = [...at.form.elements].filter(e => e.matches('[data-next]') && e.checkVisibility());
