@@ -28,6 +28,12 @@ test('its first key does what it always does, the others do nothing; Shift betwe
     assert.deepEqual(read('Enter', 45), { whole: null, swallow: false });
 });
 
+test('ticking and walking on fast is no code', () => {
+    const read = reader();
+    for (const [i, key] of [' ', 'Tab', ' ', 'Tab', ' ', ' ', 'ArrowDown', ' ', 'Enter'].entries())
+        assert.deepEqual(read(key, i * 5), { whole: null, swallow: false }, key);
+});
+
 test('a pause begins another code', () => {
     const read = reader();
     read('g', 0);

@@ -125,6 +125,14 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter);
         screen.UntilText("A fraction is in inches");
         Value(screen, "Figures[RunoutOuter]").ShouldBe("5 3/8");
+        // What is typed on while the answer is under way is not lost with the page that it came from.
+        screen.Slow(4000);
+        screen.Press(Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter, Keys.Enter);
+        screen.Fill("Run-out, inner", "0.0x");
+        screen.Driver.ExecuteScript("document.querySelector('main').dataset.old = ''");
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector("main[data-old]")).Count == 0, "the answer");
+        Value(screen, "Figures[RunoutInner]").ShouldBe("0.0x");
+        screen.Slow(0);
         screen.Go("/measure/" + tag + "?at=0");
         screen.Press("t");
         screen.Send(By.XPath("//button[contains(.,'Withdraw')]"), Keys.Enter);
@@ -298,6 +306,22 @@ public class BenchTests(RunningShop shop) : IClassFixture<RunningShop>
             Value(screen, "Values[GreatestAxleDifference]")
         ).ShouldBe(("0.8", "4", "0.35"));
         Value(screen, "Values[BenchMinutePrice]").ShouldBe("1.35");
+        // Found by its words over all groups; Enter goes to it and keeps nothing; one key brings the default back.
+        screen.Send(By.Id("find-setting"), "price minute");
+        screen.Until(
+            () => screen.Driver.FindElements(By.CssSelector(".setting")).Count(e => e.Displayed) == 1,
+            "the one setting that is looked for"
+        );
+        screen.IsAccessible();
+        screen.Press(Keys.Enter);
+        screen.Driver.SwitchTo().ActiveElement().GetAttribute("name").ShouldBe("Values[BenchMinutePrice]");
+        screen.Click(By.CssSelector("[data-of='s-BenchMinutePrice']"));
+        Value(screen, "Values[BenchMinutePrice]").ShouldBe("1");
+        screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);
+        screen.Until(
+            () => screen.Driver.FindElements(By.CssSelector("[data-of='s-BenchMinutePrice']")).Count == 0,
+            "the default kept, and no way back to it"
+        );
         // A laxer rule takes a reason and a PIN, and stands there afterwards.
         screen.Fill("Rotor: machine-to above", "0.3");
         screen.Send(By.XPath("//button[contains(.,'Keep the settings')]"), Keys.Enter);

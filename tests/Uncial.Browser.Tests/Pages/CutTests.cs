@@ -360,6 +360,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Until(() => Fault() == "", "the lathe that does as the page says");
         await lathe.TurnAsync(inwards: true);
         screen.Until(() => Fault() == "The feed runs inwards. Stop it: the cut runs outwards.", "the wrong way");
+        screen.IsAccessible();
         await lathe.TurnAsync(rpm: 0, inwards: false);
         screen.Until(() => Fault() == "The spindle stands: nothing is being cut.", "the spindle that stands");
         lathe.IsSilent = true;

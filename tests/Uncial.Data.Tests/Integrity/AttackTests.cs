@@ -685,8 +685,7 @@ public class AttackTests(RunningShop shop) : IClassFixture<RunningShop>
             await transaction.RollbackAsync(Cancel);
         }
         (await db.PinDelays.AsNoTracking().Where(d => d.OperatorId == ilse).SumAsync(d => d.Misses, Cancel)).ShouldBe(1);
-        // A hundred, forty at once, as many as the server has room for beside the other tests: five are judged, and on a machine so busy
-        // that they take longer than the wait, one more for each wait.
+        // A hundred, forty at once: five are judged, and on a machine so busy that they take longer than the wait, one more for each wait.
         var started = System.Diagnostics.Stopwatch.GetTimestamp();
         var judged = await Task.WhenAll(
             Enumerable

@@ -3,6 +3,7 @@ import { startReceive } from '/Pages/Intake/Receive.cshtml.js';
 import { startCut } from '/Pages/Part/Cut/Cut.cshtml.js';
 import { startMount } from '/Pages/Part/Mount/Mount.cshtml.js';
 import { startPlan } from '/Pages/Part/Plan/Plan.cshtml.js';
+import '/Pages/Workshop/Settings/Settings.cshtml.js';
 import { startEcho } from './core/echo.js';
 import { isBusy, refresh, show } from './core/sending.js';
 import { freshen } from './kept/copies.js';

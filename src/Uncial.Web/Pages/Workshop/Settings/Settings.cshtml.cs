@@ -92,6 +92,14 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
             _ => "",
         };
 
+    /// <summary>The value that a new shop starts with, as it is typed; null where it stands already.</summary>
+    public string? DefaultOf(Setting setting)
+    {
+        ArgumentNullException.ThrowIfNull(setting);
+        var usual = Written(setting, ShopRules.Default);
+        return usual == Written(setting, Shop.Rules) ? null : usual;
+    }
+
     private string Written(Setting setting, ShopRules rules) =>
         setting switch
         {

@@ -16,7 +16,12 @@ export function reader() {
       code = '';
       return { whole, swallow: whole !== null };
     }
-    if ([...name].length !== 1) return { whole: null, swallow: false }; // Shift and its like belong to the next key
+    if (['Shift', 'CapsLock', 'AltGraph'].includes(name)) return { whole: null, swallow: false }; // they belong to the next key
+    // No code has a space or any other key in it: whoever ticks and walks on fast is no scanner.
+    if ([...name].length !== 1 || name === ' ') {
+      code = '';
+      return { whole: null, swallow: false };
+    }
     code = goesOn ? code + name : name;
     last = at;
     return { whole: null, swallow: goesOn };

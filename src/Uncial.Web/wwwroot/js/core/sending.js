@@ -42,12 +42,27 @@ function holdAll(form) {
   if (!entry.disabled) entry.value = more;
 }
 
+// What is typed on while an answer is under way stands in the page that comes, where it has the same field. The entry has its own way.
+const typing = form =>
+  [...form.elements].filter(e => e.name && e.matches('input:not([type=hidden],[type=checkbox],[type=radio],[data-entry]),textarea'));
+
+function keepLate(before) {
+  for (const [field, value] of before) {
+    if (field.value === value) continue;
+    const again = document.querySelector(`form[data-swap] [name="${CSS.escape(field.name)}"]:not([type=hidden])`);
+    if (!again || again === field) continue;
+    again.value = field.value;
+    again.dispatchEvent(new Event('input', { bubbles: true }));
+  }
+}
+
 export async function send(form, button) {
   if (busy) {
     keepAhead(form);
     return;
   }
   busy = true;
+  const before = new Map(typing(form).map(e => [e, e.value]));
   sent = document.querySelector('[data-entry]')?.value ?? '';
   const data = new FormData(form);
   // A form may take another's fields along.
@@ -57,7 +72,9 @@ export async function send(form, button) {
   try {
     const answer = await fetch(action, { method: 'POST', body: data, headers: { 'X-Requested-With': 'fetch' } });
     if (answer.status >= 500) throw new Error('away');
-    show(await answer.text(), answer.url);
+    const html = await answer.text();
+    show(html, answer.url);
+    keepLate(before);
   } catch {
     form.classList.add('is-lost');
     document.body.classList.add('is-lost');
