@@ -108,17 +108,23 @@ document.addEventListener('keydown', event => {
   if (entry && /^[\d.,/]$/.test(event.key)) entry.focus({ preventScroll: true }); // the digit itself then lands in the entry
 });
 
-// A sheet that is opened has the focus, and gives it back.
+// A sheet that is opened has the focus, and gives it back before it goes: the next key is that of the page again.
 let before = null;
+document.addEventListener(
+  'beforetoggle',
+  event => {
+    const sheet = event.target;
+    if (!sheet.matches('[popover]')) return;
+    if (event.newState === 'open') before = document.activeElement;
+    else if (sheet.contains(document.activeElement)) before?.focus({ preventScroll: true });
+  },
+  true,
+);
 document.addEventListener(
   'toggle',
   event => {
     const sheet = event.target;
-    if (!sheet.matches('[popover]')) return;
-    if (event.newState === 'open') {
-      before = document.activeElement;
-      if (!sheet.contains(before)) sheet.focus();
-    } else if (document.activeElement === document.body || sheet.contains(document.activeElement)) before?.focus({ preventScroll: true });
+    if (sheet.matches('[popover]') && event.newState === 'open' && !sheet.contains(document.activeElement)) sheet.focus();
   },
   true,
 );

@@ -24,7 +24,8 @@ export function reader() {
     }
     code = goesOn ? code + name : name;
     last = at;
-    return { whole: null, swallow: goesOn };
+    // Two keys may fall together under one hand; from the third on it is a scanner, and its keys press nothing.
+    return { whole: null, swallow: code.length > 2 };
   };
 }
 
