@@ -248,7 +248,10 @@ public class DeskTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press("9", "g");
         screen.Until(() => SheetIsOpen("gauges"), "the gauges");
         screen.Press(Keys.Escape);
-        screen.Until(() => !SheetIsOpen("gauges"), "the entry again");
+        screen.Until(
+            () => !SheetIsOpen("gauges") && screen.Driver.SwitchTo().ActiveElement().GetAttribute("data-entry") is not null,
+            "the entry again"
+        );
         screen.Press("t", "l");
         screen.UntilText("Enter keeps the figure first");
         Value(screen, "Entry").ShouldBe("9t");
