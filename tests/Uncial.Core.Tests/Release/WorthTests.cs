@@ -75,6 +75,8 @@ public class WorthTests
     [InlineData(WorthWord.CannotBeCut, "scuff", "Scuff Leave Shelve Scrap Mount")]
     [InlineData(WorthWord.CannotBeCut, "", "Leave Shelve Scrap Mount")]
     [InlineData(WorthWord.CannotBeCut, "scuff varies", "Scrap Scuff Leave Mount")]
+    // Nobody has looked for grooves: what scuffing leaves is not known, so it is not the best.
+    [InlineData(WorthWord.CannotBeCut, "scuff unseen", "Leave Scuff Shelve Scrap Mount")]
     [InlineData(WorthWord.BelowFloor, "", "Leave Shelve Scrap")]
     [InlineData(WorthWord.BelowFloor, "scuff varies", "Scrap Scuff Leave")]
     [InlineData(WorthWord.TooShortALife, "", "Scrap Leave Mount")]
@@ -89,7 +91,13 @@ public class WorthTests
                 ' ',
                 MeasuredMoves.Of(
                     word,
-                    new(known.Contains("close"), known.Contains("helps"), known.Contains("varies"), known.Contains("scuff"))
+                    new(
+                        known.Contains("close"),
+                        known.Contains("helps"),
+                        known.Contains("varies"),
+                        known.Contains("scuff"),
+                        !known.Contains("unseen")
+                    )
                 )
             )
             .ShouldBe(moves);

@@ -1,5 +1,3 @@
-using Uncial.Core.Planning;
-
 namespace Uncial.Core.Release;
 
 /// <summary>What may be done with a part once it is measured.</summary>
@@ -27,17 +25,25 @@ public enum MeasuredMove
 /// <summary>What is known besides whether it is worth cutting.</summary>
 /// <param name="TooClose">A limit lies within the uncertainty of the worst reading.</param>
 /// <param name="ReadingMoreHelps">A reading more may still decide it.</param>
-/// <param name="VariesTooMuch">It varies by more than its papers allow: left uncut it goes on doing so.</param>
-/// <param name="ScuffAllowed">It may leave scuffed as far as size and grooves go.</param>
-public readonly record struct MeasuredFacts(bool TooClose, bool ReadingMoreHelps, bool VariesTooMuch, bool ScuffAllowed);
+/// <param name="ShapeIsOver">
+/// It varies, runs out or tapers by more than the limit book allows, or the shop where the book is silent: left uncut it goes on doing so.
+/// </param>
+/// <param name="ScuffAllowed">It may leave scuffed as far as size and the grooves that were looked for go.</param>
+/// <param name="GroovesLookedAt">Somebody has looked for grooves on every side.</param>
+public readonly record struct MeasuredFacts(
+    bool TooClose,
+    bool ReadingMoreHelps,
+    bool ShapeIsOver,
+    bool ScuffAllowed,
+    bool GroovesLookedAt = true
+);
 
 /// <summary>Orders what may be done with a measured part by what its readings say.</summary>
 public static class MeasuredMoves
 {
     /// <summary>
-    /// What the rules allow, the best first. Mounting stands last where nothing speaks for a cut: it stays an exception that somebody may
-    /// make.
-    /// A part that is surely beyond discard is scrapped, and nothing else.
+    /// What the rules allow, the best first. Mounting stands last where nothing speaks for a cut: it stays an exception that somebody
+    /// may make. A part that is surely beyond discard is scrapped, and nothing else.
     /// </summary>
     /// <param name="word">Whether it is worth cutting.</param>
     /// <param name="facts">What else is known.</param>
@@ -45,14 +51,18 @@ public static class MeasuredMoves
     {
         if (word == WorthWord.Beyond)
             return [MeasuredMove.Scrap];
-        MeasuredMove[] uncut = facts.ScuffAllowed ? [MeasuredMove.Scuff, MeasuredMove.Leave] : [MeasuredMove.Leave];
+        // What scuffing leaves is known only where somebody has looked for grooves.
+        MeasuredMove[] uncut =
+            !facts.ScuffAllowed ? [MeasuredMove.Leave]
+            : facts.GroovesLookedAt ? [MeasuredMove.Scuff, MeasuredMove.Leave]
+            : [MeasuredMove.Leave, MeasuredMove.Scuff];
         IEnumerable<MeasuredMove> moves = word switch
         {
-            WorthWord.Cut => [MeasuredMove.Mount, .. uncut.Reverse()],
-            WorthWord.Leave => [.. uncut.Reverse(), MeasuredMove.Mount],
+            WorthWord.Cut => [MeasuredMove.Mount, MeasuredMove.Leave, .. uncut.Except([MeasuredMove.Leave])],
+            WorthWord.Leave => [MeasuredMove.Leave, .. uncut.Except([MeasuredMove.Leave]), MeasuredMove.Mount],
             WorthWord.TooShortALife or WorthWord.NewPartIsCheaper => [MeasuredMove.Scrap, .. uncut, MeasuredMove.Mount],
-            // What varies too much is put right by a cut alone, and there is none: a new part.
-            _ when facts.VariesTooMuch => [MeasuredMove.Scrap, .. uncut, MeasuredMove.Mount],
+            // Such a shape is put right by a cut alone, and there is none: a new part.
+            _ when facts.ShapeIsOver => [MeasuredMove.Scrap, .. uncut, MeasuredMove.Mount],
             _ => [.. uncut, MeasuredMove.Shelve, MeasuredMove.Scrap, MeasuredMove.Mount],
         };
         // A drum below the shop's floor is not started by anybody.

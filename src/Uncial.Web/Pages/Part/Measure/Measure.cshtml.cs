@@ -129,7 +129,13 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             ReadToDecide = Record.Measuring.ReadToDecide(await ShapeQueries.PriorAsync(Db, Record.Kind, cancel));
         Moves = MeasuredMoves.Of(
             Worth.Word,
-            new(Record.Measuring.IsTooClose, ReadToDecide is not null, Record.Measuring.VariesTooMuch, Scuff is { Allowed: true })
+            new(
+                Record.Measuring.IsTooClose,
+                ReadToDecide is not null,
+                Record.Confirming.Shape.IsOver,
+                Scuff is { Allowed: true },
+                Record.Measuring.GroovesLookedAt
+            )
         );
     }
 

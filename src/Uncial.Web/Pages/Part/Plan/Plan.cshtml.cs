@@ -277,7 +277,16 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         new(
             [
                 .. MeasuredMoves
-                    .Of(WorthWord.CannotBeCut, new(false, false, Record.Measuring.VariesTooMuch, Plan?.Scuff is { Allowed: true }))
+                    .Of(
+                        WorthWord.CannotBeCut,
+                        new(
+                            false,
+                            false,
+                            Record.Confirming.Shape.IsOver,
+                            Plan?.Scuff is { Allowed: true },
+                            Record.Measuring.GroovesLookedAt
+                        )
+                    )
                     .Where(m => m != MeasuredMove.Mount)
                     .Select(m => MoveLink.Of(m, this, null, speaksForCut: false)),
             ],

@@ -128,6 +128,11 @@ async function fetchAnew() {
     if (answer.ok && shows !== shown && location.href === here) refreshAgain = true;
     if (!answer.ok || busy || shows !== shown || location.href !== here) return;
     const html = await answer.text();
+    // A sheet that was opened meanwhile is not taken away: the page comes once it is closed.
+    if (document.querySelector(':popover-open')) {
+      refreshAgain = true;
+      return;
+    }
     const focus = document.activeElement?.name;
     const typing = [...document.querySelectorAll('form[data-swap] input,form[data-swap] textarea')]
       .filter(
