@@ -7,7 +7,7 @@ const textOf = e => (e.textContent || e.value || '').trim().replace(/\s+/g, ' ')
 const named = e => `${e.tagName.toLowerCase()}.${e.getAttribute('class') ?? ''} “${textOf(e)}”`;
 const seen = e => e.checkVisibility({ visibilityProperty: true }) && e.getClientRects().length > 0 && !e.closest('.is-sr-only,.skip');
 const staysInSight = e => e && (['sticky', 'fixed'].includes(getComputedStyle(e).position) || staysInSight(e.parentElement));
-const isStation = Boolean(document.querySelector('.stations'));
+const isStation = Boolean(document.querySelector('.stations')) || location.pathname.startsWith('/receive');
 const over = document.querySelector(':popover-open');
 
 if (root.scrollWidth > width) faults.push(`the page is wider than the screen: ${root.scrollWidth} of ${width}`);
