@@ -91,7 +91,7 @@ public partial class HandbookTests
                 TextOf(topic).ShouldContain($"<strong>{key}</strong>", Case.Sensitive, topic);
         }
         // Those of the moves after measuring are named in code.
-        foreach (var key in new[] { "R", "O", "S", "H", "U" })
+        foreach (var key in new[] { "R", "O", "V", "S", "H", "X" })
             TextOf("measure").ShouldContain($"<strong>{key}</strong>");
     }
 

@@ -30,6 +30,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static void TickAll(Screen screen)
     {
+        screen.IsAccessible();
         foreach (var step in screen.Driver.FindElements(By.CssSelector(".mount-steps input[type=checkbox]")))
             step.SendKeys(Keys.Space);
     }
@@ -37,6 +38,7 @@ public class MountTests(RunningShop shop) : IClassFixture<RunningShop>
     private static void PutOn(Screen screen)
     {
         screen.UntilHeading("Mount on Quay lathe");
+        screen.IsAccessible();
         screen.Press(Keys.Enter);
         screen.UntilHeading("Put it on");
         TickAll(screen);

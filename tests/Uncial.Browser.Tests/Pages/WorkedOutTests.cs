@@ -38,10 +38,10 @@ public class WorkedOutTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Press(Keys.Escape);
         screen.Until(() => !sheet.Displayed, "the page alone again");
         screen.Path_.ShouldBe("/plan/TQB3S");
-        // Under the sheet no key presses anything: U would have left the part uncut.
+        // Under the sheet no key presses anything: V would have left the part uncut.
         screen.Send(By.TagName("body"), "w");
         screen.Until(() => sheet.Displayed, "how it was worked out");
-        screen.Send(By.TagName("body"), "u");
+        screen.Send(By.TagName("body"), "v");
         screen.Send(By.TagName("body"), "w");
         screen.Until(() => !sheet.Displayed, "the page alone again");
         screen.UntilHeading("Pick a technique");

@@ -68,4 +68,7 @@ for (const e of document.querySelectorAll(targets)) {
   if (met && !e.contains(met) && !met.contains(e) && !met.closest('label')?.contains(e))
     faults.push(`${named(e)} lies under ${named(met)}`);
 }
+// A printed key stands for one thing.
+const keys = [...document.querySelectorAll('[data-key]:has(.cap)')].filter(seen).map(e => e.dataset.key);
+for (const key of new Set(keys.filter((k, i) => keys.indexOf(k) !== i))) faults.push(`the key ${key} is printed twice`);
 return faults;

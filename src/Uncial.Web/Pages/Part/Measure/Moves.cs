@@ -37,7 +37,7 @@ public sealed record MoveLink(MeasuredMove Move, string Href, string Key, string
             ),
             MeasuredMove.Shelve => (page.Href(Station.Release) + "?as=shelve", "h", Words.Say("measure.shelveIt")),
             MeasuredMove.Scrap => (page.Href(Station.Release) + "?as=scrap", "x", Words.Say("measure.scrapIt")),
-            MeasuredMove.Leave => (page.Href(Station.Plan) + "?handler=Leave", "u", Words.Say("measure.leaveIt")),
+            MeasuredMove.Leave => (page.Href(Station.Plan) + "?handler=Leave", "v", Words.Say("measure.leaveIt")),
             _ => (page.Href(Station.Plan) + "?handler=Scuff", "s", Words.Say("measure.scuffIt")),
         };
         return new(move, href, key, text);
