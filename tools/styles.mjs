@@ -27,6 +27,7 @@ const order = [
     'Logbook/Statistics.css',
     'Part/Confirm/Evidence.css',
     'Part/Release/Release.css',
+    'Part/Pair/Pair.css',
     'Handbook/Handbook.css',
     'Shared/Widths.css',
 ];

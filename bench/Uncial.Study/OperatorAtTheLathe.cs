@@ -176,7 +176,7 @@ internal sealed partial class Operator
         var todo = record.Planning.Document!.Option.Passes;
         var pass = todo[record.Planning.Passes.Count];
         var next = todo.ElementAtOrDefault(record.Planning.Passes.Count + 1);
-        var start = CutCommands.StartPass(record, 1, Actor);
+        var start = CutCommands.StartPass(record, 1, Actor, record.Cutting.NeededChecks);
         if (pass.TurnFirst)
         {
             lathe.TurnRound(job.Chance.Rayleigh(0.008), job.Chance.Direction());

@@ -45,6 +45,7 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
     public DbSet<SetUpDecision> SetUpDecisions => Set<SetUpDecision>();
     public DbSet<ShopTechnique> Techniques => Set<ShopTechnique>();
     public DbSet<CutStart> CutStarts => Set<CutStart>();
+    public DbSet<EyeCheck> EyeChecks => Set<EyeCheck>();
     public DbSet<CutStop> CutStops => Set<CutStop>();
     public DbSet<FinishEntry> Finishes => Set<FinishEntry>();
     public DbSet<ChatterEntry> Chatters => Set<ChatterEntry>();

@@ -164,6 +164,7 @@ app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();
 app.UseAuthorization();
+app.Use(ShopTimes.SetAsync);
 
 // Styles, scripts and fonts: compressed when the program is built; by their fingerprints kept for good, else asked for with each page.
 app.MapStaticAssets().AllowAnonymous();

@@ -1,9 +1,11 @@
 using System.Text.RegularExpressions;
 using Microsoft.EntityFrameworkCore;
+using Uncial.Core.Cutting;
 using Uncial.Core.Inspection;
 using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
+using Uncial.Core.Planning;
 using Uncial.Data;
 
 namespace Uncial.Data.Tests;
@@ -12,6 +14,10 @@ namespace Uncial.Data.Tests;
 public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
 {
     private static readonly SignatureTyped Nobody = new(null, null, "", null, null);
+
+    private static readonly IReadOnlyList<StartCheck> Looked = StartChecks.Needed(LatheKind.Bench, turnFirst: false);
+
+    private static readonly DateOnly Today = DateOnly.FromDateTime(DateTime.UtcNow);
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -113,7 +119,7 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         Refusal left = new Refusal.AgainstRule(StoredRule.PartHasLeft);
         (await InspectCommands.MarkAsync(action, true, Cancel)).Refusal.ShouldBe(left);
         (await MountCommands.KeepSizesAsync(action, TestParts.Shape, Cancel)).Refusal.ShouldBe(left);
-        (await CutCommands.StartPassAsync(action, Cancel)).Refusal.ShouldBe(left);
+        (await CutCommands.StartPassAsync(action, Looked, Today, Cancel)).Refusal.ShouldBe(left);
         (await ReleaseCommands.ReleaseAsync(action, OutcomeKind.Released, null, null, Cancel)).Refusal.ShouldBe(left);
         (
             await ReleaseCommands.RecallAsync(db, action.Record.Part, "wanted back", false, action.Actor, Nobody, Cancel)
@@ -132,7 +138,7 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         (await ReleaseCommands.ReleaseAsync(action, OutcomeKind.Scrapped, null, null, Cancel)).Refusal.ShouldBe(
             new Refusal.Missing(Answer.Reason)
         );
-        (await CutCommands.StartPassAsync(action, Cancel)).Refusal.ShouldBeOfType<Refusal.NotNow>();
+        (await CutCommands.StartPassAsync(action, Looked, Today, Cancel)).Refusal.ShouldBeOfType<Refusal.NotNow>();
         (await PlanCommands.TakePlanAsync(action, null, null, null, Cancel)).Refusal.ShouldBeOfType<Refusal.NotNow>();
         (await MountCommands.KeepCheckAsync(action, null, goOn: true, "trust me", Cancel)).Refusal.ShouldBeOfType<Refusal.NotNow>();
     }
@@ -164,7 +170,9 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         var tag = await shop.PlannedPartAsync("light", runout: "0.10");
         await using var db = shop.Db();
         var action = await ActionAsync(db, tag);
-        CutCommands.StartPass(action.Record, 1, action.Actor with { Id = await db.PersonAsync("ines") });
+        var ines = action.Actor with { Id = await db.PersonAsync("ines") };
+        await db.SeeToEyesAsync(ines);
+        CutCommands.StartPass(action.Record, 1, ines, Looked);
         await db.SaveChangesAsync(Cancel);
         db.ChangeTracker.Clear();
         (await CutCommands.StopPassAsync(await ActionAsync(db, tag, seen: 0), CutStopKind.Done, null, Cancel))
@@ -182,7 +190,33 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         var stack = MountingPlan
             .For(PartKind.Rotor, Length.FromMillimetres(300), TestParts.Shape, lathe.Profile, cut.Record.Shop.AdaptersInUse)
             .Ways[0];
-        (await MountCommands.MountAsync(cut, lathe, stack, true, null, Cancel)).Refusal.ShouldBe(new Refusal.PlanRuns());
+        (await MountCommands.MountAsync(cut, lathe, stack, true, null, null, Cancel)).Refusal.ShouldBe(new Refusal.PlanRuns());
+    }
+
+    [Fact]
+    public async Task A_pass_is_started_when_locks_lever_and_damping_were_looked_at_and_once_a_day_eyes_guard_and_sleeves()
+    {
+        var tag = await shop.PlannedPartAsync("light", runout: "0.10");
+        await using var db = shop.Db();
+        var today = Today.AddDays(-700); // a day on which nobody has been here
+        foreach (var check in Looked)
+            (await CutCommands.StartPassAsync(await ActionAsync(db, tag), [.. Looked.Where(c => c != check)], today, Cancel)).Refusal.ShouldBe(
+                new Refusal.NotLookedAt(check)
+            );
+        (await CutCommands.StartPassAsync(await ActionAsync(db, tag), Looked, today, Cancel)).Refusal.ShouldBe(
+            new Refusal.NotLookedAt(StartCheck.Eyes)
+        );
+        (await db.CutStarts.CountAsync(s => s.Plan!.SurfaceId == db.Surfaces.First(u => u.Part!.Tag == tag).Id, Cancel)).ShouldBe(0);
+        var start = (await CutCommands.StartPassAsync(await ActionAsync(db, tag), [.. Looked, StartCheck.Eyes], today, Cancel)).Value;
+        start.Checks.ShouldBe([.. Looked, StartCheck.Eyes]);
+        db.ChangeTracker.Clear();
+        var eyes = await db.EyeChecks.SingleAsync(e => e.Day == today, Cancel);
+        (eyes.ById, eyes.LatheId).ShouldBe((start.ById, start.LatheId));
+        // Once a day is enough for this person at this lathe; for nobody else, and not tomorrow.
+        (await PaceQueries.EyesAsync(db, start.ById, start.LatheId, today, Cancel)).ShouldBeTrue();
+        (await PaceQueries.EyesAsync(db, start.ById, start.LatheId + 1, today, Cancel)).ShouldBeFalse();
+        (await PaceQueries.EyesAsync(db, await db.PersonAsync("ines"), start.LatheId, today, Cancel)).ShouldBeFalse();
+        (await PaceQueries.EyesAsync(db, start.ById, start.LatheId, today.AddDays(1), Cancel)).ShouldBeFalse();
     }
 
     [Fact]
@@ -198,7 +232,7 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         (await LatheCommands.KeepAsync(new(db, lead, lathe.Turn), settings, lathe, lathe.Profile, null, false, Cancel)).Refusal.ShouldBe(
             needsOwner
         );
-        (await RuleCommands.KeepAsync(new(db, lead, settings.Turn), settings, settings.Rules, "", null, Nobody, Cancel)).ShouldBe(
+        (await RuleCommands.KeepAsync(new(db, lead, settings.Turn), settings, settings.Rules, new("", null, default), null, Nobody, Cancel)).ShouldBe(
             needsOwner
         );
         (await GaugeCommands.KeepAsync(new(db, lead), settings, null, "My own", _ => { }, false, Cancel)).Refusal.ShouldBe(needsOwner);

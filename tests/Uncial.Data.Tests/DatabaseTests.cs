@@ -183,10 +183,12 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Refused(Again(2))).ShouldBe("UN002");
         var onTheLathe = await Open(db, await TagOf(db, 2417, Corner.FrontLeft));
         var first = onTheLathe.Surface.CutStarts[0];
+        await db.SeeToEyesAsync(new(first.ById, Role.Operator, DateTimeOffset.UtcNow), first.LatheId);
         (
             await Refused(
-                "insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values "
-                    + $"({onTheLathe.Surface.Id}, {first.PlanId}, {first.Index}, {first.Attempt}, 1, 1, 60, now(), {first.ById})"
+                "insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id, looked_at) "
+                    + $"values ({onTheLathe.Surface.Id}, {first.PlanId}, {first.Index}, {first.Attempt}, 1, 1, 60, now(), {first.ById}, "
+                    + "array['Locks','Lever','Damping'])"
             )
         ).ShouldBe(PostgresErrorCodes.UniqueViolation);
         (await Refused($"insert into cut_stops (start_id, kind, at, by_id) values ({first.Id}, 'NotCut', now(), {first.ById})")).ShouldBe(
@@ -195,8 +197,9 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
         // Nor by the workflow: what is being cut is not started again.
         var actor = new Actor(await Id(db, "tom"), Role.Operator, DateTimeOffset.UtcNow);
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
+        await db.SeeToEyesAsync(actor);
         CutCommands
-            .StartPass(onTheLathe, 1.2m, actor)
+            .StartPass(onTheLathe, 1.2m, actor, onTheLathe.Cutting.NeededChecks)
             .Seconds.ShouldBe(
                 Core.Cutting.PassTime.Seconds(
                     onTheLathe
@@ -205,10 +208,10 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
                     1.2m
                 )
             );
-        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(onTheLathe, 1, actor));
+        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(onTheLathe, 1, actor, onTheLathe.Cutting.NeededChecks));
         Should.Throw<ArgumentException>(() => CutCommands.StopPass(onTheLathe, CutStopKind.BrokenOff, " ", actor));
         CutCommands.StopPass(onTheLathe, CutStopKind.BrokenOff, "belt", actor);
-        CutCommands.StartPass(onTheLathe, 1, actor).Attempt.ShouldBe(2);
+        CutCommands.StartPass(onTheLathe, 1, actor, onTheLathe.Cutting.NeededChecks).Attempt.ShouldBe(2);
         await db.SaveChangesAsync(Cancel);
         Should.Throw<ArgumentException>(() => CutCommands.Finish(onTheLathe, [], null, actor));
     }

@@ -38,6 +38,7 @@ public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
         foreach (var kind in new[] { ReadingKind.RunoutOuter, ReadingKind.RunoutInner })
             MeasureCommands.RecordReading(Now(), kind, null, Typed("0.10"), LengthUnit.Millimetre, null, actor);
         await db.SaveChangesAsync(Cancel);
+        await db.SeeToEyesAsync(actor, Now().Lathe.Id);
         await TakeAsync(db, Now, actor);
         return (db, Now, actor);
     }
@@ -51,7 +52,7 @@ public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static async Task CutAsync(UncialDb db, Func<SurfaceRecord> now, Actor actor, PassSeen seen)
     {
-        CutCommands.StartPass(now(), 1, actor);
+        CutCommands.StartPass(now(), 1, actor, now().Cutting.NeededChecks);
         await db.SaveChangesAsync(Cancel);
         CutCommands.StopPass(now(), CutStopKind.Done, null, actor);
         await db.SaveChangesAsync(Cancel);
@@ -60,12 +61,17 @@ public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     /// <summary>What the database says to a start of the newest plan's next pass, behind the application's back.</summary>
-    private static async Task<string?> StartedBehindAsync(UncialDb db, SurfaceRecord record)
+    private static async Task<string?> StartedBehindAsync(
+        UncialDb db,
+        SurfaceRecord record,
+        string looked = "array['Locks','Lever','Damping']",
+        int? by = null
+    )
     {
         var plan = record.Surface.Plans.MaxBy(p => p.Version)!;
         var sql =
-            "insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id) values "
-            + $"({record.Surface.Id}, {plan.Id}, 7, 1, {record.Lathe.Id}, 0, 0, now(), {plan.ById})";
+            "insert into cut_starts (surface_id, plan_id, index, attempt, lathe_id, planned_minutes, seconds, at, by_id, looked_at) "
+            + $"values ({record.Surface.Id}, {plan.Id}, 7, 1, {record.Lathe.Id}, 0, 0, now(), {by ?? plan.ById}, {looked})";
         await using var undone = await db.Database.BeginTransactionAsync(Cancel);
         try
         {
@@ -79,6 +85,33 @@ public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task No_pass_is_started_behind_the_application_that_was_not_looked_at()
+    {
+        var (db, now, _) = await PlannedAsync();
+        await using var _db = db;
+        (await StartedBehindAsync(db, now())).ShouldBeNull();
+        foreach (
+            var looked in new[]
+            {
+                "null",
+                "array[]::text[]",
+                "array['Locks','Lever','Eyes']",
+                "array['Locks','Damping']",
+                "array['Lever','Damping']",
+            }
+        )
+            (await StartedBehindAsync(db, now(), looked)).ShouldBe(StoredRules.CodeOf(StoredRule.LookedAtBeforeStart));
+        // Eyes were seen to by somebody else, and by this person yesterday and, by a wrong clock, tomorrow.
+        Actor marit = new(await db.PersonAsync("marit"), Role.Owner, DateTimeOffset.UtcNow);
+        foreach (var hours in new[] { -25, 25 })
+            await db.SeeToEyesAsync(marit with { At = marit.At.AddHours(hours) }, now().Lathe.Id);
+        await db.SeeToEyesAsync(marit, now().Lathe.Id + 1);
+        (await StartedBehindAsync(db, now(), by: marit.Id)).ShouldBe(StoredRules.CodeOf(StoredRule.EyesToday));
+        await db.SeeToEyesAsync(marit, now().Lathe.Id);
+        (await StartedBehindAsync(db, now(), by: marit.Id)).ShouldBeNull();
+    }
+
+    [Fact]
     public async Task A_mistyped_reading_that_was_taken_back_takes_the_plan_with_it()
     {
         var (db, now, actor) = await PlannedAsync(mistyped: "25.36");
@@ -89,7 +122,7 @@ public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
         MeasureCommands.Withdraw(now(), now().Measuring.Sizes.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", actor);
         await db.SaveChangesAsync(Cancel);
         (now().Planning.Latest, now().Station).ShouldBe((null, now().Mounting.Mount is null ? Station.Mount : Station.Plan));
-        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(now(), 1, actor));
+        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(now(), 1, actor, now().Cutting.NeededChecks));
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
         await TakeAsync(db, now, actor);
         now().Planning.Document!.Request.TouchBound.ShouldBeLessThan(Mm(24.4m));
@@ -110,7 +143,7 @@ public class PlanChangeTests(RunningShop shop) : IClassFixture<RunningShop>
         MeasureCommands.Withdraw(now(), now().Measuring.SizesBefore.Single(r => r.Value > Mm(25m)), "25.36 typed for 23.56", actor);
         await db.SaveChangesAsync(Cancel);
         now().Planning.Change.ShouldBe(PlanChange.Reading);
-        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(now(), 1, actor));
+        Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(now(), 1, actor, now().Cutting.NeededChecks));
         (await StartedBehindAsync(db, now())).ShouldBe("UN028");
         PlanCommands.PlanForFacts(now(), actor);
         await db.SaveChangesAsync(Cancel);

@@ -34,6 +34,13 @@ public static class TestParts
     public static async Task<int> PersonAsync(this UncialDb db, string user) =>
         (await db.Operators.SingleAsync(u => u.UserName == user, Cancel)).Id;
 
+    /// <summary>Somebody has seen to eyes, guard and sleeves at a lathe today.</summary>
+    public static async Task SeeToEyesAsync(this UncialDb db, Actor actor, int lathe = 1)
+    {
+        CutCommands.SeeToEyes(db, lathe, actor, DateOnly.FromDateTime(actor.At.UtcDateTime));
+        await db.SaveChangesAsync(Cancel);
+    }
+
     /// <summary>Forgets an end that the database refused.</summary>
     public static void Refused(this UncialDb db, Part part)
     {

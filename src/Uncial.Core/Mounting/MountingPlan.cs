@@ -79,7 +79,14 @@ public sealed record StackPiece(PieceRole Role, string? Name, Length From, Lengt
 /// <param name="Seat">Diameter up to which it is seated: the wider, the less a grain of dirt tilts it.</param>
 /// <param name="Stack">The pieces from the shoulder outwards; cone and chuck lie inside others.</param>
 /// <param name="Why">Why these and not others.</param>
-public sealed record MountOption(MountWay Way, string Centring, Length Seat, IReadOnlyList<StackPiece> Stack, IReadOnlyList<Note> Why);
+public sealed record MountOption(MountWay Way, string Centring, Length Seat, IReadOnlyList<StackPiece> Stack, IReadOnlyList<Note> Why)
+{
+    /// <summary>Whether another part is held by the same pieces in the same order.</summary>
+    public bool IsHeldLike(MountOption? other) =>
+        other is not null
+        && (Way, Centring) == (other.Way, other.Centring)
+        && Stack.Select(p => (p.Role, p.Name)).SequenceEqual(other.Stack.Select(p => (p.Role, p.Name)));
+}
 
 /// <summary>How a part can be mounted on a lathe: the best way first, and what speaks against the others.</summary>
 /// <param name="Ways">What fits, the best first.</param>

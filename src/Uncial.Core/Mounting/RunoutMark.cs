@@ -33,6 +33,10 @@ public sealed record RunoutMark
     /// <summary>An arc alone, which gives a direction only.</summary>
     public static RunoutMark Direction(ClockAngle at, decimal arc) => new(at, arc, null, null);
 
+    /// <summary>A scratch whose arc was looked at and not read off.</summary>
+    /// <param name="depth">How deep it was made; null where that is not known.</param>
+    public static RunoutMark Unread(Length? depth) => new(default, null, depth, null);
+
     /// <summary>An indicator's total reading.</summary>
     public static RunoutMark Indicated(ClockAngle at, Length runout) => new(at, null, null, runout);
 

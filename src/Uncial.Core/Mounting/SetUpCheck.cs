@@ -166,6 +166,14 @@ public sealed record SetUpCheck(
             ? new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new Note.OvalIsThePartsOwn()])
         : Unknown(new Note.OvalAndOffCentre());
 
+    /// <summary>
+    /// Two scratches, the part turned half round between them, whose arcs lie side by side on the part: the run-out is the part's own.
+    /// Nothing is measured, so that no length follows from it.
+    /// </summary>
+    /// <param name="depth">How deep the scratches were made; null where that is not known.</param>
+    public static SetUpCheck OfSideBySide(Length? depth) =>
+        new(null, null, null, null, null, null, null, null, SetUpVerdict.True, [new Note.SideBySide(depth)]);
+
     /// <summary>Whether a turn is far enough from a whole one to tell part and set-up apart.</summary>
     public static bool TurnTells(decimal turned) => ClockAngle.FromDegrees(turned).Degrees is > 30 and < 330;
 

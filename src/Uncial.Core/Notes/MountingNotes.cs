@@ -23,6 +23,9 @@ public abstract partial record Note
     /// <summary>Half-way round or more: the shop takes that.</summary>
     public sealed record HalfRoundAccepted(Length? Most) : Note(length: Most);
 
+    /// <summary>The arcs lay side by side by eye.</summary>
+    public sealed record SideBySide(Length? Depth) : Note(length: Depth);
+
     /// <summary>Two arcs opposite each other: the drum is oval.</summary>
     public sealed record OvalIsThePartsOwn : Note;
 

@@ -46,6 +46,15 @@ public static class Corners
             _ => null,
         };
 
+    /// <summary>The corners of an axle, the left one first; none of any axle.</summary>
+    public static IReadOnlyList<Corner> Of(Axle axle) =>
+        axle switch
+        {
+            Parts.Axle.Front => [Corner.FrontLeft, Corner.FrontRight],
+            Parts.Axle.Rear => [Corner.RearLeft, Corner.RearRight],
+            _ => [],
+        };
+
     /// <summary>The axle of a corner.</summary>
     public static Axle Axle(this Corner corner) =>
         corner switch

@@ -22,6 +22,9 @@ public enum SettingGroup
 
     /// <summary>Whether turning pays.</summary>
     Cost,
+
+    /// <summary>Time zone and dates; no rule, so that a change ends no judgement.</summary>
+    Time,
 }
 
 /// <summary>Unit of a setting that is no length.</summary>

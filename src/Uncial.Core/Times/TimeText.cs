@@ -27,10 +27,12 @@ public enum TimeFault
 
 /// <summary>Reads a time to come as it is said at the counter.</summary>
 /// <remarks>
-/// Case and spaces are free. A day, a time, or a day and a time; the day stands before the month:
+/// Case and spaces are free. A day, a time, or a day and a time:
 /// <code>
-/// today 16:30   tomorrow 9   Tue 9   Tuesday   16:30   9h   +2h   +90m   +1h30   +2d   9.12. 14:00   9/12   9 Dec 14:00   2026-12-09 14:00
+/// today 16:30   tomorrow 9   Tue 9   Tuesday   16:30   4:30 pm   9h   +2h   +90m   +1h30   +2d   9.12. 14:00   9/12   9 Dec 14:00   Dec 9
+/// 2026-12-09 14:00
 /// </code>
+/// With a slash the day stands before the month, unless the shop writes the month first; with a dot it always does.
 /// A time alone is today's, or tomorrow's where it is past. A weekday is the next one that lies ahead. A day alone ends with the working
 /// day.
 /// A day and month without a year is the next one. Where the clocks go back, the earlier of both times counts.
@@ -69,8 +71,14 @@ public static partial class TimeText
     /// <param name="text">As typed; null reads as empty.</param>
     /// <param name="now">Now.</param>
     /// <param name="zone">The shop's time zone.</param>
+    /// <param name="style">How the shop writes dates.</param>
     /// <returns>The time, or why it is none; never both.</returns>
-    public static (DateTimeOffset? At, TimeFault? Fault) Read(string? text, DateTimeOffset now, TimeZoneInfo zone)
+    public static (DateTimeOffset? At, TimeFault? Fault) Read(
+        string? text,
+        DateTimeOffset now,
+        TimeZoneInfo zone,
+        DateStyle style = DateStyle.DayMonth
+    )
     {
         ArgumentNullException.ThrowIfNull(zone);
         var words = (text ?? "").Trim().ToLowerInvariant();
@@ -83,7 +91,7 @@ public static partial class TimeText
                     ? (null, TimeFault.TooFar)
                     : (TimeZoneInfo.ConvertTime(now + span, zone), null)
                 : (null, TimeFault.NotATime);
-        var (day, rest, fault) = Day(words, DateOnly.FromDateTime(here.DateTime));
+        var (day, rest, fault) = Day(words, DateOnly.FromDateTime(here.DateTime), style);
         if (fault is not null)
             return (null, fault);
         TimeOnly? time = null;
@@ -112,9 +120,10 @@ public static partial class TimeText
     /// <param name="Date">The day.</param>
     /// <param name="Next">Days until it comes again, where it does; otherwise 0.</param>
     /// <param name="NextYear">It comes again every year.</param>
-    private readonly record struct NamedDay(DateOnly Date, int Next = 0, bool NextYear = false);
+    internal readonly record struct NamedDay(DateOnly Date, int Next = 0, bool NextYear = false);
 
-    private static (NamedDay? Day, string Left, TimeFault? Fault) Day(string text, DateOnly today)
+    /// <summary>Reads the day that a text begins with, where it begins with one.</summary>
+    internal static (NamedDay? Day, string Left, TimeFault? Fault) Day(string text, DateOnly today, DateStyle style)
     {
         if (Rest(text, "today", 5) is { } rest)
             return (new(today), rest, null);
@@ -125,16 +134,18 @@ public static partial class TimeText
                 return (new(today.AddDays((i - (int)today.DayOfWeek + 7) % 7), Next: 7), after, null);
         if (Iso().Match(text) is { Success: true } iso)
             return Date(Int(iso, "y"), Int(iso, "m"), Int(iso, "d"), text[iso.Length..]);
-        if (Named().Match(text) is { Success: true } named)
+        if ((Named().Match(text) is { Success: true } dayFirst ? dayFirst : MonthNamed().Match(text)) is { Success: true } named)
         {
             var month = Array.FindIndex(Months, m => m.StartsWith(named.Groups["m"].Value, StringComparison.Ordinal));
             return month < 0
                 ? (null, "", TimeFault.NotATime)
                 : Date(named.Groups["y"].Success ? Int(named, "y") : null, month + 1, Int(named, "d"), text[named.Length..]);
         }
-        return Numbers().Match(text) is { Success: true } numbers
-            ? Date(numbers.Groups["y"].Success ? Int(numbers, "y") : null, Int(numbers, "m"), Int(numbers, "d"), text[numbers.Length..])
-            : (null, text, null);
+        if (Numbers().Match(text) is not { Success: true } numbers)
+            return (null, text, null);
+        var (first, second) = (Int(numbers, "d"), Int(numbers, "m"));
+        var (theDay, theMonth) = style != DateStyle.DayMonth && text.Contains('/', StringComparison.Ordinal) ? (second, first) : (first, second);
+        return Date(numbers.Groups["y"].Success ? Int(numbers, "y") : null, theMonth, theDay, text[numbers.Length..]);
 
         (NamedDay?, string, TimeFault?) Date(int? year, int month, int day, string left)
         {
@@ -167,6 +178,12 @@ public static partial class TimeText
         if (TimeOfDay().Match(text.Trim()) is not { Success: true } match)
             return (null, TimeFault.NotATime);
         var (hour, minute) = (Int(match, "h"), match.Groups["m"].Success ? Int(match, "m") : 0);
+        if (match.Groups["p"] is { Success: true } half)
+        {
+            if (hour is < 1 or > 12)
+                return (null, TimeFault.NoSuchTime);
+            hour = hour % 12 + (half.Value == "p" ? 12 : 0);
+        }
         return hour > 23 || minute > 59 ? (null, TimeFault.NoSuchTime) : (new TimeOnly(hour, minute), null);
     }
 
@@ -204,13 +221,20 @@ public static partial class TimeText
     private static partial Regex Named();
 
     [GeneratedRegex(
+        "^(?<m>[a-z]{3,9})\\.? *(?<d>[0-9]{1,2})(,? +(?<y>[0-9]{4})(?![:h0-9]))?(?![:h0-9])",
+        RegexOptions.ExplicitCapture,
+        LongestMatch
+    )]
+    private static partial Regex MonthNamed();
+
+    [GeneratedRegex(
         "^(?<d>[0-9]{1,2})[./](?<m>[0-9]{1,2})([./](?<y>[0-9]{4}|[0-9]{2}(?![:h])))?(?![0-9:])",
         RegexOptions.ExplicitCapture,
         LongestMatch
     )]
     private static partial Regex Numbers();
 
-    [GeneratedRegex("^(?<h>[0-9]{1,2})([:h](?<m>[0-9]{2})|h)?$", RegexOptions.ExplicitCapture, LongestMatch)]
+    [GeneratedRegex("^(?<h>[0-9]{1,2})([:h](?<m>[0-9]{2})|h)?( ?(?<p>[ap])m?)?$", RegexOptions.ExplicitCapture, LongestMatch)]
     private static partial Regex TimeOfDay();
 
     [GeneratedRegex(

@@ -60,6 +60,15 @@ public sealed class CutState
     /// <summary>The pass that is due is being cut.</summary>
     public bool IsCutting => Start is { Stopped: null };
 
+    /// <summary>What the pass that is due takes before it is started; nothing where none is due.</summary>
+    public IReadOnlyList<StartCheck> NeededChecks =>
+        Planning is { Document: { } plan, IsCutToItsEnd: false }
+            ? StartChecks.Needed(surface.Mounting.Lathe.Profile.Kind, plan.Option.Passes[Planning.Passes.Count].TurnFirst)
+            : [];
+
+    /// <summary>It was heard or seen to chatter in the last pass, or since.</summary>
+    public bool Chattered => LastPass?.Noise is not null || facts.Chatters.Any(c => c.Cuts == surface.CutsDone);
+
     /// <summary>It was made, and what the metal shows is not kept yet.</summary>
     public bool IsCut => Start is { Stopped.Kind: CutStopKind.Done };
 

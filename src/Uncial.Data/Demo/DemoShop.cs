@@ -41,6 +41,7 @@ public static class DemoShop
                 UserName = user,
                 DisplayName = name,
                 Role = role,
+                ExperiencedSince = role == Roles.Operator ? null : now.AddDays(-200),
             };
             db.Operators.Add(person);
             await db.SaveChangesAsync();
@@ -314,7 +315,14 @@ internal sealed class DemoBench(UncialDb db, Shop shop, DateTimeOffset now, stri
     public async Task CutAsync(Part part, int darkOuter = 0, int darkInner = 0)
     {
         var clean = darkOuter == 0 && darkInner == 0;
-        CutCommands.StartPass(Record(part), 1, Actor);
+        var record = Record(part);
+        var (lathe, by, at) = (record.Lathe.Id, Actor.Id, Actor.At);
+        if (!await db.EyeChecks.AnyAsync(c => c.LatheId == lathe && c.ById == by && c.At <= at && c.At > at.AddHours(-24)))
+        {
+            CutCommands.SeeToEyes(db, lathe, Actor, DateOnly.FromDateTime(at.UtcDateTime));
+            await db.SaveChangesAsync();
+        }
+        CutCommands.StartPass(record, 1, Actor, record.Cutting.NeededChecks);
         await db.SaveChangesAsync();
         // It takes a tenth more than planned, as passes there do.
         var start = Record(part).Cutting.Start!;

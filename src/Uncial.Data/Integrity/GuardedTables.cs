@@ -85,6 +85,7 @@ public static class GuardedTables
             "insert"
         ),
         new("zero_checks", GuardKind.ShopFact, null, "insert"),
+        new("eye_checks", GuardKind.ShopFact, null, "insert"),
         new("insert_events", GuardKind.ShopFact, null, "insert"),
         new("bins_emptied", GuardKind.ShopFact, null, "insert"),
         new("photos", GuardKind.ShopFact, null, "insert"),

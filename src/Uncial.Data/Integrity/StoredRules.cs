@@ -37,6 +37,8 @@ public static class StoredRules
         StoredRule.NotLookedAt,
         StoredRule.PlanOutdated,
         StoredRule.NoNegativeRule,
+        StoredRule.LookedAtBeforeStart,
+        StoredRule.EyesToday,
     ];
 
     /// <summary>The rule that an error code stands for; null for any other code.</summary>

@@ -303,7 +303,7 @@ end $$;
 -- No pass is started on a plan that rests on what is not so any more: readings, limits, findings, set-up or mounting of after it.
 create or replace function public.guard_cut_start() returns trigger
     language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
-declare p record; l record;
+declare p record; l record; needed text[];
 begin
     perform 1 from public.parts u join public.surfaces s on s.part_id = u.id where s.id = new.surface_id for update of u;
     select * into p from public.plans where id = new.plan_id and surface_id = new.surface_id;
@@ -323,6 +323,19 @@ begin
         or exists (select 1 from public.mounts m where m.surface_id = new.surface_id and m.number > p.number)
         or exists (select 1 from public.set_up_checks c where c.surface_id = new.surface_id and c.number > p.number) then
         raise exception 'the plan rests on what is not so any more' using errcode = 'UN028';
+    end if;
+    needed := array['Locks', 'Lever']
+        || case when (select a.profile->>'kind' from public.lathes a where a.id = new.lathe_id) = 'Grinder' then '{}'
+            else array['Damping'] end
+        || case when coalesce((p.document->'option'->'passes'->new.index->>'turnFirst')::boolean, false) then array['Turned']
+            else '{}' end;
+    if not coalesce(new.looked_at, '{}') @> needed then
+        raise exception 'locks, lever and damping are looked at before each start' using errcode = 'UN030';
+    end if;
+    -- The day of the shop is not known here: a check of the last 24 hours may be from yesterday, an older one never counts.
+    if not exists (select 1 from public.eye_checks e where e.by_id = new.by_id and e.lathe_id = new.lathe_id
+            and e.at <= new.at and e.at > new.at - interval '24 hours') then
+        raise exception 'eyes, guard and sleeves are seen to once a day at each lathe' using errcode = 'UN031';
     end if;
     return new;
 end $$;

@@ -10,16 +10,19 @@ create or replace function public.row_text(the_row jsonb) returns text
         else the_row - 'turn' - case when the_row ? 'vehicle' and the_row ? 'received_at' then '' else 'number' end end)::text
 $$;
 
+-- The hash of a link is over the one before it, what it is about, its time and the row. Links of earlier versions, whose operation is an
+-- upper-case letter, leave the time out.
 create or replace function public.shop_add(the_table text, the_id text, the_op text, the_row_hash bytea) returns void
     language plpgsql set search_path = pg_catalog, public, pg_temp as $$
-declare last record;
+declare last record; made timestamptz := public.uncial_now();
 begin
     perform pg_advisory_xact_lock(8214906352);
     select c.number, c.hash into last from public.shop_chain c order by c.number desc limit 1;
     insert into public.shop_chain (number, ref_table, ref_id, op, row_hash, hash, at)
-        values (coalesce(last.number, 0) + 1, the_table, the_id, the_op, the_row_hash,
+        values (coalesce(last.number, 0) + 1, the_table, the_id, lower(the_op), the_row_hash,
             sha256(coalesce(last.hash, ''::bytea)
-                || convert_to(the_table || ' ' || the_id || ' ' || the_op || ' ', 'UTF8') || the_row_hash), public.uncial_now());
+                || convert_to(the_table || ' ' || the_id || ' ' || lower(the_op) || ' '
+                    || (extract(epoch from made) * 1000000)::bigint || ' ', 'UTF8') || the_row_hash), made);
 end $$;
 
 create or replace function public.shop_link() returns trigger language plpgsql security definer

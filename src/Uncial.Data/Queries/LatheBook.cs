@@ -46,6 +46,17 @@ public static class LatheQueries
         return [.. checks.Select(c => new SetUpPast(c.LatheId, c.Centring, c.At, c.SetUpRunout!.Value, c.Verdict)).Reverse()];
     }
 
+    /// <summary>How deep a person made the newest scratches on a lathe; null where none is on record.</summary>
+    public static Task<Length?> ScratchDepthAsync(UncialDb db, int lathe, int person, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return db
+            .SetUpChecks.Where(c => c.Mount!.LatheId == lathe && c.ById == person && c.FirstLength != null && c.Manner != SetUpManner.Indicator)
+            .OrderByDescending(c => c.Id)
+            .Select(c => c.FirstLength)
+            .FirstOrDefaultAsync(cancel);
+    }
+
     /// <summary>What was found at the newest remounts on a lathe.</summary>
     public static async Task<IReadOnlyList<RemountCause>> CausesAsync(UncialDb db, int lathe, CancellationToken cancel)
     {

@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
+using Uncial.Core.Times;
 
 namespace Uncial.Data.Queries;
 
@@ -21,6 +22,9 @@ public sealed record LogFilter(
     DateOnly? To = null
 )
 {
+    /// <summary>Time of the shop, whose days are meant.</summary>
+    public ShopTime Time { get; init; } = new(TimeZoneInfo.Utc, DateStyle.DayMonth);
+
     private const int MostWords = 6;
     private const int TrigramLength = 3;
 
@@ -59,23 +63,16 @@ public sealed record LogFilter(
         var leaving = Day == "out";
         if (From is { } from)
         {
-            var at = Midnight(from);
+            var at = Time.BeginOf(from);
             lines = leaving ? lines.Where(l => l.OutAt >= at) : lines.Where(l => l.ReceivedAt >= at);
         }
         if (To is { } to && to < DateOnly.MaxValue)
         {
-            var at = Midnight(to.AddDays(1));
+            var at = Time.BeginOf(to.AddDays(1));
             lines = leaving ? lines.Where(l => l.OutAt < at) : lines.Where(l => l.ReceivedAt < at);
         }
         return lines;
     }
-
-    /// <summary>Days of the shop's own calendar.</summary>
-    private static DateTimeOffset Midnight(DateOnly day) =>
-        new DateTimeOffset(
-            day.ToDateTime(TimeOnly.MinValue),
-            TimeZoneInfo.Local.GetUtcOffset(day.ToDateTime(TimeOnly.MinValue))
-        ).ToUniversalTime();
 }
 
 /// <summary>A line of the logbook.</summary>

@@ -32,7 +32,11 @@ public sealed record ShopFigures(
 )
 {
     /// <summary>Counts them.</summary>
-    public static async Task<ShopFigures> SinceAsync(UncialDb db, DateTimeOffset since, CancellationToken cancel)
+    /// <param name="db">The database.</param>
+    /// <param name="since">From when.</param>
+    /// <param name="zone">Name of the shop's time zone: a week begins on Monday there.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<ShopFigures> SinceAsync(UncialDb db, DateTimeOffset since, string zone, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
         var metal = await db
@@ -80,7 +84,7 @@ public sealed record ShopFigures(
         var weeks = await db
             .Database.SqlQuery<WeekRow>(
                 $"""
-                select date_trunc('week', l.out_at at time zone 'UTC')::date as week, l.outcome as kind, count(*)::int as parts
+                select date_trunc('week', l.out_at at time zone {zone})::date as week, l.outcome as kind, count(*)::int as parts
                     from log_lines l where l.out_at >= {since} and l.outcome is not null group by 1, 2 order by 1, 2
                 """
             )

@@ -1,5 +1,6 @@
 using Uncial.Core.Lengths;
 using Uncial.Core.Times;
+using Uncial.Web.Hosting;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Forms;
@@ -25,13 +26,24 @@ internal static class Echoes
     /// <summary>The day and time that a text says, and how long it is until then; or why it says none.</summary>
     private static IResult OfTime(string text, TimeProvider time)
     {
-        var (at, fault) = TimeText.Read(text, time.GetUtcNow(), time.LocalTimeZone);
+        var (at, fault) = TimeText.Read(text, time.GetUtcNow(), Dates.Shop.Zone, Dates.Shop.Style);
         return at is { } then
             ? Says(Words.Say("time.echo", Dates.DayAndTime(then), Words.Until(then - time.GetUtcNow())))
             : Wrong(Words.Say("timeFault." + fault));
     }
 
-    public static void MapTimeEcho(this IEndpointRouteBuilder app) => app.MapGet("/times/echo", OfTime).ExcludeFromDescription();
+    /// <summary>The day that a text says, or why it says none.</summary>
+    private static IResult OfDay(string text, DayLean lean, TimeProvider time)
+    {
+        var (day, fault) = DayText.Read(text, Dates.Shop.DayOf(time.GetUtcNow()), Dates.Shop.Style, lean);
+        return day is { } then ? Says(Words.Say("day.echo", Dates.Weekday(then), Dates.Day(then))) : Wrong(Words.Say("dayFault." + fault));
+    }
+
+    public static void MapTimeEcho(this IEndpointRouteBuilder app)
+    {
+        app.MapGet("/times/echo", OfTime).WithMetadata(new WritesTimes()).ExcludeFromDescription();
+        app.MapGet("/days/echo", OfDay).WithMetadata(new WritesTimes()).ExcludeFromDescription();
+    }
 
     public static void MapLengthEcho(this IEndpointRouteBuilder app) =>
         app.MapGet("/lengths/echo", (string text, string? unit) =>

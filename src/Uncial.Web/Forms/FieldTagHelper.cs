@@ -2,6 +2,7 @@ using System.Net;
 using Microsoft.AspNetCore.Razor.TagHelpers;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Core.Times;
 
 namespace Uncial.Web.Forms;
 
@@ -21,6 +22,9 @@ public sealed class FieldTagHelper : TagHelper
 
     /// <summary>A time to come, as it is said.</summary>
     public bool IsTime { get; set; }
+
+    /// <summary>A day, as it is said.</summary>
+    public DayLean? Day { get; set; }
     public bool Focus { get; set; }
     public string Css { get; set; } = "";
 
@@ -64,6 +68,7 @@ public sealed class FieldTagHelper : TagHelper
                 + $"autocomplete=\"off\" placeholder=\"{E(Hint)}\" maxlength=\"120\""
                 + (IsLength ? " class=\"fig\" data-length inputmode=\"text\"" : "")
                 + (IsTime ? " data-time" : "")
+                + (Day is { } lean ? $" data-day=\"{lean}\"" : "")
                 + (Proposes is { Count: > 0 } ? $" list=\"{E(Name)}-proposed\"" : "")
                 + Letters
                 + (Live is { } gauge ? $" data-live-field=\"{gauge}\"" : "")

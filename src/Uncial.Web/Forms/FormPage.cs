@@ -37,6 +37,12 @@ public abstract class FormPage(Reader reader, TimeProvider time) : PageModel
     /// <summary>The time by the server's clock.</summary>
     public DateTimeOffset Now => time.GetUtcNow();
 
+    /// <summary>Name of the server's time zone, which holds where the shop has set none.</summary>
+    public string ServerZone => time.LocalTimeZone.Id;
+
+    /// <summary>The day of the shop.</summary>
+    protected DateOnly Today => Dates.Shop.DayOf(Now);
+
     protected Actor Actor => new(reader.OperatorId, reader.Role, Now);
     protected SignatureTyped SignatureTyped =>
         new(Lead, LeadPin, reader.SessionToken, ScreenCookie.Of(Request), ScreenCookie.AddressOf(HttpContext));
@@ -54,10 +60,24 @@ public abstract class FormPage(Reader reader, TimeProvider time) : PageModel
     {
         if (string.IsNullOrWhiteSpace(text))
             return null;
-        var (at, fault) = TimeText.Read(text, Now, time.LocalTimeZone);
+        var (at, fault) = TimeText.Read(text, Now, Dates.Shop.Zone, Dates.Shop.Style);
         if (fault is { } why)
             Reject(field, Words.Say("timeFault." + why));
         return at?.ToUniversalTime();
+    }
+
+    /// <summary>Reads a day, or says at its field why it is none. A field that is left empty is null.</summary>
+    /// <param name="text">The field.</param>
+    /// <param name="lean">Which day is meant by one without a year.</param>
+    /// <param name="field">Its name.</param>
+    protected DateOnly? ReadDay(string? text, DayLean lean, [CallerArgumentExpression(nameof(text))] string field = "")
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return null;
+        var (day, fault) = DayText.Read(text, Today, Dates.Shop.Style, lean);
+        if (fault is { } why)
+            Reject(field, Words.Say("dayFault." + why));
+        return day;
     }
 
     /// <summary>Reads a length, or says at its field what is wrong with it. A field that is left empty is null.</summary>

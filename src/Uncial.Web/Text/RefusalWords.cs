@@ -1,4 +1,4 @@
-using System.Globalization;
+using Uncial.Core.Cutting;
 
 namespace Uncial.Web.Text;
 
@@ -18,11 +18,8 @@ public static partial class Words
             Refusal.NeedsRole needs => Say("refused.needsRole." + needs.Least),
             Refusal.Missing missing => Say("refused.missing." + missing.What),
             Refusal.PassRefused pass => Say("startRefusal." + pass.Why),
-            Refusal.BeingCut cut => Say(
-                "cut.startedThisPassAt",
-                cut.By,
-                cut.At.ToLocalTime().ToString("HH:mm", CultureInfo.InvariantCulture)
-            ),
+            Refusal.NotLookedAt open => Say("cut.notTicked", Say("startCheck." + open.What)),
+            Refusal.BeingCut cut => Say("cut.startedThisPassAt", cut.By, Dates.Clock(cut.At)),
             Refusal.CutSince => Say("refused.cutSince"),
             Refusal.GaugeFailed gauge => Say("refused.gaugeFailed", gauge.Gauge),
             Refusal.ReadAgainFirst => Of(StoredRule.ReadAgainFirst),

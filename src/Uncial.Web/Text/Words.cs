@@ -230,18 +230,6 @@ public static partial class Words
             : Say("until.minutes", minutes);
     }
 
-    /// <summary>When something was, as short as it can be said: <c>14:05</c> today, <c>yesterday 14:05</c>, or the day.</summary>
-    public static string When(DateTimeOffset at, DateTimeOffset now)
-    {
-        var (then, today) = (at.ToLocalTime(), now.ToLocalTime().Date);
-        return then.ToString(
-            then.Date == today ? "HH:mm"
-                : then.Date == today.AddDays(-1) ? "'yesterday' HH:mm"
-                : "d MMM yyyy",
-            CultureInfo.InvariantCulture
-        );
-    }
-
     public static string With(Length length, LengthUnit unit) => LengthText.Reading(length, unit) + " " + LengthText.Name(unit);
 
     private static string? Figure(Length? length, LengthUnit unit) => length is { } l ? With(l, unit) : null;

@@ -31,6 +31,9 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
     [Fact]
     public async Task A_whole_cut_with_a_new_plan_on_two_screens_and_without_the_server()
     {
+        // Both work step by step here.
+        await using (var db = shop.Db())
+            await db.Operators.ExecuteUpdateAsync(o => o.SetProperty(p => p.ExperiencedSince, (DateTimeOffset?)null), Cancel);
         var tag = await shop.PlannedPartAsync("two-fast-one-slow");
         using var tom = Open("Tom Okoro", "1304", "/cut/" + tag);
         tom.UntilHeading("Rough 1, 1 of 3");
@@ -207,7 +210,7 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
             await db.SaveChangesAsync(Cancel);
             record = new(record.Surface, record.Part, record.Shop);
             record.Cutting.StartRefusal.ShouldBe(StartRefusal.MeasureFirst);
-            Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(record, 1, new(1, Role.Operator, DateTimeOffset.UtcNow)));
+            Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(record, 1, new(1, Role.Operator, DateTimeOffset.UtcNow), record.Cutting.NeededChecks));
         }
         // With a size it goes on, from what the size says.
         var size = plan
@@ -376,7 +379,8 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
         var (was, actor) = (lathe.Profile, new Actor(await db.PersonAsync("ines"), Role.Operator, DateTimeOffset.UtcNow));
         var (begun, notBegun) = (await shop.PlannedPartAsync("two-fast-one-slow"), await shop.PlannedPartAsync("working"));
         var record = await db.RecordAsync(begun);
-        CutCommands.StartPass(record, 1, actor);
+        await db.SeeToEyesAsync(actor, record.Lathe.Id);
+        CutCommands.StartPass(record, 1, actor, record.Cutting.NeededChecks);
         CutCommands.StopPass(record, CutStopKind.Done, null, actor);
         await db.SaveChangesAsync(Cancel);
         CutCommands.RecordPass(new(record.Surface, record.Part, record.Shop), new(0xFFF, 0xFFF, null, null, null, null), actor);

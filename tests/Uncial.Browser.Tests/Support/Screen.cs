@@ -152,18 +152,31 @@ internal sealed class Screen : IDisposable
         return value;
     }
 
-    /// <summary>Ticks every step by Enter, from the one that has the focus, until the main action has it.</summary>
+    /// <summary>
+    /// Ticks every step by Enter, from the one that has the focus, until the main action has it. Where steps are told in one block, it has
+    /// it at once.
+    /// </summary>
     public void TickThrough()
     {
-        bool OnTick() => Driver.SwitchTo().ActiveElement().GetAttribute("type") == "checkbox";
-        Until(OnTick, "the first step in focus");
+        bool OnTick() => Driver.ExecuteScript("return document.activeElement.type === 'checkbox'") is true;
+        bool OnMain() => Driver.ExecuteScript("return document.activeElement.matches('.go')") is true;
+        Until(() => OnTick() || OnMain(), "the first step or the main action in focus");
         for (var i = 0; i < 40 && OnTick(); i++)
             Press(Keys.Enter);
-        Until(
-            () => Driver.SwitchTo().ActiveElement().GetAttribute("class")?.Contains("go", StringComparison.Ordinal) == true,
-            "the main action in focus"
-        );
+        Until(OnMain, "the main action in focus");
     }
+
+    /// <summary>Waits until the page is there with its scripts, and something has the focus.</summary>
+    public void Settle() =>
+        Until(
+            () =>
+                Driver.ExecuteScript(
+                    "return document.readyState === 'complete' && (document.activeElement !== document.body || "
+                        + "[...document.querySelectorAll('[autofocus]')].every(e => !e.checkVisibility() || e.closest('[popover]')))"
+                )
+                    is true,
+            "the page at rest"
+        );
 
     /// <summary>Ends the pass that is cut, as soon as the page lets a hand do so.</summary>
     public void EndPass()

@@ -98,6 +98,76 @@ public class TimeTextTests
         Read("29 Feb", new DateTimeOffset(2027, 5, 1, 9, 0, 0, TimeSpan.FromHours(2))).ShouldBe("2028-02-29 17:00 +01:00");
     }
 
+    [Theory]
+    [InlineData("9/12", DateStyle.DayMonth, "2026-12-09")]
+    [InlineData("9/12", DateStyle.MonthDay, "2027-09-12")] // this year's is past
+    [InlineData("12/9/26", DateStyle.MonthDay, "2026-12-09")]
+    [InlineData("12/9", DateStyle.Iso, "2026-12-09")]
+    [InlineData("9.12.", DateStyle.MonthDay, "2026-12-09")] // a dot is the day before the month everywhere
+    [InlineData("Dec 9", DateStyle.DayMonth, "2026-12-09")]
+    [InlineData("December 9, 2026", DateStyle.MonthDay, "2026-12-09")]
+    public void The_month_stands_first_where_the_shop_writes_it_so(string text, DateStyle style, string day) =>
+        DateOnly.FromDateTime(TimeText.Read(text, Now, Zone, style).At!.Value.DateTime).ShouldBe(Day(day));
+
+    [Theory]
+    [InlineData("4:30 pm", "2026-11-30 16:30 +01:00")]
+    [InlineData("9am", "2026-12-01 09:00 +01:00")]
+    [InlineData("tomorrow 12 am", "2026-12-01 00:00 +01:00")]
+    [InlineData("12:05p", "2026-12-01 12:05 +01:00")]
+    public void A_time_may_count_to_twelve(string text, string at) => Read(text).ShouldBe(at);
+
+    [Theory]
+    [InlineData("13 pm")]
+    [InlineData("0 am")]
+    public void No_half_day_has_that_hour(string text) => Read(text).ShouldBe(nameof(TimeFault.NoSuchTime));
+
+    [Theory]
+    [InlineData("today", "2026-11-30", "2026-11-30")]
+    [InlineData("yest", "2026-11-29", "2026-11-29")]
+    [InlineData("tue", "2026-11-24", "2026-12-01")]
+    [InlineData("Monday", "2026-11-30", "2026-11-30")]
+    [InlineData("9.12.", "2025-12-09", "2026-12-09")]
+    [InlineData("3 feb", "2026-02-03", "2027-02-03")]
+    [InlineData("3.2.24", "2024-02-03", "2024-02-03")]
+    [InlineData("2026-12-09", "2026-12-09", "2026-12-09")] // a day with its year is that day
+    public void A_day_without_a_year_is_the_last_or_the_next(string text, string past, string ahead)
+    {
+        var today = Day("2026-11-30");
+        DayText.Read(text, today, DateStyle.DayMonth, DayLean.Past).ShouldBe((Day(past), null));
+        DayText.Read(text, today, DateStyle.DayMonth, DayLean.Ahead).ShouldBe((Day(ahead), null));
+    }
+
+    [Theory]
+    [InlineData("", TimeFault.NotATime)]
+    [InlineData("9", TimeFault.NotATime)]
+    [InlineData("tue 9", TimeFault.NotATime)] // a day has no time
+    [InlineData("31.2.", TimeFault.NoSuchDay)]
+    public void What_is_no_day_says_why(string text, TimeFault fault) =>
+        DayText.Read(text, Day("2026-11-30"), DateStyle.DayMonth, DayLean.Past).ShouldBe((null, fault));
+
+    [Fact]
+    public void A_shop_writes_its_own_time_and_its_days_begin_at_its_midnight()
+    {
+        var winter = new DateTimeOffset(2026, 11, 30, 23, 5, 0, TimeSpan.Zero); // past midnight on the island
+        ShopTime Of(DateStyle style) => new(Zone, style);
+        var (day, month, iso) = (Of(DateStyle.DayMonth), Of(DateStyle.MonthDay), Of(DateStyle.Iso));
+        day.DayOf(winter).ShouldBe(Day("2026-12-01"));
+        (day.Day(winter), month.Day(winter), iso.Day(winter)).ShouldBe(("1 Dec 2026", "Dec 1, 2026", "2026-12-01"));
+        (day.Clock(winter), month.Clock(winter), iso.Clock(winter)).ShouldBe(("00:05", "12:05 am", "00:05"));
+        (day.LongDay(winter), month.LongDay(winter)).ShouldBe(("1 December 2026", "December 1, 2026"));
+        (day.Weekday(winter), day.Weekday(winter, isLong: true), day.Month(winter)).ShouldBe(("Tue", "Tuesday", "Dec 2026"));
+        // The day on which the clocks go forward has 23 hours, the other one 25.
+        (day.BeginOf(Day("2027-03-29")) - day.BeginOf(Day("2027-03-28"))).ShouldBe(TimeSpan.FromHours(23));
+        (day.BeginOf(Day("2027-11-01")) - day.BeginOf(Day("2027-10-31"))).ShouldBe(TimeSpan.FromHours(25));
+        ShopTime.Of("Nowhere/Land", DateStyle.Iso, Zone).Zone.ShouldBe(Zone);
+        ShopTime.IsZone("Europe/Lisbon").ShouldBeTrue();
+        ShopTime.ZoneNames.ShouldContain("Atlantic/Azores");
+        foreach (var none in new[] { null, "", "Nowhere/Land", "../../etc/passwd", "GMT Standard Time" })
+            ShopTime.IsZone(none).ShouldBeFalse();
+    }
+
+    private static DateOnly Day(string day) => DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture);
+
     [Fact]
     public void No_text_breaks_it_and_none_leads_back() =>
         Gen.OneOf(Gen.String, Gen.String[Gen.Char[" 0123456789.:/+-hdmtodayjunefrisat"], 0, 24])

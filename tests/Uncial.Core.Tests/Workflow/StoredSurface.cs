@@ -2,6 +2,7 @@ using Uncial.Core.Cutting;
 using Uncial.Core.Gauges;
 using Uncial.Core.Inspection;
 using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
 using Uncial.Core.Release;
@@ -32,6 +33,8 @@ internal sealed class StoredSurface(PartKind kind)
     private readonly List<SetUpDecisionFact> decisions = [];
     private readonly List<PlanFact> plans = [];
     private readonly List<PassFact> passes = [];
+    private readonly List<CutStartFact> starts = [];
+    private readonly List<ChatterFact> chatters = [];
     private readonly List<FinishFact> finishes = [];
     private readonly List<ConfirmationFact> confirmations = [];
     private RecallFact? recalled;
@@ -62,6 +65,8 @@ internal sealed class StoredSurface(PartKind kind)
                 SetUpDecisions = decisions,
                 Plans = plans,
                 Passes = passes,
+                CutStarts = starts,
+                Chatters = chatters,
                 Finishes = finishes,
                 Confirmations = confirmations,
             },
@@ -186,7 +191,7 @@ internal sealed class StoredSurface(PartKind kind)
             }
         );
 
-    public void Mount() =>
+    public void Mount(RemountCause? found = null) =>
         mounts.Add(
             new()
             {
@@ -195,6 +200,7 @@ internal sealed class StoredSurface(PartKind kind)
                 LatheId = 1,
                 Cuts = passes.Count,
                 Centring = "Cone 2",
+                Found = found,
             }
         );
 
@@ -246,7 +252,8 @@ internal sealed class StoredSurface(PartKind kind)
     /// <summary>Makes the next pass of the newest plan.</summary>
     /// <param name="next">What followed from it.</param>
     /// <param name="dark">Dark twelfths after it; none: everything is bright.</param>
-    public void Cut(NextStep next = NextStep.GoOn, int dark = 0) =>
+    /// <param name="noise">What was heard of chatter; null where it ran quiet.</param>
+    public void Cut(NextStep next = NextStep.GoOn, int dark = 0, ChatterSign? noise = null) =>
         passes.Add(
             new()
             {
@@ -260,6 +267,36 @@ internal sealed class StoredSurface(PartKind kind)
                 GrooveOuter = Length.Zero,
                 GrooveInner = Length.Zero,
                 Next = next,
+                Noise = noise,
+            }
+        );
+
+    /// <summary>Starts the next pass of the newest plan, and ends it.</summary>
+    public void Start(CutStopKind end) =>
+        starts.Add(
+            new StoppedStart(new() { Id = ++number, Kind = end })
+            {
+                Id = ++number,
+                Number = number,
+                PlanId = plans[^1].Id,
+                Index = State.Planning.Passes.Count,
+                Attempt = starts.Count + 1,
+            }
+        );
+
+    private sealed class StoppedStart(CutStopFact stop) : CutStartFact
+    {
+        public override CutStopFact Stopped => stop;
+    }
+
+    /// <summary>It chatters, and something was tried.</summary>
+    public void Chatter() =>
+        chatters.Add(
+            new()
+            {
+                Id = ++number,
+                Number = number,
+                Cuts = passes.Count,
             }
         );
 

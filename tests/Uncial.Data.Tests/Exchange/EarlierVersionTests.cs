@@ -38,7 +38,11 @@ public class EarlierVersionTests
         (await EarlierVersions.MakeTablesAsync(db, "20991231000000_Later", Cancel)).ShouldBeFalse();
         (await db.Database.GetAppliedMigrationsAsync(Cancel)).ShouldBeEmpty();
         await Opening.MigrateAsync(db, Cancel);
-        await db.Database.ExecuteSqlRawAsync("update \"__EFMigrationsHistory\" set migration_id = '20261123193647_Gauges'", Cancel);
+        await db.Database.ExecuteSqlRawAsync(
+            "delete from \"__EFMigrationsHistory\"; "
+                + "insert into \"__EFMigrationsHistory\" (migration_id, product_version) values ('20261123193647_Gauges', '10.0.0')",
+            Cancel
+        );
         (await Should.ThrowAsync<NotSupportedException>(() => Opening.MigrateAsync(db, Cancel))).Message.ShouldContain(
             "20261123193647_Gauges"
         );

@@ -358,7 +358,7 @@ public class FileTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         await using var db = shop.Db();
         var since = DateTimeOffset.UtcNow.AddDays(-30);
-        var figures = await ShopFigures.SinceAsync(db, since, Cancel);
+        var figures = await ShopFigures.SinceAsync(db, since, "UTC", Cancel);
         var surfaces = ((await db.Parts.WithFactsAsync(db, Cancel))).SelectMany(p => p.Surfaces).ToList();
         var cut = surfaces.Where(s => s.Passes.Any(p => p.At >= since)).ToList();
         PlanDocument Plan(PlanEntry plan) => StoredJson.Read<PlanDocument>(plan.Document);

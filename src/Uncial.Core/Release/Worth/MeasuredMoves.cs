@@ -6,6 +6,9 @@ public enum MeasuredMove
     /// <summary>Read where it tells most: the readings do not decide yet.</summary>
     ReadMore,
 
+    /// <summary>Measure the other part of the axle first: both are mounted one after the other.</summary>
+    MeasureOther,
+
     /// <summary>Mount it, to be cut.</summary>
     Mount,
 
@@ -30,12 +33,14 @@ public enum MeasuredMove
 /// </param>
 /// <param name="ScuffAllowed">It may leave scuffed as far as size and the grooves that were looked for go.</param>
 /// <param name="GroovesLookedAt">Somebody has looked for grooves on every side.</param>
+/// <param name="OtherIsNext">The other part of the axle waits to be measured.</param>
 public readonly record struct MeasuredFacts(
     bool TooClose,
     bool ReadingMoreHelps,
     bool ShapeIsOver,
     bool ScuffAllowed,
-    bool GroovesLookedAt = true
+    bool GroovesLookedAt = true,
+    bool OtherIsNext = false
 );
 
 /// <summary>Orders what may be done with a measured part by what its readings say.</summary>
@@ -68,6 +73,9 @@ public static class MeasuredMoves
         // A drum below the shop's floor is not started by anybody.
         if (word == WorthWord.BelowFloor)
             moves = moves.Where(m => m != MeasuredMove.Mount);
+        // Both of an axle are measured before one goes on the lathe; what else becomes of this one may be decided at once.
+        if (facts.OtherIsNext)
+            moves = word == WorthWord.Cut ? [MeasuredMove.MeasureOther, .. moves] : [.. moves, MeasuredMove.MeasureOther];
         return facts is { TooClose: true, ReadingMoreHelps: true } ? [MeasuredMove.ReadMore, .. moves] : [.. moves];
     }
 }

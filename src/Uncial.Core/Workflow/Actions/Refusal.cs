@@ -32,6 +32,10 @@ public abstract record Refusal
     /// <param name="Why">Why not.</param>
     public sealed record PassRefused(StartRefusal Why) : Refusal;
 
+    /// <summary>Something was not looked at before the start.</summary>
+    /// <param name="What">What.</param>
+    public sealed record NotLookedAt(StartCheck What) : Refusal;
+
     /// <summary>Somebody else has started the pass and is cutting.</summary>
     /// <param name="By">Who.</param>
     /// <param name="At">When it was started.</param>

@@ -89,4 +89,10 @@ public enum StoredRule
 
     /// <summary>No rule of the shop is negative.</summary>
     NoNegativeRule,
+
+    /// <summary>Locks, lever and damping are looked at before each start.</summary>
+    LookedAtBeforeStart,
+
+    /// <summary>Eyes, guard and sleeves are seen to once for each person, lathe and day.</summary>
+    EyesToday,
 }

@@ -45,6 +45,9 @@ public enum SetUpManner
 
     /// <summary>Two arcs of one scratch in a drum.</summary>
     TwoArcs,
+
+    /// <summary>Two scratches whose arcs lay side by side, by eye.</summary>
+    SideBySide,
 }
 
 /// <summary>A check of a set-up: what was seen, and what it came to.</summary>

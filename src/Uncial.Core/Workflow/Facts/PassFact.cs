@@ -99,6 +99,9 @@ public class CutStartFact : PartFact
     /// <summary>Seconds that it should take, by what passes took on this lathe; 0 where not known.</summary>
     public int Seconds { get; init; }
 
+    /// <summary>What was looked at before it; null for a start from before that was kept.</summary>
+    public virtual IReadOnlyList<StartCheck>? Checks { get; init; }
+
     /// <summary>How it ended; null while it runs.</summary>
     public virtual CutStopFact? Stopped { get; init; }
 }
@@ -111,6 +114,22 @@ public class CutStopFact : PartFact
 
     /// <summary>Why it was broken off.</summary>
     public string? Reason { get; init; }
+}
+
+/// <summary>Chatter that was heard or seen, what was tried, and whether it helped.</summary>
+public class ChatterFact : PartFact
+{
+    /// <summary>Passes that the surface had behind it.</summary>
+    public int Cuts { get; init; }
+
+    /// <summary>What was heard or seen.</summary>
+    public ChatterSign Sign { get; init; }
+
+    /// <summary>What was tried.</summary>
+    public ChatterRemedy Remedy { get; init; }
+
+    /// <summary>It helped.</summary>
+    public bool Helped { get; init; }
 }
 
 /// <summary>The part was finished after its cuts: hatched, edges, washed.</summary>

@@ -61,6 +61,9 @@ public sealed record SurfaceFacts
     /// <summary>Passes that were started.</summary>
     public IReadOnlyList<CutStartFact> CutStarts { get; init; } = [];
 
+    /// <summary>Chatter that was heard or seen, and what was tried.</summary>
+    public IReadOnlyList<ChatterFact> Chatters { get; init; } = [];
+
     /// <summary>When it was finished.</summary>
     public IReadOnlyList<FinishFact> Finishes { get; init; } = [];
 }

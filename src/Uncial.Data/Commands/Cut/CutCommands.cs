@@ -60,24 +60,59 @@ public static partial class CutCommands
     /// <summary>All twelfths are dark.</summary>
     private const int AllDark = (1 << Coverage.Sectors) - 1;
 
-    /// <summary>Starts the pass that is due. From here on nobody else can.</summary>
-    public static Task<Result<CutStart>> StartPassAsync(PartAction action, CancellationToken cancel)
+    /// <summary>
+    /// Starts the pass that is due. From here on nobody else can. What injures or ruins when missed was looked at, or it is not started.
+    /// </summary>
+    /// <param name="action">The action.</param>
+    /// <param name="looked">What was looked at.</param>
+    /// <param name="today">The day of the shop: eyes, guard and sleeves are seen to once a day.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<Result<CutStart>> StartPassAsync(
+        PartAction action,
+        IReadOnlyCollection<StartCheck> looked,
+        DateOnly today,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(action);
-        var record = action.Record;
-        return action.RunAsync<CutStart>(
+        ArgumentNullException.ThrowIfNull(looked);
+        var (record, db) = (action.Record, action.Db);
+        var eyes = await PaceQueries.EyesAsync(db, action.Actor.Id, record.Lathe.Id, today, cancel);
+        return await action.RunAsync<CutStart>(
             () =>
-                !IsAtLathe(record)
-                    ? new Refusal.NotNow()
-                    : (
-                        record.Cutting is { IsCutting: false, IsCut: false, FinishIsDue: false } && record.Planning.Change is null
-                            ? record.Cutting.StartRefusal is { } why
-                                ? new Refusal.PassRefused(why)
-                                : null
-                            : new Refusal.NotNow()
-                    ),
-            async _ => StartPass(record, await LatheQueries.OverrunAsync(action.Db, record.Lathe.Id, cancel), action.Actor),
-            cancel
+                !IsAtLathe(record) || record.Cutting is not { IsCutting: false, IsCut: false, FinishIsDue: false } ? new Refusal.NotNow()
+                : record.Planning.Change is not null ? new Refusal.NotNow()
+                : record.Cutting.StartRefusal is { } why ? new Refusal.PassRefused(why)
+                : StartChecks.Missing(record.Cutting.NeededChecks, looked, eyes) is { } open ? new Refusal.NotLookedAt(open)
+                : null,
+            async _ =>
+            {
+                var overrun = await LatheQueries.OverrunAsync(db, record.Lathe.Id, cancel);
+                if (!eyes)
+                {
+                    SeeToEyes(db, record.Lathe.Id, action.Actor, today);
+                    if (await db.TrySaveAsync(cancel) is { } refusal)
+                        return refusal;
+                }
+                return StartPass(record, overrun, action.Actor, looked);
+            },
+            cancel,
+            inSteps: !eyes
+        );
+    }
+
+    /// <summary>Eyes, guard and sleeves are seen to, at a lathe on a day.</summary>
+    public static void SeeToEyes(UncialDb db, int lathe, Actor actor, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        db.EyeChecks.Add(
+            new()
+            {
+                LatheId = lathe,
+                Day = today,
+                At = actor.At,
+                ById = actor.Id,
+            }
         );
     }
 

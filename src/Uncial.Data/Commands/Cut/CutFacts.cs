@@ -13,10 +13,12 @@ public static partial class CutCommands
     /// <param name="record">The surface.</param>
     /// <param name="overrun">What passes took of their planned time on this lathe.</param>
     /// <param name="actor">Who starts.</param>
+    /// <param name="looked">What was looked at.</param>
     /// <exception cref="InvalidOperationException">It may not be started: see <see cref="SurfaceRecord.StartRefusal"/>.</exception>
-    public static CutStart StartPass(SurfaceRecord record, decimal overrun, Actor actor)
+    public static CutStart StartPass(SurfaceRecord record, decimal overrun, Actor actor, IReadOnlyCollection<StartCheck> looked)
     {
         ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(looked);
         if (
             record.Planning.Document is not { } plan
             || record.Planning.Passes.Count >= plan.Option.Passes.Count
@@ -41,6 +43,7 @@ public static partial class CutCommands
             LatheId = record.Lathe.Id,
             PlannedMinutes = Math.Round(minutes, 3),
             Seconds = PassTime.Seconds(minutes, overrun),
+            LookedAt = [.. looked.Distinct().Order().Select(c => c.ToString())],
             At = actor.At,
             ById = actor.Id,
         };

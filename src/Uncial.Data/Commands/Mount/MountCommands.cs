@@ -11,6 +11,10 @@ namespace Uncial.Data.Commands;
 /// <param name="Second">Mark after the turn, or the opposite arc in a drum; null for one scratch.</param>
 public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark First, RunoutMark? Second)
 {
+    /// <summary>Two scratches, half a turn between them, whose arcs lay side by side.</summary>
+    /// <param name="depth">How deep they were made; null where that is not known.</param>
+    public static SetUpSeen SideBySide(Length? depth) => new(SetUpManner.SideBySide, 180, RunoutMark.Unread(depth), null);
+
     /// <summary>What it comes to, by the shop's rules and the lathe's dial.</summary>
     public SetUpCheck Check(SurfaceRecord record)
     {
@@ -18,6 +22,7 @@ public sealed record SetUpSeen(SetUpManner Manner, decimal Turned, RunoutMark Fi
         var rules = record.Shop.Rules;
         return Manner switch
         {
+            SetUpManner.SideBySide => SetUpCheck.OfSideBySide(First.Depth),
             SetUpManner.OneScratch => SetUpCheck.OfFirstScratch(First, rules),
             SetUpManner.TwoArcs => SetUpCheck.OfOval(First.Arc!.Value, Second!.Arc!.Value),
             _ => SetUpCheck.Of(
@@ -59,6 +64,7 @@ public static class MountCommands
     /// <param name="mounting">The stack that was picked.</param>
     /// <param name="damped">Band, silencers or belt are on.</param>
     /// <param name="found">Where it is put on again: what was found.</param>
+    /// <param name="eyes">The day of the shop, where eyes, guard and sleeves were seen to now.</param>
     /// <param name="cancel">Cancels.</param>
     public static Task<Result<MountEntry>> MountAsync(
         PartAction action,
@@ -66,6 +72,7 @@ public static class MountCommands
         MountOption mounting,
         bool damped,
         RemountCause? found,
+        DateOnly? eyes,
         CancellationToken cancel
     )
     {
@@ -77,7 +84,12 @@ public static class MountCommands
                 record is { Station: Station.Cut, Planning.Passes.Count: > 0 } ? new Refusal.PlanRuns()
                 : again && found is null ? new Refusal.Missing(Answer.Choice)
                 : null,
-            _ => Mount(record, lathe, mounting, damped, again ? found : null, action.Actor),
+            _ =>
+            {
+                if (eyes is { } today)
+                    CutCommands.SeeToEyes(action.Db, lathe.Id, action.Actor, today);
+                return Mount(record, lathe, mounting, damped, again ? found : null, action.Actor);
+            },
             cancel
         );
     }
@@ -178,7 +190,7 @@ public static class MountCommands
             MountId = mount.Id,
             Mount = mount.Row<MountEntry>(),
             Manner = seen.Manner,
-            Turned = seen.Second is null || seen.Manner == SetUpManner.TwoArcs ? 0 : seen.Turned,
+            Turned = seen is { Manner: SetUpManner.TwoArcs } or { Manner: not SetUpManner.SideBySide, Second: null } ? 0 : seen.Turned,
             FirstDegrees = seen.First.At.Degrees,
             FirstArc = seen.First.Arc,
             FirstLength = seen.First.Depth ?? seen.First.Runout,

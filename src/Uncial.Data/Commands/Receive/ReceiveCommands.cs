@@ -84,6 +84,20 @@ public static partial class ReceiveCommands
         return await db.TrySaveAsync(cancel) is { } refusal ? refusal : part;
     }
 
+    /// <summary>Takes in both parts of an axle under new tags: both or neither.</summary>
+    public static async Task<Result<Job>> TakeInPairAsync(UncialDb db, Job job, IReadOnlyList<Part> pair, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        ArgumentNullException.ThrowIfNull(job);
+        ArgumentNullException.ThrowIfNull(pair);
+        if (pair.Any(p => IsInAlready(job, p.Corner)))
+            return new Refusal.Taken();
+        foreach (var part in pair)
+            part.JobId = job.Id;
+        db.Parts.AddRange(pair);
+        return await db.TrySaveAsync(cancel) is { } refusal ? refusal : job;
+    }
+
     /// <summary>Takes a part in again that was here before, under its tag.</summary>
     /// <param name="db">The database.</param>
     /// <param name="job">The job, with its parts.</param>

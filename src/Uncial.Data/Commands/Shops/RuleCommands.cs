@@ -1,7 +1,14 @@
 using Uncial.Core;
 using Uncial.Core.Planning;
+using Uncial.Core.Times;
 
 namespace Uncial.Data.Commands;
+
+/// <summary>What a shop prefers; none of it is a rule that a judgement rests on.</summary>
+/// <param name="Technique">Key of the technique that is tried first.</param>
+/// <param name="TimeZone">Name of its time zone; null for that of the server.</param>
+/// <param name="DateStyle">How dates and times are written.</param>
+public sealed record ShopPreferences(string Technique, string? TimeZone, DateStyle DateStyle);
 
 /// <summary>The rules of the shop are changed.</summary>
 public static class RuleCommands
@@ -12,7 +19,7 @@ public static class RuleCommands
     /// <param name="action">The action.</param>
     /// <param name="shop">The shop, tracked.</param>
     /// <param name="rules">The rules that are to hold.</param>
-    /// <param name="technique">Key of the technique that is tried first.</param>
+    /// <param name="preferences">What the shop prefers beside them.</param>
     /// <param name="reason">Why they are made laxer.</param>
     /// <param name="typed">The signature as typed.</param>
     /// <param name="cancel">Cancels.</param>
@@ -20,7 +27,7 @@ public static class RuleCommands
         ShopAction action,
         Shop shop,
         ShopRules rules,
-        string technique,
+        ShopPreferences preferences,
         string? reason,
         SignatureTyped typed,
         CancellationToken cancel
@@ -29,6 +36,7 @@ public static class RuleCommands
         ArgumentNullException.ThrowIfNull(action);
         ArgumentNullException.ThrowIfNull(shop);
         ArgumentNullException.ThrowIfNull(rules);
+        ArgumentNullException.ThrowIfNull(preferences);
         if (!action.Actor.IsAtLeast(Role.Owner))
             return new Refusal.NeedsRole(Role.Owner);
         if (action.Seen != shop.Turn)
@@ -59,7 +67,7 @@ public static class RuleCommands
                     ById = action.Actor.Id,
                 }
             );
-        shop.DefaultTechnique = technique;
+        (shop.DefaultTechnique, shop.TimeZone, shop.DateStyle) = (preferences.Technique, preferences.TimeZone, preferences.DateStyle);
         shop.Turn++;
         if (await action.Db.TrySaveAsync(cancel) is { } refusal)
             return refusal;

@@ -93,7 +93,7 @@ public static class ShopChain
             var (before, number) = (Array.Empty<byte>(), 0L);
             await using (
                 var command = new NpgsqlCommand(
-                    "select number, ref_table, ref_id, op, row_hash, hash from public.shop_chain order by number",
+                    "select number, ref_table, ref_id, op, row_hash, hash, at from public.shop_chain order by number",
                     connection
                 )
             )
@@ -113,13 +113,18 @@ public static class ShopChain
                         Fault($"link {number} of its chain is missing");
                         number = n;
                     }
+                    // Links of earlier versions leave their time out of the hash; their operation is an upper-case letter.
+                    var time = op == op.ToLowerInvariant() ? MicrosecondsOf(reader.GetDateTime(6)) + " " : "";
                     if (
-                        !SHA256.HashData([.. before, .. Encoding.UTF8.GetBytes($"{table} {id} {op} "), .. row]).AsSpan().SequenceEqual(hash)
+                        !SHA256
+                            .HashData([.. before, .. Encoding.UTF8.GetBytes($"{table} {id} {op} {time}"), .. row])
+                            .AsSpan()
+                            .SequenceEqual(hash)
                     )
                         Fault($"link {n} of its chain, {table} {id}, is not what it was");
                     foreach (var head in outside[n].Where(h => h.Hash != Convert.ToHexStringLower(hash)))
                         Fault($"link {n} of its chain is not the one that was kept outside on {head.At:yyyy-MM-dd}");
-                    newest[(table, id)] = (op, row);
+                    newest[(table, id)] = (op.ToUpperInvariant(), row);
                     before = hash;
                 }
             foreach (var head in kept.Where(h => h.Number > number))
@@ -172,6 +177,9 @@ public static class ShopChain
         return faults;
     }
 
+    private static string MicrosecondsOf(DateTime at) =>
+        ((at.ToUniversalTime() - DateTime.UnixEpoch).Ticks / TimeSpan.TicksPerMicrosecond).ToString(CultureInfo.InvariantCulture);
+
     /// <summary>The numbers of a part's facts are those of its links, without a gap, up to its counter.</summary>
     private static async Task NumbersAsync(NpgsqlConnection connection, Action<string> fault, CancellationToken cancel)
     {
@@ -194,9 +202,9 @@ public static class ShopChain
         await foreach (
             var row in ReadAsync(
                 connection,
-                "select k.part_id::text, k.last::text, coalesce(max(c.number), 0)::text from public.fact_counters k left join "
-                    + "public.chain c on c.part_id = k.part_id group by k.part_id, k.last having coalesce(max(c.number), 0) <> k.last or "
-                    + "count(c.number) <> k.last",
+                "select coalesce(k.part_id, c.part_id)::text, coalesce(k.last, 0)::text, coalesce(max(c.number), 0)::text from "
+                    + "public.fact_counters k full join public.chain c on c.part_id = k.part_id group by 1, k.last "
+                    + "having coalesce(max(c.number), 0) <> coalesce(k.last, 0) or count(c.number) <> coalesce(k.last, 0)",
                 cancel
             )
         )

@@ -1,6 +1,7 @@
 using System.ComponentModel.DataAnnotations.Schema;
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Metadata.Builders;
+using Uncial.Core.Cutting;
 
 namespace Uncial.Data.Model;
 
@@ -11,6 +12,12 @@ public class CutStart : CutStartFact
     public Operator? By { get; set; }
     public PlanEntry? Plan { get; set; }
     public CutStop? Stop { get; set; }
+
+    /// <summary>Names of what was looked at; null for a start from before that was kept.</summary>
+    public string[]? LookedAt { get; set; }
+
+    [NotMapped]
+    public override IReadOnlyList<StartCheck>? Checks => LookedAt is null ? null : [.. LookedAt.Select(Enum.Parse<StartCheck>)];
 
     [NotMapped]
     public override CutStopFact? Stopped => Stop;

@@ -117,7 +117,7 @@ public class Gauge
     }
 
     /// <summary>Its certificate has run out.</summary>
-    public bool IsOverdue(DateTimeOffset now) => NextCheck < DateOnly.FromDateTime(now.UtcDateTime);
+    public bool IsOverdue(DateOnly today) => NextCheck < today;
 
     /// <summary>Expanded uncertainty of a reading of a size, with so many repeats at its spot.</summary>
     public Length UncertaintyAt(Length size, int repeats, bool corrected, ShopRules rules) =>

@@ -83,6 +83,7 @@ public class WorkSurface
             SetUps = SetUps,
             SetUpDecisions = SetUpDecisions,
             CutStarts = CutStarts,
+            Chatters = Chatters,
             Finishes = Finishes,
         };
 }

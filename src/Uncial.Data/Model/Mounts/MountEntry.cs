@@ -26,6 +26,7 @@ internal sealed class MountEntryTable : IEntityTypeConfiguration<MountEntry>
     public void Configure(EntityTypeBuilder<MountEntry> builder)
     {
         builder.ToTable("mounts").HasIndex(m => new { m.LatheId, m.At });
+        builder.HasIndex(m => new { m.ById, m.LatheId });
         builder.Property(m => m.Centring).HasMaxLength(60);
         builder.Property(m => m.Document).HasColumnType("jsonb");
         builder.HasOne<ShopLathe>().WithMany().HasForeignKey(m => m.LatheId).OnDelete(DeleteBehavior.Restrict);

@@ -21,6 +21,12 @@ public class Operator
     [MaxLength(20)]
     public string Role { get; set; } = Roles.Operator;
 
+    /// <summary>Since when this person works at the experienced pace; null while guided. A lead sets it.</summary>
+    public DateTimeOffset? ExperiencedSince { get; set; }
+
+    /// <summary>The pace that a lead has set.</summary>
+    public Pace Pace => ExperiencedSince is null ? Pace.Guided : Pace.Experienced;
+
     /// <summary>When this person was disabled; null while they may sign in.</summary>
     public DateTimeOffset? DisabledAt { get; set; }
 
@@ -44,5 +50,6 @@ internal sealed class OperatorTable : IEntityTypeConfiguration<Operator>
         builder.ToTable("operators", t => t.HasCheckConstraint("ck_operators_role", "role in ('operator', 'lead', 'owner')"));
         builder.HasIndex(o => o.UserName).IsUnique();
         builder.Ignore(o => o.IsLead);
+        builder.Ignore(o => o.Pace);
     }
 }

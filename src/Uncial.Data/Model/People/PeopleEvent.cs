@@ -10,6 +10,7 @@ public enum PeopleAct
     Added,
     Renamed,
     RoleChanged,
+    PaceChanged,
     PinChanged,
     OwnPinChanged,
     Disabled,

@@ -8,6 +8,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Core.Times;
 
 namespace Uncial.Data.Model;
 
@@ -27,6 +28,18 @@ public class Shop
     [MaxLength(60)]
     public string DefaultTechnique { get; set; } = "working";
     public bool HasDemoData { get; set; }
+
+    /// <summary>Name of its time zone in the IANA list, as in <c>Europe/Lisbon</c>; null for that of the server.</summary>
+    [MaxLength(60)]
+    public string? TimeZone { get; set; }
+
+    /// <summary>How dates and times are written; null for the day before the month.</summary>
+    [MaxLength(20)]
+    public DateStyle? DateStyle { get; set; }
+
+    /// <summary>Its time.</summary>
+    /// <param name="server">Time zone of the server, for a shop that has set none.</param>
+    public ShopTime Time(TimeZoneInfo server) => ShopTime.Of(TimeZone, DateStyle ?? default, server);
 
     /// <summary>The newest change of its rules; 0 for none. Set by the database.</summary>
     public long RulesId { get; set; }

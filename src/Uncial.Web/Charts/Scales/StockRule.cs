@@ -22,6 +22,12 @@ internal sealed record StockRuleView
     public required string HeadWord { get; init; }
     public bool HeadIsOver { get; init; }
     public LengthUnit Unit { get; init; }
+
+    /// <summary>The rule of the other part of the axle that stands beside it: both are drawn to one scale.</summary>
+    public StockRuleView? Beside { get; init; }
+
+    /// <summary>Tells the patterns of two rules on one page apart.</summary>
+    public string Key { get; init; } = "";
 }
 
 /// <summary>
@@ -57,17 +63,33 @@ internal sealed class StockRule
         (machineTo, discard) = (D(view.Limits.MachineTo), D(view.Limits.Discard));
         nominal = view.Limits.Nominal is { } n ? D(n) : null;
         now = view.Now is { } today ? D(today) : nominal ?? machineTo;
-        var s = rotor ? 1 : -1;
-        // Work in "stock": how far above (rotor) or below (drum) a size lies; the far end is just past discard or the worst size.
+        var (least, most, isBroken) = Stretch(view);
+        if (view.Beside is { } other)
+        {
+            var (itsLeast, itsMost, itIsBroken) = Stretch(other);
+            (least, most, isBroken) = (Math.Min(least, itsLeast), Math.Max(most, itsMost), isBroken || itIsBroken);
+        }
+        broken = isBroken;
+        (low, high) = rotor ? (least, most) : (-most, -least);
+        scale = (Bottom - Top) / (high - low);
+    }
+
+    /// <summary>
+    /// What of the metal is shown, in "stock": how far above (rotor) or below (drum) a size lies; the far end is just past discard or the
+    /// worst size. Where a new part lies far off, the rule is broken.
+    /// </summary>
+    private static (double Least, double Most, bool IsBroken) Stretch(StockRuleView view)
+    {
+        var s = view.Limits.Kind == PartKind.Rotor ? 1 : -1;
+        var (machineTo, discard) = (D(view.Limits.MachineTo), D(view.Limits.Discard));
+        double? nominal = view.Limits.Nominal is { } n ? D(n) : null;
+        var now = view.Now is { } today ? D(today) : nominal ?? machineTo;
         var least = Math.Min(s * discard, s * now) - 0.15;
         foreach (var slice in view.Slices)
             least = Math.Min(least, s * D(slice.To) - 0.1);
         var most = Math.Max(Math.Max(s * (nominal ?? now), s * now), s * machineTo) + 0.08;
-        broken = most - least > 2.6 && s * (nominal ?? now) - Math.Max(s * now, s * machineTo) > 0.6;
-        if (broken)
-            most = Math.Max(s * now + 0.35, s * machineTo + 0.12);
-        (low, high) = rotor ? (least, most) : (-most, -least);
-        scale = (Bottom - Top) / (high - low);
+        var isBroken = most - least > 2.6 && s * (nominal ?? now) - Math.Max(s * now, s * machineTo) > 0.6;
+        return (least, isBroken ? Math.Max(s * now + 0.35, s * machineTo + 0.12) : most, isBroken);
     }
 
     public static IHtmlContent Draw(StockRuleView view) => new StockRule(view).Draw();
@@ -85,9 +107,9 @@ internal sealed class StockRule
             $"{LengthText.Name(view.Unit)} {view.HeadWord}'>"
         );
         svg.Add(
-            $"<defs><pattern id='sr-p' width='9' height='9' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path ",
-            $"class='sr-hatch' d='M0 0V9'/></pattern><pattern id='sr-o' width='11' height='11' patternUnits='userSpaceOnUse' ",
-            $"patternTransform='rotate(-45)'><path class='sr-overhatch' d='M2 0V11'/></pattern><pattern id='sr-w' width='6' ",
+            $"<defs><pattern id='sr-p{view.Key}' width='9' height='9' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path ",
+            $"class='sr-hatch' d='M0 0V9'/></pattern><pattern id='sr-o{view.Key}' width='11' height='11' patternUnits='userSpaceOnUse' ",
+            $"patternTransform='rotate(-45)'><path class='sr-overhatch' d='M2 0V11'/></pattern><pattern id='sr-w{view.Key}' width='6' ",
             $"height='6' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path class='sr-waste' d='M0 0V6M0 0H6'/>",
             $"</pattern></defs>"
         );
@@ -132,14 +154,14 @@ internal sealed class StockRule
             var (top, height) = Span(from, to);
             svg.Add($"<rect class='{css}' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-w")
-                svg.Add($"<rect fill='url(#sr-w)' stroke='var(--ink)' x='{Left + 46}' y='{top}' width='{Body - 92}' height='{height}'/>");
+                svg.Add($"<rect fill='url(#sr-w{view.Key})' stroke='var(--ink)' x='{Left + 46}' y='{top}' width='{Body - 92}' height='{height}'/>");
             // The band fills from left to right while the pass runs.
             if (pattern == "sr-cutting")
                 svg.Add($"<rect class='sr-cutting' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-o")
-                svg.Add($"<rect fill='url(#sr-o)' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
+                svg.Add($"<rect fill='url(#sr-o{view.Key})' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-p")
-                svg.Add($"<rect fill='url(#sr-p)' opacity='.55' x='{Left + 56}' y='{top}' width='{Body - 108}' height='{height}'/>");
+                svg.Add($"<rect fill='url(#sr-p{view.Key})' opacity='.55' x='{Left + 56}' y='{top}' width='{Body - 108}' height='{height}'/>");
         }
         var bright = bands.Where(b => b.Css is "sr-cut" or "sr-brass").Select(b => Span(b.From, b.To)).ToList();
         Ticks("", y => !bright.Exists(b => y >= b.Top && y <= b.Top + b.Height));
@@ -147,8 +169,8 @@ internal sealed class StockRule
         {
             var (top, height) = Span(from, to);
             svg.Add(
-                $"<clipPath id='sr-c{top}'><rect x='{Left}' y='{top}' width='{Body}' height='{height}'/></clipPath><g ",
-                $"clip-path='url(#sr-c{top})'>"
+                $"<clipPath id='sr-c{top}{view.Key}'><rect x='{Left}' y='{top}' width='{Body}' height='{height}'/></clipPath><g ",
+                $"clip-path='url(#sr-c{top}{view.Key})'>"
             );
             Ticks(css == "sr-cut" ? "light" : "onbrass", _ => true);
             svg.Add($"</g>");

@@ -25,8 +25,9 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
 
     public async Task OnGetAsync(CancellationToken cancel)
     {
-        Now = time.GetLocalNow();
-        var since = new DateTimeOffset(Now.Date, Now.Offset).ToUniversalTime();
+        Now = time.GetUtcNow();
+        var today = Dates.Shop.DayOf(Now);
+        var since = Dates.Shop.BeginOf(today);
         // In the shop now, or out of it today.
         var bench = await states.OnBenchAsync(db, since, cancel);
         var all = bench.Parts;
@@ -52,7 +53,7 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
                 .ThenBy(j => j.Number),
         ];
         Key =
-            $"{bench.Stamp} {reader.Unit} {Now:yyyyMMdd} {Jobs.Count(j => j.PromisedAt < Now)} "
+            $"{bench.Stamp} {reader.Unit} {today:yyyyMMdd} {Dates.Shop.Zone.Id} {Dates.Shop.Style} {Jobs.Count(j => j.PromisedAt < Now)} "
             + $"{string.Join('|', empty.Select(j => $"{j.Id} {j.Vehicle}"))}";
         // What is on the lathe comes first, then by promise; within a job what is furthest along.
         Next = all.Where(p => p.Station != Station.Done)
@@ -62,7 +63,7 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
             .ThenBy(p => p.Part.Corner)
             .FirstOrDefault();
 
-        ViewData["Title"] = "Bench, " + Now.ToString("dddd", System.Globalization.CultureInfo.InvariantCulture);
+        ViewData["Title"] = Words.Say("bench.title", Dates.Shop.Weekday(Now, isLong: true));
         ViewData["At"] = "bench";
         ViewData["Sub"] =
             $"{At(Station.Done).Count} out, {At(Station.Cut).Count} on, "
@@ -160,10 +161,9 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         ArgumentNullException.ThrowIfNull(job);
         if (job.PromisedAt is not { } at)
             return Words.Say("bench.noTimePromised");
-        var local = TimeZoneInfo.ConvertTime(at, time.LocalTimeZone);
-        return local.Date == Now.Date
-            ? $"By {local:HH:mm}"
-            : "By " + local.ToString("ddd HH:mm", System.Globalization.CultureInfo.InvariantCulture);
+        return Dates.Shop.DayOf(at) == Dates.Shop.DayOf(Now)
+            ? Words.Say("bench.by", Dates.Clock(at))
+            : Words.Say("bench.by", $"{Dates.Shop.Weekday(at)} {Dates.Clock(at)}");
     }
 
     public static string VerbOf(BenchPart part)

@@ -18,6 +18,9 @@ public sealed class SurfaceTyped
     public LengthInput? Nominal { get; set; }
     public LengthInput? MachineTo { get; set; }
     public LengthInput? Discard { get; set; }
+
+    /// <summary>Nothing was typed.</summary>
+    public bool IsEmpty => new[] { Across, Band, Nominal, MachineTo, Discard }.All(l => string.IsNullOrWhiteSpace(l?.Text));
 }
 
 /// <summary>Receive: the job ticket, its parts with their tags, and their limits.</summary>
@@ -114,6 +117,13 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
     public (Part Part, IReadOnlyList<SurfaceRecord> Surfaces)? Chosen =>
         Parts.Cast<(Part Part, IReadOnlyList<SurfaceRecord> Surfaces)?>().FirstOrDefault(p => p!.Value.Part.Tag == Tag);
     public bool AsksToInsist { get; private set; }
+
+    /// <summary>The book knows the vehicle, and a part of it waits to be measured: that comes next, unless another one is taken in.</summary>
+    public bool GoesOnToMeasure =>
+        !IsWrong && FromBook.Count > 0 && Parts.Any(p => p.Surfaces.Any(s => s.Station == Station.Measure));
+
+    /// <summary>Something that was typed is wrong.</summary>
+    public bool IsWrong => !ModelState.IsValid;
 
     /// <summary>What the limit book has for the vehicle of the job.</summary>
     public IReadOnlyList<BookEntry> FromBook { get; private set; } = [];
@@ -212,6 +222,44 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
         };
         part.Surfaces.AddRange(surfaces);
         return await AnswerAsync(await ReceiveCommands.TakeInAsync(db, Job!, part, cancel), _ => $"/receive/{Job!.Number}", cancel);
+    }
+
+    /// <summary>Entries of the book that both parts of an axle can be taken in by, with the axle: neither of the two is in yet.</summary>
+    public IReadOnlyList<BookEntry> PairsOfBook =>
+        [
+            .. FromBook.Where(e =>
+                !e.InHat
+                && e.Axle != Axle.Any
+                && Corners.Of(e.Axle).All(c => Parts.All(p => p.Part.Corner != c || p.Part.Outcome is not null))
+            ),
+        ];
+
+    /// <summary>Takes in both parts of an axle by one entry of the book.</summary>
+    public async Task<IActionResult> OnPostPairAsync(int pair, CancellationToken cancel)
+    {
+        Tag = null;
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        if (PairsOfBook.FirstOrDefault(e => e.Id == pair) is not { } entry)
+        {
+            Trouble = Words.Say("refused.notNow");
+            return Page();
+        }
+        var shop = await file.ShopAsync(cancel);
+        var hat = entry.Kind == PartKind.Rotor ? FromBook.FirstOrDefault(e => e.InHat && e.Axle == entry.Axle) : null;
+        List<Part> parts = [];
+        foreach (var corner in Corners.Of(entry.Axle))
+        {
+            Part part = new() { Tag = await NewTagAsync(cancel), Corner = corner };
+            part.Surfaces.Add(SurfaceOf(nameof(Main), new(), entry.Kind, shop, entry, null));
+            if (hat is not null)
+            {
+                part.Surfaces.Add(SurfaceOf(nameof(Hat), new(), PartKind.Drum, shop, hat, null));
+                part.Surfaces[1].InHat = true;
+            }
+            parts.Add(part);
+        }
+        return await AnswerAsync(await ReceiveCommands.TakeInPairAsync(db, Job!, parts, cancel), _ => $"/receive/{Job!.Number}", cancel);
     }
 
     /// <summary>A part that was here before goes on under its tag.</summary>

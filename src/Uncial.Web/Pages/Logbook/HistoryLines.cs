@@ -79,7 +79,7 @@ public partial class HistoryModel
                             ? $", zero {(r.Correction > Length.Zero ? "+" : "−")}{Reader.Fine(r.Correction.Abs())}"
                             : ""
                     )
-                    + (r.TypedAt is { } typed ? $", typed {typed.ToLocalTime():HH:mm}, waited for the server" : "")
+                    + (r.TypedAt is { } typed ? $", typed {Dates.Clock(typed)}, waited for the server" : "")
                     + (r.Insisted ? Words.Say("history.questionedAndKept") : "")
                     + (r.FromFile == true ? Words.Say("history.notReadHere") : "")
                     + (r.Note is { } note ? $"; “{note}”" : "")

@@ -5,7 +5,9 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
+using Uncial.Core.Times;
 using Uncial.Data;
+using Uncial.Web.Hosting;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -31,7 +33,7 @@ internal static class LogAddress
 }
 
 /// <summary>The logbook: all parts that were ever here.</summary>
-public class LogbookModel(UncialDb db) : PageModel
+public class LogbookModel(UncialDb db, TimeProvider time) : PageModel
 {
     private const int PageSize = 40;
 
@@ -48,10 +50,10 @@ public class LogbookModel(UncialDb db) : PageModel
     public string? Day { get; set; }
 
     [BindProperty(SupportsGet = true)]
-    public DateOnly? From { get; set; }
+    public string? From { get; set; }
 
     [BindProperty(SupportsGet = true)]
-    public DateOnly? To { get; set; }
+    public string? To { get; set; }
 
     [BindProperty(SupportsGet = true)]
     public int Number { get; set; } = 1;
@@ -60,7 +62,21 @@ public class LogbookModel(UncialDb db) : PageModel
     public IReadOnlyList<Operator> Hands { get; private set; } = [];
     public bool HasMore { get; private set; }
 
-    public LogFilter Filter => new(Find, State, By, Day, From, To);
+    /// <summary>What is wrong with a day as it was typed; null where nothing is.</summary>
+    public string? FromWrong => Read(From).Wrong;
+
+    /// <inheritdoc cref="FromWrong"/>
+    public string? ToWrong => Read(To).Wrong;
+
+    public LogFilter Filter => new(Find, State, By, Day, Read(From).Day, Read(To).Day) { Time = Dates.Shop };
+
+    private (DateOnly? Day, string? Wrong) Read(string? text)
+    {
+        if (string.IsNullOrWhiteSpace(text))
+            return (null, null);
+        var (day, fault) = DayText.Read(text, Dates.Shop.DayOf(time.GetUtcNow()), Dates.Shop.Style, DayLean.Past);
+        return (day, fault is { } why ? Words.Say("dayFault." + why) : null);
+    }
 
     public async Task OnGetAsync(CancellationToken cancel)
     {
@@ -87,11 +103,12 @@ internal static class LogbookFile
                 "/logbook.csv",
                 (string? find, string? state, int? by, string? day, DateOnly? from, DateOnly? to, UncialDb db, CancellationToken cancel) =>
                     TypedResults.Stream(
-                        stream => WriteAsync(stream, db, new(find, state, by, day, from, to), cancel),
+                        stream => WriteAsync(stream, db, new(find, state, by, day, from, to) { Time = Dates.Shop }, cancel),
                         "text/csv; charset=utf-8",
                         "logbook.csv"
                     )
             )
+            .WithMetadata(new WritesTimes())
             .ExcludeFromDescription();
 
     /// <summary>What is shown, all pages of it, as a file.</summary>

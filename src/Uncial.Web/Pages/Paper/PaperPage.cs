@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Html;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
-using QRCoder;
 using Uncial.Data;
 using Uncial.Web.Text;
 
@@ -19,24 +18,18 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
     [BindProperty(SupportsGet = true)]
     public int? Visit { get; set; }
 
-    public Part Part { get; private set; } = null!;
+    public PartPaper Paper { get; private set; } = null!;
     public Shop Shop { get; private set; } = null!;
+    public Part Part => Paper.Part;
+    public Certificate? Certificate => Paper.Certificate;
+    public CertificateDocument? Proof => Paper.Proof;
+    public int Copies => Paper.Copies;
+    public IHtmlContent Qr => Paper.Qr;
+    public string Address => Paper.Address;
+    public string Stamp => Paper.Stamp;
 
-    /// <summary>The proof of how it left; null while it is here.</summary>
-    public Certificate? Certificate { get; private set; }
-    public CertificateDocument? Proof { get; private set; }
-
-    /// <summary>Its surfaces: as they were proven, or as they are on record while it is here.</summary>
-    public IReadOnlyList<CertificateSurface> Surfaces { get; private set; } = [];
-
-    /// <summary>Readings that it rests on came under suspicion.</summary>
-    public bool IsSuspect { get; private set; }
-
-    /// <summary>Prints of this kind so far.</summary>
-    public int Copies { get; private set; }
-
-    public IHtmlContent Qr { get; private set; } = HtmlString.Empty;
-    public string Address { get; private set; } = "";
+    /// <summary>What is printed on one sheet.</summary>
+    public virtual IReadOnlyList<PartPaper> Papers => [Paper];
 
     protected abstract PrintKind Kind { get; }
 
@@ -52,34 +45,32 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
     {
         if (!await LoadAsync(cancel))
             return NotFound();
-        if (Certificate is not null)
-        {
-            await ReleaseCommands.RecordPrintAsync(db, Certificate, Kind, new(reader.OperatorId, reader.Role, time.GetUtcNow()), cancel);
-        }
+        foreach (var certificate in Papers.Select(p => p.Certificate).OfType<Certificate>())
+            await ReleaseCommands.RecordPrintAsync(db, certificate, Kind, new(reader.OperatorId, reader.Role, time.GetUtcNow()), cancel);
         return new NoContentResult();
     }
 
     private async Task<bool> LoadAsync(CancellationToken cancel)
     {
-        if (await file.PartAsync(Tag, cancel, Visit) is not { } part)
+        if (await ReadAsync(Tag, Visit, cancel) is not { } paper)
             return false;
-        (Part, Shop) = (part, await file.ShopAsync(cancel));
-        var records = part.Surfaces.Select(s => new SurfaceRecord(s, part, Shop)).ToList();
-        if (part.Outcome is not null)
-        {
-            Certificate = await CertificateStore.EnsureAsync(db, part, Shop, time.GetUtcNow(), cancel);
-            Proof = CertificateStore.Read(Certificate);
-            Copies = Certificate.Prints.Count(p => p.Kind == Kind);
-        }
-        Surfaces = Proof?.Surfaces ?? [.. records.Select(CertificateStore.Of)];
-        IsSuspect = records.Any(r => r.Measuring.Suspect.Count > 0);
-        ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : Words.Say("paper.certificateOf")) + part.Tag;
-        ViewData["Sub"] = $"{part.Job!.Vehicle}, job {part.Job.Number}";
-        Address =
-            $"{Request.Scheme}://{Request.Host}"
-            + (Certificate is null ? $"/part/{part.Tag}" : $"/proof/{CertificateStore.CodeOf(Certificate)}");
-        Qr = Code(Address);
+        Paper = paper;
+        ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : Words.Say("paper.certificateOf")) + Part.Tag;
+        ViewData["Sub"] = $"{Part.Job!.Vehicle}, job {Part.Job.Number}";
+        await LoadMoreAsync(cancel);
         return true;
+    }
+
+    /// <summary>Loads what is printed along.</summary>
+    protected virtual Task LoadMoreAsync(CancellationToken cancel) => Task.CompletedTask;
+
+    /// <summary>The paper of a part; null where there is none of that tag.</summary>
+    protected async Task<PartPaper?> ReadAsync(string tag, int? visit, CancellationToken cancel)
+    {
+        if (await file.PartAsync(tag, cancel, visit) is not { } part)
+            return null;
+        Shop = await file.ShopAsync(cancel);
+        return await PartPaper.OfAsync(db, part, Shop, Kind, $"{Request.Scheme}://{Request.Host}", time.GetUtcNow(), cancel);
     }
 
     /// <summary>A surface's name where a part has two.</summary>
@@ -90,37 +81,31 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
             : surface.Kind == Core.Parts.PartKind.Rotor ? "Faces"
             : "Bore";
     }
-
-    /// <summary>How it left, as it stands on the paper.</summary>
-    public string Stamp =>
-        Proof is null
-            ? Words.Say("paper.notReleased")
-            : Words.Say("outcome." + Proof.Outcome).ToUpperInvariant()
-                + (Proof.DoNotMachineAgain ? Words.Say("paper.doNotMachineAgain") : "")
-                + (IsSuspect ? Words.Say("paper.readingsSuspect") : "");
-
-    private static HtmlString Code(string address)
-    {
-        using var data = QRCodeGenerator.GenerateQrCode(address, QRCodeGenerator.ECCLevel.M);
-        using var code = new SvgQRCode(data);
-        return new(
-            code.GetGraphic(
-                new System.Drawing.Size(240, 240),
-                "#000000",
-                "#ffffff",
-                drawQuietZones: true,
-                SvgQRCode.SizingMode.ViewBoxAttribute
-            )
-        );
-    }
 }
 
 /// <summary>
-/// The tag on paper: sizes before and after, limits, what is left, who and when, with the address of its proof as a QR code.
+/// The tag on paper: sizes before and after, limits, what is left, who and when, with the address of its proof as a QR code. The tags of
+/// both parts of an axle come on one sheet.
 /// </summary>
 public class TagModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PaperPage(db, file, reader, time)
 {
+    /// <summary>Tag of the other part of the axle, to be printed along; null for none.</summary>
+    [BindProperty(SupportsGet = true)]
+    public string? With { get; set; }
+
+    /// <summary>The paper of the other part; null for none.</summary>
+    public PartPaper? Other { get; private set; }
+
+    public override IReadOnlyList<PartPaper> Papers => Other is null ? [Paper] : [Paper, Other];
+
     protected override PrintKind Kind => PrintKind.Tag;
+
+    protected override async Task LoadMoreAsync(CancellationToken cancel)
+    {
+        // Only of the same job: a sheet is about one axle.
+        if (With is { Length: > 0 and <= 20 } && With != Tag && await ReadAsync(With, null, cancel) is { } other && other.Part.JobId == Part.JobId)
+            Other = other;
+    }
 }
 
 /// <summary>The certificate on one page: everything that the certificate holds, and its hash.</summary>

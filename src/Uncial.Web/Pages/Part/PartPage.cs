@@ -84,6 +84,18 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         return await shop.AnswerAsync($"dial {lathe.Id} {kind}", d => LatheQueries.DialIsConfirmedAsync(d, lathe, kind, cancel), cancel);
     }
 
+    /// <summary>Whether a surface can be confirmed beside another one without a word more.</summary>
+    protected async Task<bool> IsReadyAsync(SurfaceRecord record, SurfaceRecord beside, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(record);
+        ArgumentNullException.ThrowIfNull(beside);
+        if (record.Station < Station.Confirm)
+            return false;
+        var (lathe, kind) = (record.Lathe, record.Kind);
+        record.Use(await shop.AnswerAsync($"head {lathe.Id} {kind}", d => LatheQueries.LedgerAsync(d, lathe, kind, cancel), cancel));
+        return PairOrder.IsReady(record.State, PairOrder.Compare(record.State, beside.State, record.Shop.Rules));
+    }
+
     /// <summary>What a page does as soon as the part is there.</summary>
     protected virtual void Loaded() { }
 
@@ -111,6 +123,17 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     protected abstract Task<IActionResult> ShowAsync(CancellationToken cancel);
 
     public virtual async Task<IActionResult> OnGetAsync(CancellationToken cancel) => await LoadAsync(cancel) ?? await ShowAsync(cancel);
+
+    /// <summary>The first of them that is still here; null where there is none.</summary>
+    protected async Task<SurfaceRecord?> FellowAsync(CancellationToken cancel) =>
+        (await FellowsAsync(cancel)).FirstOrDefault(f => f.Part.Outcome is null);
+
+    /// <summary>Address of a surface of the other part at the station where it waits.</summary>
+    public string HrefOf(SurfaceRecord other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        return RailView.Href(other, Number, other.Station);
+    }
 
     /// <summary>The same surface of the part on the other side of the axle; none where there is no other side here.</summary>
     protected async Task<IReadOnlyList<SurfaceRecord>> FellowsAsync(CancellationToken cancel)

@@ -17,7 +17,9 @@ import './core/keypad.js';
 import './core/keys.js';
 import './core/looks.js';
 import './core/printing.js';
+import './core/propose.js';
 import './core/scan.js';
+import './core/ticks.js';
 
 function arrive() {
   // What was typed in a sheet and refused is shown in it.

@@ -125,7 +125,10 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         await LoadHeadAsync(cancel);
         return await AnswerAsync(
             await ConfirmCommands.ConfirmAsync(Action, OffClean, Objections.Count > 0 ? reason : null, cancel),
-            judgement => judgement.Decision == Decision.MeasureAgain ? Request.Path : NextSurface() ?? Href(Station.Release),
+            judgement =>
+                judgement.Decision == Decision.MeasureAgain
+                    ? Request.Path
+                    : NextSurface() ?? (OtherToRead is { } other ? HrefOf(other) : Href(Station.Release)),
             cancel
         );
     }
@@ -164,19 +167,39 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         )
             Next = Record.Measuring.ReadNext(Judgement, await ShapeQueries.PriorAsync(Db, Record.Kind, cancel));
         await PairAsync(cancel);
+        // Both are read and nothing speaks against either: they are looked at side by side and confirmed together.
+        if (
+            !Alone
+            && HttpMethods.IsGet(Request.Method)
+            && Place is null
+            && Part.Outcome is null
+            && Record.Confirming.Holding is null
+            && Pair is [{ Part.Outcome: null } across, ..]
+            && await IsReadyAsync(Record, across, cancel)
+            && await IsReadyAsync(across, Record, cancel)
+        )
+            return Redirect($"/pair/{Tag}/{Number}");
         return Page();
     }
+
+    /// <summary>The page of this part alone, although both of its axle could be confirmed together.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool Alone { get; set; }
+
+    /// <summary>The other part of the axle, where it comes before this one is confirmed; null where it does not.</summary>
+    public SurfaceRecord? OtherToRead =>
+        Pair is [{ Part.Outcome: null } other, ..]
+        && PairOrder.CanGoOn(other.State)
+        && (other.Station < Station.Confirm || (other.Station == Station.Confirm && other.Measuring.NextPlace is not null))
+            ? other
+            : null;
 
     private async Task PairAsync(CancellationToken cancel)
     {
         // Left and right of the axle are confirmed together: the other side is shown beside this one.
         Pair = await FellowsAsync(cancel);
         if (Pair is [var across, ..])
-            PairCheck = PairCheck.Of(
-                new(Record.Measuring.Worst, Record.CutsDone > 0),
-                new(across.Station < Station.Confirm ? null : across.Measuring.Worst, across.CutsDone > 0),
-                Record.Shop.Rules
-            );
+            PairCheck = PairOrder.Compare(Record.State, across.State, Record.Shop.Rules);
         Objections = Core.Release.Objections.Of(Record.Confirming.Shape, PairCheck, Record.Confirming.Dial, Record.Measuring.IsReadCoarser);
     }
 

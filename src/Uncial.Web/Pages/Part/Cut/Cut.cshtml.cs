@@ -23,12 +23,6 @@ public enum CutView
     Finish,
 }
 
-/// <summary>Something to be seen to before a pass is started.</summary>
-/// <param name="Code">Stable name.</param>
-/// <param name="Text">What it is.</param>
-/// <param name="State">tight, loose or on, for what is drawn on the lathe; null for the rest.</param>
-public sealed record CutCheck(string Code, string Text, string? State = null);
-
 /// <summary>
 /// Cut: the pass that is due, for eyes 1.5 m away; then what the metal shows after it; at the end what finishing asks for.
 /// </summary>
@@ -36,9 +30,6 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
 {
     private const int LongestDraft = 4000;
     private const int LongestReason = 300;
-
-    private static readonly string[] First = ["eyes", "insert", "ridges", "zero"];
-    private static readonly string[] Later = ["inwards", "hands"];
 
     [BindProperty]
     public string[] Ticked { get; set; } = [];
@@ -130,59 +121,18 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
                 )
         );
 
-    /// <summary>
-    /// Locks, lever and band of this lathe as they stand for this kind of part; each is seen to before the first pass of a mounting or
-    /// plan.
-    /// </summary>
-    public IReadOnlyList<CutCheck> LatheChecks
-    {
-        get
-        {
-            if (Index > 0 || GoesOn)
-                return [];
-            var lathe = Record.Lathe.Profile;
-            List<CutCheck> checks =
-            [
-                .. lathe.Locks.Select(
-                    (l, i) =>
-                        new CutCheck(
-                            "lock" + i.ToString(CultureInfo.InvariantCulture),
-                            l.Name,
-                            (IsRotor ? l.TightForRotor : l.TightForDrum) ? "tight" : "loose"
-                        )
-                ),
-            ];
-            checks.Add(new("lever", Words.Say("cut.lever", IsRotor ? lathe.RotorLever : lathe.DrumLever), "on"));
-            if (lathe.Kind != LatheKind.Grinder)
-                checks.Add(new("band", Words.Say(IsRotor ? "cut.band.rotor" : "cut.band.drum"), "on"));
-            return checks;
-        }
-    }
+    /// <summary>How well who looks knows the lathe.</summary>
+    public Familiarity Known { get; private set; } = Familiarity.None;
 
-    /// <summary>What else is seen to before the start.</summary>
-    public IReadOnlyList<CutCheck> Checks
-    {
-        get
-        {
-            var grinds = Record.Lathe.Profile.Kind == LatheKind.Grinder;
-            string Text(string code) =>
-                Words.SayOr(
-                    $"cut.{code}.{(grinds ? "grinder" : IsRotor ? Record.Lathe.Profile.TwinCutter ? "rotor" : "single" : "drum")}",
-                    Words.SayOr($"cut.{code}.{(IsRotor ? "rotor" : "drum")}", Words.SayOr("cut." + code, code))
-                );
-            var codes =
-                Record.CutsDone == 0 || Zeroes ? First
-                : Index == 0 ? ["eyes", .. Later]
-                : Later;
-            return
-            [
-                .. codes
-                    .Where(c => !(grinds && c is "ridges"))
-                    .Concat(Pass.TurnFirst ? ["turned"] : [])
-                    .Select(c => new CutCheck(c, Text(c))),
-            ];
-        }
-    }
+    /// <summary>Why the steps are taken one by one here; null where the experienced pace holds.</summary>
+    public GuidedBecause? Guided => Known.WhyGuided(Record.Cutting.FinishIsDue ? PacedStep.Finish : PacedStep.Start, Record.State);
+
+    /// <summary>Finishing is taken step by step, since one of them is left out.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool OneByOne { get; set; }
+
+    /// <summary>What is looked at before the pass that is due.</summary>
+    public StartList StartList => new(Record, Pass, Zeroes, Index == 0, Guided is not null, Known.EyesToday);
 
     /// <summary>The dials are set to zero anew for this plan: it was made from new readings, or is the first.</summary>
     private bool Zeroes => Index == 0 && !GoesOn;
@@ -266,6 +216,8 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         Draft = await Db.CutDrafts.AsNoTracking().FirstOrDefaultAsync(d => d.SurfaceId == Record.Surface.Id, cancel);
         if (Draft?.Of != DraftOf)
             Draft = null;
+        if (View is CutView.Ready or CutView.Finish)
+            await LoadPaceAsync(cancel);
         if (View is CutView.Noise or CutView.Ready)
             Edges =
             [
@@ -306,9 +258,51 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             );
         }
         if (View == CutView.Finish)
+            await LoadFellowAsync(cancel);
+        if (View == CutView.Finish)
             (Bin, Offered) = ((await LatheQueries.BinAsync(Db, Record.Shop, cancel)).Bin, CutCommands.FinishOffered(Record));
         return Page();
     }
+
+    /// <summary>The other part of the axle, where it is worked on before this one is measured again; null otherwise.</summary>
+    public SurfaceRecord? Fellow { get; private set; }
+
+    /// <summary>
+    /// Where the other part of the axle goes on: with the adapters of this one where it is not mounted yet and they fit; null where it does
+    /// not come next.
+    /// </summary>
+    public string? NextPart
+    {
+        get
+        {
+            if (Fellow is not { } other)
+                return null;
+            if (other.Station != Station.Mount || other.Mounting.Mount is not null || Record.Mounting.Mount is not { } mount)
+                return HrefOf(other);
+            return string.Create(
+                CultureInfo.InvariantCulture,
+                $"{RailView.Href(other, Number, Station.Mount)}?step=on&lathe={mount.LatheId}&way={mount.Way}"
+            );
+        }
+    }
+
+    private async Task LoadFellowAsync(CancellationToken cancel)
+    {
+        // As if this one were finished: it waits to be measured again.
+        if (await FellowAsync(cancel) is { } other && PairOrder.Of(other.Station) == PairStretch.Lathe && PairOrder.CanGoOn(other.State))
+            Fellow = other;
+    }
+
+    private async Task LoadPaceAsync(CancellationToken cancel) =>
+        Known = await PaceQueries.FamiliarityAsync(
+            Db,
+            Reader.OperatorId,
+            Record.Lathe.Id,
+            Record.Mounting.Mount?.Centring,
+            Record.Surface.Id,
+            Today,
+            cancel
+        );
 
     /// <summary>Where to go instead where there is nothing to cut here; null where an action may be looked at.</summary>
     private async Task<IActionResult?> ReadyAsync(CancellationToken cancel)
@@ -327,6 +321,9 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         {
             case Refusal.Missing { What: Answer.Size }:
                 Reject(nameof(Size), Words.Say(Record.Cutting.Following is { TurnFirst: true } ? "cut.measureTurn" : "cut.measureFirst"));
+                break;
+            case Refusal.NotLookedAt:
+                Reject(nameof(Ticked), Words.Of(refusal));
                 break;
             // What stands on record by now is shown, and tells it better.
             case Refusal.NotNow:
@@ -360,13 +357,15 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
                     )
                     : await ShowAsync(cancel);
             }
-            if (Record.Cutting.StartRefusal is null && LatheChecks.Concat(Checks).FirstOrDefault(c => !Ticked.Contains(c.Code)) is { } open)
+            await LoadPaceAsync(cancel);
+            if (Record.Cutting.StartRefusal is null && StartList.Open(Ticked) is { } open)
             {
                 Reject(nameof(Ticked), Words.Say("cut.notTicked", open.Text));
                 return await ShowAsync(cancel);
             }
+            return await AnswerAsync(await CutCommands.StartPassAsync(Action, StartList.Done(Ticked), Today, cancel), cancel);
         }
-        return await AnswerAsync(await CutCommands.StartPassAsync(Action, cancel), cancel);
+        return await AnswerAsync(await CutCommands.StartPassAsync(Action, [], Today, cancel), cancel);
     }
 
     public Task<IActionResult> OnPostDoneAsync(CancellationToken cancel) => StopAsync(CutStopKind.Done, cancel);
@@ -421,12 +420,17 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         if (await ReadyAsync(cancel) is { } elsewhere)
             return elsewhere;
         var done = Record.Cutting.FinishSteps.Select(s => s.Kind).Where(k => Ticked.Contains(k.ToString())).ToList();
+        await LoadFellowAsync(cancel);
         var left = Record.Cutting.FinishIsDue ? Record.Cutting.FinishSteps.Select(s => s.Kind).Except(done).ToList() : [];
         if (left.Count > 0 && string.IsNullOrWhiteSpace(Reason))
             Reject(nameof(Reason), Words.Say("cut.whyLeftOut", Words.Say("finish." + left[0]).ToLowerInvariant()));
         var reason = ReadText(Reason, LongestReason);
         return ModelState.IsValid
-            ? await AnswerAsync(await CutCommands.FinishAsync(Action, done, reason, cancel), cancel)
+            ? await AnswerAsync(
+                await CutCommands.FinishAsync(Action, done, reason, cancel),
+                _ => NextPart ?? Href(Station.Cut),
+                cancel
+            )
             : await ShowAsync(cancel);
     }
 

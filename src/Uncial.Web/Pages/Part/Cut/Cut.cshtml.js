@@ -50,23 +50,12 @@ function startSectors() {
 // What was put back is shown.
 document.addEventListener('restored', paintSectors);
 
-/* ---------- ticks: Enter ticks one and goes on to the next, then to the main action ---------- */
-document.addEventListener(
-  'keydown',
-  event => {
-    const tick = event.target.closest?.('[data-walk] input[type=checkbox]');
-    if (!tick || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
-    event.preventDefault();
-    event.stopImmediatePropagation();
-    tick.checked = true;
-    const all = [...tick.form.elements].filter(e => e.type === 'checkbox');
-    const timer = tick.closest('li')?.querySelector('[data-timer]:not([data-over])');
-    (all.slice(all.indexOf(tick) + 1).find(e => !e.checked) ?? all.find(e => !e.checked) ?? tick.form.querySelector('.button.go')).focus();
-    if (timer) stopTimer(timer);
-    document.dispatchEvent(new Event('tapped'));
-  },
-  true,
-);
+/* ---------- ticks: a step that is done needs its clock no more ---------- */
+document.addEventListener('ticked', event => {
+  const timer = event.target.closest('li')?.querySelector('[data-timer]:not([data-over])');
+  if (timer) stopTimer(timer);
+  document.dispatchEvent(new Event('tapped'));
+});
 
 /* ---------- clocks ---------- */
 // By this screen's own clock, whatever the server's says: the page tells how long the pass has run when it was made, a kept copy no longer

@@ -134,7 +134,8 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                 ReadToDecide is not null,
                 Record.Confirming.Shape.IsOver,
                 Scuff is { Allowed: true },
-                Record.Measuring.GroovesLookedAt
+                Record.Measuring.GroovesLookedAt,
+                (Fellow = await FellowAsync(cancel)) is { } other && PairOrder.OtherIsNext(Record.State, other.State)
             )
         );
     }
@@ -170,6 +171,9 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>What may be done with it, the best first; none before all places are read.</summary>
     public IReadOnlyList<MeasuredMove> Moves { get; private set; } = [];
 
+    /// <summary>The same surface of the other part of the axle; null where there is none, or it was not looked up.</summary>
+    public SurfaceRecord? Fellow { get; private set; }
+
     /// <summary>Where a reading more may decide what is too close to call.</summary>
     public ReadingPlace? ReadToDecide { get; private set; }
 
@@ -182,7 +186,8 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                         m,
                         this,
                         ReadToDecide is { } place ? (Readings.Query(place), NameOf(place)) : null,
-                        Worth!.Word == WorthWord.Cut
+                        Worth!.Word == WorthWord.Cut,
+                        Fellow
                     )
                 ),
             ],

@@ -1,5 +1,6 @@
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
+using Uncial.Data;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -19,12 +20,24 @@ public sealed record MoveLink(MeasuredMove Move, string Href, string Key, string
     /// <param name="page">The page that it stands on.</param>
     /// <param name="read">Where a reading more is taken; only for that move.</param>
     /// <param name="speaksForCut">Its readings speak for a cut.</param>
-    public static MoveLink Of(MeasuredMove move, PartPage page, (string Query, string Name)? read, bool speaksForCut)
+    /// <param name="other">The other part of the axle; only for the move to it.</param>
+    public static MoveLink Of(
+        MeasuredMove move,
+        PartPage page,
+        (string Query, string Name)? read,
+        bool speaksForCut,
+        SurfaceRecord? other = null
+    )
     {
         ArgumentNullException.ThrowIfNull(page);
         var (href, key, text) = move switch
         {
             MeasuredMove.ReadMore => (page.Href(Station.Measure) + read!.Value.Query, "r", Words.Say("measure.readAt", read.Value.Name)),
+            MeasuredMove.MeasureOther => (
+                RailView.Href(other!, page.Number, other!.Station),
+                "p",
+                Words.Say("measure.measureOther", Words.Of(other.Part, other.Surface).ToLowerInvariant())
+            ),
             MeasuredMove.Mount when page.Record.Mounting.Decision is not null => (
                 page.Href(Station.Plan),
                 "o",

@@ -77,6 +77,10 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     [BindProperty]
     public bool Damped { get; set; }
 
+    /// <summary>Eyes, guard and sleeves were seen to.</summary>
+    [BindProperty]
+    public bool Eyes { get; set; }
+
     [BindProperty]
     public RemountCause? Found { get; set; }
 
@@ -97,6 +101,30 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     public IReadOnlyList<InsertNow> Inserts { get; private set; } = [];
     public IReadOnlyList<(RemountCause Cause, int Times)> LookFirst { get; private set; } = [];
     public SetUpHealth Health { get; private set; }
+
+    /// <summary>How the other part of the axle was mounted last; null where it was not.</summary>
+    private MountEntry? OfFellow { get; set; }
+
+    /// <summary>What is picked are the adapters that the other part of the axle was held by.</summary>
+    public bool HasSameAdapters { get; private set; }
+
+    /// <summary>How well who looks knows lathe and adapter.</summary>
+    public Familiarity Familiar { get; private set; } = Familiarity.None;
+
+    /// <summary>Why the steps are taken one by one here; null where the experienced pace holds.</summary>
+    public GuidedBecause? Guided =>
+        Familiar.WhyGuided(
+            Step switch
+            {
+                "check" => PacedStep.SetUp,
+                "touch" => PacedStep.FirstTouch,
+                _ => PacedStep.PutOn,
+            },
+            Record.State
+        );
+
+    /// <summary>How deep this person made the newest scratches on the lathe; null where none is on record.</summary>
+    public Length? ScratchDepth { get; private set; }
 
     /// <summary>What was last put on the picked lathe, and so which head is on; null where nothing was.</summary>
     public PartKind? LastKind { get; private set; }
@@ -155,10 +183,13 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         var byHand = ReadText(ByHand, LongestCentring, Chosen is null ? "mount.sayWhatItIsCentred" : null);
         if (Record.Mounting.Mount is not null && Found is null)
             Reject(nameof(Found), Words.Say("mount.sayWhatWasFoundSo"));
+        await LoadPaceAsync(cancel);
+        if (!Familiar.EyesToday && !Eyes)
+            Reject(nameof(Eyes), Words.Say("mount.eyesFirst"));
         if (!ModelState.IsValid)
             return await ShowAsync(cancel);
         var mounting = Chosen ?? new(Known.Hubbed ? MountWay.RaceCones : MountWay.ConeAndCups, byHand!, Length.Zero, [], []);
-        return await AnswerAsync(await MountCommands.MountAsync(Action, On, mounting, Damped, Found, cancel), Request.Path, cancel);
+        return await AnswerAsync(await MountCommands.MountAsync(Action, On, mounting, Damped, Found, Familiar.EyesToday ? null : Today, cancel), Request.Path, cancel);
     }
 
     /// <summary>Shows what the marks come to; keeps nothing.</summary>
@@ -171,6 +202,38 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     }
 
     public Task<IActionResult> OnPostKeepAsync(CancellationToken cancel) => KeepAsync(Request.Path, goOn: false, cancel);
+
+    /// <summary>The arcs lay side by side: the set-up is true by eye, and it goes on to first touch.</summary>
+    public async Task<IActionResult> OnPostSideBySideAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } elsewhere)
+            return elsewhere;
+        Step = "check";
+        await LoadPaceAsync(cancel);
+        if (Record.Mounting.Mount is null || Record.Part.Outcome is not null || Guided is not null)
+            return Redirect(Request.Path);
+        return await AnswerAsync(
+            await MountCommands.KeepCheckAsync(Action, SetUpSeen.SideBySide(ScratchDepth), goOn: true, null, cancel),
+            Request.Path,
+            cancel
+        );
+    }
+
+    private async Task LoadPaceAsync(CancellationToken cancel)
+    {
+        var lathe = Step is "check" or "touch" ? Record.Lathe : On;
+        Familiar = await PaceQueries.FamiliarityAsync(
+            Db,
+            Reader.OperatorId,
+            lathe.Id,
+            Step is "check" or "touch" ? Record.Mounting.Mount?.Centring : Chosen?.Centring,
+            Record.Surface.Id,
+            Today,
+            cancel
+        );
+        if (Step == "check" && Guided is null)
+            ScratchDepth = await LatheQueries.ScratchDepthAsync(Db, lathe.Id, Reader.OperatorId, cancel);
+    }
 
     public Task<IActionResult> OnPostRemountAsync(CancellationToken cancel) => KeepAsync($"{Request.Path}?step=on", goOn: false, cancel);
 
@@ -224,6 +287,8 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
                 Record.Shop.Rules.SetUp.SetUpTolerance
             );
         }
+        if (Step is not "pick")
+            await LoadPaceAsync(cancel);
         if (Step == "check")
             ShowCheck();
         if (Step is "on" or "touch")
@@ -245,7 +310,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         {
             Seen = SeenOf(kept);
             Check = Seen.Check(Record);
-            if (!Request.HasFormContentType)
+            if (!Request.HasFormContentType && kept.Manner != SetUpManner.SideBySide)
                 Marks.Manner = kept.Manner;
         }
     }
@@ -253,16 +318,22 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     private async Task PickAsync(CancellationToken cancel)
     {
         Lathes = [.. Record.Shop.Lathes.Where(l => l.RetiredAt is null).OrderBy(l => l.Id)];
-        On =
-            (Step is "pick" or "on" || Record.Mounting.Mount is null) && Lathes.FirstOrDefault(l => l.Id == Lathe) is { } picked
-                ? picked
-                : Record.Lathe;
+        var picks = Step is "pick" or "on" || Record.Mounting.Mount is null;
+        // What the other part of the axle is held by goes on with this one, unless another lathe or way is picked.
+        if (picks && Record.Mounting.Mount is null)
+        {
+            OfFellow = (await FellowsAsync(cancel)).Select(f => f.Surface.Mounts.Newest()).FirstOrDefault(m => m is not null);
+            if (Lathe is null && Way is null && OfFellow is { } same)
+                (Lathe, Way) = (same.LatheId, same.Way);
+        }
+        On = picks && Lathes.FirstOrDefault(l => l.Id == Lathe) is { } picked ? picked : Record.Lathe;
         if (Part.Shape is { } known)
             Known = known;
         else if (await LatheQueries.ShapeLikeAsync(Db, Part, cancel) is { } like)
             (Known, IsFromLike) = (like, true);
         Ways = PlanOn(On.Profile);
         Chosen = Ways.Ways.FirstOrDefault(w => w.Way == Way) ?? (Ways.Ways.Count > 0 ? Ways.Ways[0] : null);
+        HasSameAdapters = OfFellow is { } theirs && theirs.LatheId == On.Id && Chosen?.IsHeldLike(theirs.Stack) == true;
     }
 
     /// <summary>How it would go on a lathe.</summary>
@@ -335,6 +406,8 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
                 SetUpManner.Angles or SetUpManner.TwoArcs => RunoutMark.Direction(ClockAngle.FromDegrees(degrees), arc!.Value),
                 _ => RunoutMark.Scratch(ClockAngle.FromDegrees(degrees), arc!.Value, length!.Value),
             };
+        if (kept.Manner == SetUpManner.SideBySide)
+            return SetUpSeen.SideBySide(kept.FirstLength);
         return new(
             kept.Manner,
             kept.Turned,
@@ -355,7 +428,7 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
                 var (place, extent) = (ClockText.Place(at)?.Degrees ?? mark?.At.Degrees, ClockText.Arc(arc) ?? mark?.Arc);
                 all.Add(new(number, place ?? usually, hasArc ? extent ?? 90 : null, place is not null && (!hasArc || extent is not null)));
             }
-            var kept = IsTyped ? null : Seen;
+            var kept = IsTyped || Seen?.Manner == SetUpManner.SideBySide ? null : Seen;
             Add(1, Marks.FirstAt, Marks.FirstArc, kept?.First, 0);
             if (Marks.Manner != SetUpManner.OneScratch)
                 Add(2, Marks.SecondAt, Marks.SecondArc, kept?.Second, 180);

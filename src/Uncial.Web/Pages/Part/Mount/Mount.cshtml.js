@@ -63,22 +63,6 @@ function move(group, grip, degrees) {
 }
 
 /* ---------- what it comes to ---------- */
-/* ---------- the steps: Enter ticks one and goes on to the next, then to the main action ---------- */
-document.addEventListener(
-  'keydown',
-  event => {
-    const tick = event.target.closest?.('.mount-steps input[type=checkbox]');
-    if (!tick || event.key !== 'Enter' || event.ctrlKey || event.metaKey) return;
-    event.preventDefault();
-    event.stopImmediatePropagation();
-    tick.checked = true;
-    const steps = [...tick.closest('.mount-steps').querySelectorAll('input')];
-    const next = steps.slice(steps.indexOf(tick) + 1).find(s => !s.checked || s.type === 'text') ?? tick.form.querySelector('.button.go');
-    next.focus();
-  },
-  true,
-);
-
 let asking = false;
 let again = false;
 let later;

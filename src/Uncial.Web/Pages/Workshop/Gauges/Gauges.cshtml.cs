@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Gauges;
 using Uncial.Core.Lengths;
+using Uncial.Core.Times;
 using Uncial.Data;
 using Uncial.Web.Charts;
 using Uncial.Web.Devices;
@@ -143,14 +144,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
         var standard = ReadLength(Typed.Standard, large)?.Value;
         var standardU = ReadLength(Typed.StandardU, small)?.Value;
         var tolerance = ReadLength(Typed.Tolerance, small with { Required = standard is not null })?.Value;
-        DateOnly? next = null;
-        if (!string.IsNullOrWhiteSpace(Typed.NextCheck))
-        {
-            if (DateOnly.TryParse(Typed.NextCheck, CultureInfo.InvariantCulture, out var day))
-                next = day;
-            else
-                Reject("Typed.NextCheck", Words.Say("gauges.aDay"));
-        }
+        var next = ReadDay(Typed.NextCheck, DayLean.Ahead);
         var (starts, reach) = ReadBar(field);
         var address = string.IsNullOrWhiteSpace(Typed.Address) ? null : Typed.Address.Trim();
         if (address is not null && !IsAddress(address))
@@ -275,7 +269,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
             Resolution = Text(g.Resolution),
             Certificate = Text(g.CertificateUncertainty),
             Permissible = Text(g.PermissibleError),
-            NextCheck = g.NextCheck?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+            NextCheck = g.NextCheck is { } next ? Dates.Day(next) : null,
             Standard = Text(g.StandardSize),
             StandardU = Text(g.StandardUncertainty),
             Tolerance = Text(g.ZeroTolerance),

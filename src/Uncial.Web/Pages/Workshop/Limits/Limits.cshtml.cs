@@ -3,6 +3,7 @@ using System.Text;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Parts;
+using Uncial.Core.Times;
 using Uncial.Data;
 using Uncial.Web.Text;
 
@@ -31,6 +32,9 @@ internal static class BookFile
 public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     private const int MostShown = 60;
+
+    /// <summary>Column of the day of the paper that the limits are from.</summary>
+    private const string PaperDay = "source_date";
 
     [BindProperty(SupportsGet = true)]
     public string? Find { get; set; }
@@ -101,10 +105,15 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
             return elsewhere;
         // One line of a file and one entry on the page are read by the same rules.
         var columns = BookCsv.Columns;
+        var paper = ReadDay(Typed.GetValueOrDefault(PaperDay), DayLean.Past, $"Typed[{PaperDay}]");
         var row = string.Join(
             ',',
             columns.Select(c =>
-                '"' + (Typed.GetValueOrDefault(c) ?? "").Replace("\"", "\"\"", StringComparison.Ordinal).Replace('\n', ' ') + '"'
+                '"'
+                + (c == PaperDay ? paper?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) ?? "" : Typed.GetValueOrDefault(c) ?? "")
+                    .Replace("\"", "\"\"", StringComparison.Ordinal)
+                    .Replace('\n', ' ')
+                + '"'
             )
         );
         var current = await Current().AsNoTracking().ToListAsync(cancel);
@@ -255,6 +264,8 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         csv.Read();
         csv.ReadHeader();
         csv.Read();
-        return BookCsv.Columns.ToDictionary(c => c, string? (c) => csv.GetField(c));
+        var typed = BookCsv.Columns.ToDictionary(c => c, string? (c) => csv.GetField(c));
+        typed[PaperDay] = entry.SourceDate is { } day ? Dates.Day(day) : null;
+        return typed;
     }
 }

@@ -27,6 +27,9 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public string? NewRole { get; set; }
 
     [BindProperty]
+    public Pace? NewPace { get; set; }
+
+    [BindProperty]
     public string? NewPin { get; set; }
 
     [BindProperty]
@@ -49,7 +52,7 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
         await LoadAsync(cancel);
         if (Id is not null && Chosen is null)
             return NotFound();
-        (NewName, NewRole) = (Chosen?.DisplayName, Chosen?.Role ?? Roles.Operator);
+        (NewName, NewRole, NewPace) = (Chosen?.DisplayName, Chosen?.Role ?? Roles.Operator, Chosen?.Pace);
         return Page();
     }
 
@@ -58,6 +61,8 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public Task<IActionResult> OnPostRenameAsync(CancellationToken cancel) => ActAsync(PeopleAct.Renamed, false, cancel);
 
     public Task<IActionResult> OnPostRoleAsync(CancellationToken cancel) => ActAsync(PeopleAct.RoleChanged, true, cancel);
+
+    public Task<IActionResult> OnPostPaceAsync(CancellationToken cancel) => ActAsync(PeopleAct.PaceChanged, true, cancel);
 
     public Task<IActionResult> OnPostPinAsync(CancellationToken cancel) => ActAsync(PeopleAct.PinChanged, true, cancel);
 
@@ -113,7 +118,7 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
                 return Page();
             }
         }
-        var result = await pins.ManageAsync(Reader.SessionToken, attempt, act, Chosen?.Id, NewName?.Trim(), NewRole, NewPin, cancel);
+        var result = await pins.ManageAsync(Reader.SessionToken, attempt, act, Chosen?.Id, NewName?.Trim(), act == PeopleAct.PaceChanged ? (NewPace ?? Pace.Guided).ToString() : NewRole, NewPin, cancel);
         if (result == PeopleResult.Done)
             return Redirect(act == PeopleAct.Added ? "/people" : $"/people/{Chosen!.Id}");
         switch (result)

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Uncial.Core;
 using Uncial.Core.Lengths;
 using Uncial.Core.Settings;
+using Uncial.Core.Times;
 using Uncial.Data;
 using Uncial.Web.Accounts;
 using Uncial.Web.Text;
@@ -30,6 +31,13 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
 
     [BindProperty]
     public string? DefaultTechnique { get; set; }
+
+    /// <summary>Name of the time zone as typed; empty for that of the server.</summary>
+    [BindProperty]
+    public string? TimeZone { get; set; }
+
+    [BindProperty]
+    public DateStyle? DateStyle { get; set; }
 
     [BindProperty]
     public int Turn { get; set; }
@@ -118,7 +126,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
     {
         await LoadAsync(cancel);
         Kept = kept;
-        DefaultTechnique = Shop.DefaultTechnique;
+        (DefaultTechnique, TimeZone, DateStyle) = (Shop.DefaultTechnique, Shop.TimeZone, Shop.DateStyle ?? default);
     }
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
@@ -128,12 +136,17 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
         DefaultTechnique ??= Shop.DefaultTechnique;
         if (Shop.Techniques.All(t => t.Key != DefaultTechnique))
             Reject(nameof(DefaultTechnique), Words.Say("setting.noTechnique"));
+        var zone = string.IsNullOrWhiteSpace(TimeZone) ? null : TimeZone.Trim();
+        if (zone is not null && zone != Shop.TimeZone && !ShopTime.IsZone(zone))
+            Reject(nameof(TimeZone), Words.Say("setting.noZone"));
         if (Turn != Shop.Turn)
             Tell(new Refusal.Outdated(null));
         if (!ModelState.IsValid)
         {
             if (ShopSettings.All.FirstOrDefault(s => Wrong(FieldOf(s)) is not null) is { } first)
                 Group = first.Group;
+            else if (Wrong(nameof(TimeZone)) is not null)
+                Group = SettingGroup.Time;
             return Page();
         }
         if (rules.Limits.DeriveLaxerThan(Shop.Rules.Limits))
@@ -142,7 +155,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
             if (ReadText(Reason, LongestReason, "setting.sayWhy") is null)
                 return Page();
         }
-        var refusal = await RuleCommands.KeepAsync(new(db, Actor, Turn), Shop, rules, DefaultTechnique!, Reason, SignatureTyped, cancel);
+        var refusal = await RuleCommands.KeepAsync(new(db, Actor, Turn), Shop, rules, new(DefaultTechnique!, zone, DateStyle ?? Shop.DateStyle ?? default), Reason, SignatureTyped, cancel);
         if (refusal is null)
             return Redirect($"/shop?kept=true&group={Group}");
         file.Forget();

@@ -30,6 +30,7 @@ async function echo(input) {
 // A dial on a bar is read together with where the bar is set.
 function ask(input, text) {
   const start = input.form?.querySelector('.bar input:checked')?.value;
+  if (input.dataset.day !== undefined) return fetch(`/days/echo?${new URLSearchParams({ text, lean: input.dataset.day })}`);
   if (input.dataset.time !== undefined) return fetch(`/times/echo?${new URLSearchParams({ text })}`);
   if (input.dataset.marking !== undefined) {
     const part = input.form.querySelector('[name=Kind]:checked,[name=Kind][type=hidden]')?.value ?? '';
@@ -48,7 +49,7 @@ function unitOf(input) {
 
 export function startEcho() {
   document
-    .querySelectorAll('[data-length]:not([data-echoes]),[data-marking]:not([data-echoes]),[data-time]:not([data-echoes])')
+    .querySelectorAll('[data-length]:not([data-echoes]),[data-marking]:not([data-echoes]),[data-time]:not([data-echoes]),[data-day]:not([data-echoes])')
     .forEach(input => {
       input.dataset.echoes = '';
       input.addEventListener('input', () => echo(input));

@@ -109,6 +109,14 @@ export async function refresh() {
   }
 }
 
+// What an element is found by in the page that comes: its name, with its value where several bear one name; a link by where it leads.
+function nameOf(element) {
+  if (!element || element === document.body || element.type === 'hidden') return null;
+  const { name, type, value, form } = element;
+  if (!name) return element.getAttribute('href') ?? element.getAttribute('formaction') ?? (type === 'submit' ? form?.getAttribute('action') : null);
+  return ['radio', 'checkbox', 'submit'].includes(type) ? `${name}=${value}` : name;
+}
+
 async function fetchAnew() {
   if (busy || document.querySelector(':popover-open')) {
     setTimeout(refresh, 500);
@@ -133,7 +141,7 @@ async function fetchAnew() {
       refreshAgain = true;
       return;
     }
-    const focus = document.activeElement?.name;
+    const focus = nameOf(document.activeElement);
     const typing = [...document.querySelectorAll('form[data-swap] input,form[data-swap] textarea')]
       .filter(
         e =>
@@ -156,7 +164,7 @@ async function fetchAnew() {
         found.dispatchEvent(new Event('input', { bubbles: true }));
       }
     }
-    if (focus) document.querySelector(`form[data-swap] [name="${CSS.escape(focus)}"]:not([type=hidden])`)?.focus({ preventScroll: true });
+    if (focus) [...document.querySelectorAll('input,select,textarea,button,a')].find(e => nameOf(e) === focus)?.focus({ preventScroll: true });
   } catch {
     // Away: what stands here is the newest there is.
   }

@@ -6,10 +6,15 @@ const main = () => document.querySelector('main[data-draft-of]');
 const form = () => document.querySelector('form[data-draft]');
 const key = () => 'draft:' + main().dataset.surface;
 
-// Of the hidden fields only taps and clocks are set by a person. A PIN is never kept.
+// Of the hidden fields only taps and clocks are set by a person. A PIN is never kept, nor what each person says for itself.
 const fields = f =>
   [...f.elements].filter(
-    e => e.name && e.tagName !== 'BUTTON' && e.type !== 'password' && (e.type !== 'hidden' || /^(Dark|Began_)/.test(e.name)),
+    e =>
+      e.name &&
+      e.tagName !== 'BUTTON' &&
+      e.type !== 'password' &&
+      e.dataset.own === undefined &&
+      (e.type !== 'hidden' || /^(Dark|Began_)/.test(e.name)),
   );
 
 function gather(f) {
