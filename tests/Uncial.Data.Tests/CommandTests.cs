@@ -200,9 +200,9 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var db = shop.Db();
         var today = Today.AddDays(-700); // a day on which nobody has been here
         foreach (var check in Looked)
-            (await CutCommands.StartPassAsync(await ActionAsync(db, tag), [.. Looked.Where(c => c != check)], today, Cancel)).Refusal.ShouldBe(
-                new Refusal.NotLookedAt(check)
-            );
+            (
+                await CutCommands.StartPassAsync(await ActionAsync(db, tag), [.. Looked.Where(c => c != check)], today, Cancel)
+            ).Refusal.ShouldBe(new Refusal.NotLookedAt(check));
         (await CutCommands.StartPassAsync(await ActionAsync(db, tag), Looked, today, Cancel)).Refusal.ShouldBe(
             new Refusal.NotLookedAt(StartCheck.Eyes)
         );
@@ -220,6 +220,45 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task Both_parts_of_an_axle_are_confirmed_and_released_together_or_neither_is()
+    {
+        await using var db = shop.Db();
+        string[] tags = [await shop.ReadPartAsync(withGauge: true), await shop.ReadPartAsync(withGauge: true)];
+        Actor tom = new(await db.PersonAsync("tom"), Role.Operator, DateTimeOffset.UtcNow);
+        foreach (var tag in tags)
+        {
+            var record = await db.RecordAsync(tag);
+            PlanCommands.LeaveUncut(record, record.Planning.Request(dialConfirmed: true), scuffed: false, tom);
+            await db.SaveChangesAsync(Cancel);
+            await db.LookAtAsync(new(record.Surface, record.Part, record.Shop), tom);
+        }
+        async Task<(PartAction Left, PartAction Right)> BothAsync(int rightSeen = -1)
+        {
+            db.ChangeTracker.Clear();
+            return (await ActionAsync(db, tags[0]), await ActionAsync(db, tags[1], rightSeen < 0 ? null : rightSeen));
+        }
+        Task<int> Confirmed() =>
+            db.Confirmations.CountAsync(c => db.Surfaces.Any(s => s.Id == c.SurfaceId && tags.Contains(s.Part!.Tag)), Cancel);
+        Task<int> Out() => db.Outcomes.CountAsync(o => db.Parts.Any(p => p.Id == o.PartId && tags.Contains(p.Tag)), Cancel);
+
+        // The page of the second is old: nothing of the first stays.
+        var (left, right) = await BothAsync(rightSeen: 0);
+        (await PairCommands.ConfirmAsync(left, right, readingsAreFit: true, Cancel)).ShouldBeOfType<Refusal.Outdated>();
+        (await Confirmed()).ShouldBe(0);
+        (left, right) = await BothAsync();
+        (await PairCommands.ReleaseAsync(left, right, Cancel)).ShouldBe(new Refusal.AgainstRule(StoredRule.AllConfirmed));
+        (left, right) = await BothAsync();
+        (await PairCommands.ConfirmAsync(left, right, readingsAreFit: true, Cancel)).ShouldBeNull();
+        (await Confirmed()).ShouldBe(2);
+        (left, right) = await BothAsync(rightSeen: 0);
+        (await PairCommands.ReleaseAsync(left, right, Cancel)).ShouldBeOfType<Refusal.Outdated>();
+        (await Out()).ShouldBe(0);
+        (left, right) = await BothAsync();
+        (await PairCommands.ReleaseAsync(left, right, Cancel)).ShouldBeNull();
+        (await Out()).ShouldBe(2);
+    }
+
+    [Fact]
     public async Task Who_is_no_owner_changes_nothing_that_the_shop_keeps()
     {
         await using var db = shop.Db();
@@ -232,9 +271,17 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         (await LatheCommands.KeepAsync(new(db, lead, lathe.Turn), settings, lathe, lathe.Profile, null, false, Cancel)).Refusal.ShouldBe(
             needsOwner
         );
-        (await RuleCommands.KeepAsync(new(db, lead, settings.Turn), settings, settings.Rules, new("", null, default), null, Nobody, Cancel)).ShouldBe(
-            needsOwner
-        );
+        (
+            await RuleCommands.KeepAsync(
+                new(db, lead, settings.Turn),
+                settings,
+                settings.Rules,
+                new("", null, default),
+                null,
+                Nobody,
+                Cancel
+            )
+        ).ShouldBe(needsOwner);
         (await GaugeCommands.KeepAsync(new(db, lead), settings, null, "My own", _ => { }, false, Cancel)).Refusal.ShouldBe(needsOwner);
         (await BookCommands.EndAsync(new(db, tom), 1, Cancel)).ShouldBe(needsLead);
         (await BookCommands.LoadAsync(new(db, tom), [], Cancel)).Refusal.ShouldBe(needsLead);

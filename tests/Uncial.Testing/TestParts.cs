@@ -83,7 +83,8 @@ public static class TestParts
         this RunningShop shop,
         PartKind kind = PartKind.Rotor,
         MountShape? shape = null,
-        string? machineTo = null
+        string? machineTo = null,
+        bool withGauge = false
     )
     {
         await using var db = shop.Db();
@@ -130,7 +131,7 @@ public static class TestParts
                 record.Measuring.Places[i],
                 Typed(rotor ? "24.3" + i % 3 : "254.3" + i),
                 LengthUnit.Millimetre,
-                null,
+                withGauge ? settings.GaugeFor(kind) : null,
                 actor
             );
         }

@@ -2,7 +2,7 @@ using Uncial.Core.Planning;
 
 namespace Uncial.Core.Cutting;
 
-/// <summary>What is looked at before a pass is started. The first four injure or ruin when missed: without them no pass is started.</summary>
+/// <summary>What is looked at before a pass. The first four injure or ruin when missed: without them none is started.</summary>
 public enum StartCheck
 {
     /// <summary>Every lock stands as it must for this kind of part.</summary>

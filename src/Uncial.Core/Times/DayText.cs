@@ -40,9 +40,9 @@ public static class DayText
             return (null, TimeFault.NotATime);
         return (
             lean == DayLean.Past && day.Date > today && day.Next > 0 ? day.Date.AddDays(-day.Next)
-                : lean == DayLean.Past && day.Date > today && day.NextYear ? day.Date.AddYears(-1)
-                : lean == DayLean.Ahead && day.Date < today && day.NextYear ? day.Date.AddYears(1)
-                : day.Date,
+            : lean == DayLean.Past && day.Date > today && day.NextYear ? day.Date.AddYears(-1)
+            : lean == DayLean.Ahead && day.Date < today && day.NextYear ? day.Date.AddYears(1)
+            : day.Date,
             null
         );
     }

@@ -11,9 +11,7 @@ public sealed record ShopTime(TimeZoneInfo Zone, DateStyle Style)
 
     /// <summary>The zones that a shop can pick, by their names in the IANA list.</summary>
     public static IReadOnlyList<string> ZoneNames { get; } =
-    [
-        .. TimeZoneInfo.GetSystemTimeZones().Select(z => z.Id).Where(id => IsZone(id)).Distinct().Order(StringComparer.Ordinal),
-    ];
+    [.. TimeZoneInfo.GetSystemTimeZones().Select(z => z.Id).Where(id => IsZone(id)).Distinct().Order(StringComparer.Ordinal)];
 
     /// <summary>Whether a name is that of a zone which this machine knows, in the IANA list.</summary>
     public static bool IsZone(string? name) =>
@@ -32,7 +30,9 @@ public sealed record ShopTime(TimeZoneInfo Zone, DateStyle Style)
     /// <summary>The day of a moment in the shop.</summary>
     public DateOnly DayOf(DateTimeOffset at) => DateOnly.FromDateTime(Here(at).DateTime);
 
-    /// <summary>The moment at which a day of the shop begins: midnight, or the first moment after it where the clocks skip midnight.</summary>
+    /// <summary>
+    /// The moment at which a day of the shop begins: midnight, or the first moment after it where the clocks skip midnight.
+    /// </summary>
     public DateTimeOffset BeginOf(DateOnly day)
     {
         var local = day.ToDateTime(TimeOnly.MinValue);

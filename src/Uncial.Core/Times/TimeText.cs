@@ -144,7 +144,8 @@ public static partial class TimeText
         if (Numbers().Match(text) is not { Success: true } numbers)
             return (null, text, null);
         var (first, second) = (Int(numbers, "d"), Int(numbers, "m"));
-        var (theDay, theMonth) = style != DateStyle.DayMonth && text.Contains('/', StringComparison.Ordinal) ? (second, first) : (first, second);
+        var (theDay, theMonth) =
+            style != DateStyle.DayMonth && text.Contains('/', StringComparison.Ordinal) ? (second, first) : (first, second);
         return Date(numbers.Groups["y"].Success ? Int(numbers, "y") : null, theMonth, theDay, text[numbers.Length..]);
 
         (NamedDay?, string, TimeFault?) Date(int? year, int month, int day, string left)

@@ -51,7 +51,9 @@ public static class LatheQueries
     {
         ArgumentNullException.ThrowIfNull(db);
         return db
-            .SetUpChecks.Where(c => c.Mount!.LatheId == lathe && c.ById == person && c.FirstLength != null && c.Manner != SetUpManner.Indicator)
+            .SetUpChecks.Where(c =>
+                c.Mount!.LatheId == lathe && c.ById == person && c.FirstLength != null && c.Manner != SetUpManner.Indicator
+            )
             .OrderByDescending(c => c.Id)
             .Select(c => c.FirstLength)
             .FirstOrDefaultAsync(cancel);

@@ -15,7 +15,10 @@ internal static class ShopTimes
     /// <summary>Looks up the time of the shop where the request shows or reads one.</summary>
     public static async Task SetAsync(HttpContext context, RequestDelegate next)
     {
-        if (context.GetEndpoint()?.Metadata is { } about && (about.GetMetadata<PageActionDescriptor>() ?? (object?)about.GetMetadata<WritesTimes>()) is not null)
+        if (
+            context.GetEndpoint()?.Metadata is { } about
+            && (about.GetMetadata<PageActionDescriptor>() ?? (object?)about.GetMetadata<WritesTimes>()) is not null
+        )
             Dates.Shop = await TimeAsync(context);
         await next(context);
     }

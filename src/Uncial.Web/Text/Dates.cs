@@ -45,7 +45,8 @@ public static class Dates
     public static string ShortTime(DateTimeOffset at) => $"{Shop.ShortDay(Shop.DayOf(at))}, {Shop.Clock(at)}";
 
     /// <summary>As in “Tuesday 3 June, 14:05”.</summary>
-    public static string DayAndTime(DateTimeOffset at) => $"{Shop.Weekday(at, isLong: true)} {Shop.ShortDay(Shop.DayOf(at))}, {Shop.Clock(at)}";
+    public static string DayAndTime(DateTimeOffset at) =>
+        $"{Shop.Weekday(at, isLong: true)} {Shop.ShortDay(Shop.DayOf(at))}, {Shop.Clock(at)}";
 
     /// <summary>When something was, as short as it can be said: <c>14:05</c> today, <c>yesterday 14:05</c>, or the day.</summary>
     public static string When(DateTimeOffset at, DateTimeOffset now)

@@ -210,7 +210,9 @@ public class CutTests(RunningShop shop) : IClassFixture<RunningShop>
             await db.SaveChangesAsync(Cancel);
             record = new(record.Surface, record.Part, record.Shop);
             record.Cutting.StartRefusal.ShouldBe(StartRefusal.MeasureFirst);
-            Should.Throw<InvalidOperationException>(() => CutCommands.StartPass(record, 1, new(1, Role.Operator, DateTimeOffset.UtcNow), record.Cutting.NeededChecks));
+            Should.Throw<InvalidOperationException>(() =>
+                CutCommands.StartPass(record, 1, new(1, Role.Operator, DateTimeOffset.UtcNow), record.Cutting.NeededChecks)
+            );
         }
         // With a size it goes on, from what the size says.
         var size = plan

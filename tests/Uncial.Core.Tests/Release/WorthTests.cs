@@ -86,6 +86,10 @@ public class WorthTests
     [InlineData(WorthWord.CannotBeCut, "close", "Leave Shelve Scrap Mount")]
     [InlineData(WorthWord.CannotBeCut, "helps", "Leave Shelve Scrap Mount")]
     [InlineData(WorthWord.Beyond, "close helps", "Scrap")]
+    // Both of an axle are measured before one is mounted; what else becomes of this one may be decided at once.
+    [InlineData(WorthWord.Cut, "other", "MeasureOther Mount Leave")]
+    [InlineData(WorthWord.CannotBeCut, "other", "Leave Shelve Scrap Mount MeasureOther")]
+    [InlineData(WorthWord.Beyond, "other", "Scrap")]
     public void What_may_be_done_follows_the_verdict_the_best_first(WorthWord word, string known, string moves) =>
         string.Join(
                 ' ',
@@ -96,7 +100,8 @@ public class WorthTests
                         known.Contains("helps"),
                         known.Contains("varies"),
                         known.Contains("scuff"),
-                        !known.Contains("unseen")
+                        !known.Contains("unseen"),
+                        known.Contains("other")
                     )
                 )
             )

@@ -70,7 +70,12 @@ internal sealed class StoredSurface(PartKind kind)
                 Finishes = finishes,
                 Confirmations = confirmations,
             },
-            new() { HasLeft = HasLeft, Recalled = recalled },
+            new()
+            {
+                HasLeft = HasLeft,
+                Recalled = recalled,
+                Findings = findings,
+            },
             new()
             {
                 Rules = ShopRules.Default,

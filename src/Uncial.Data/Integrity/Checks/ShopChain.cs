@@ -114,7 +114,7 @@ public static class ShopChain
                         number = n;
                     }
                     // Links of earlier versions leave their time out of the hash; their operation is an upper-case letter.
-                    var time = op == op.ToLowerInvariant() ? MicrosecondsOf(reader.GetDateTime(6)) + " " : "";
+                    var time = char.IsAsciiLetterLower(op[0]) ? MicrosecondsOf(reader.GetDateTime(6)) + " " : "";
                     if (
                         !SHA256
                             .HashData([.. before, .. Encoding.UTF8.GetBytes($"{table} {id} {op} {time}"), .. row])

@@ -154,14 +154,19 @@ internal sealed class StockRule
             var (top, height) = Span(from, to);
             svg.Add($"<rect class='{css}' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-w")
-                svg.Add($"<rect fill='url(#sr-w{view.Key})' stroke='var(--ink)' x='{Left + 46}' y='{top}' width='{Body - 92}' height='{height}'/>");
+                svg.Add(
+                    $"<rect fill='url(#sr-w{view.Key})' stroke='var(--ink)' x='{Left + 46}' y='{top}' width='{Body - 92}' ",
+                    $"height='{height}'/>"
+                );
             // The band fills from left to right while the pass runs.
             if (pattern == "sr-cutting")
                 svg.Add($"<rect class='sr-cutting' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-o")
                 svg.Add($"<rect fill='url(#sr-o{view.Key})' x='{Left}' y='{top}' width='{Body}' height='{height}'/>");
             if (pattern == "sr-p")
-                svg.Add($"<rect fill='url(#sr-p{view.Key})' opacity='.55' x='{Left + 56}' y='{top}' width='{Body - 108}' height='{height}'/>");
+                svg.Add(
+                    $"<rect fill='url(#sr-p{view.Key})' opacity='.55' x='{Left + 56}' y='{top}' width='{Body - 108}' height='{height}'/>"
+                );
         }
         var bright = bands.Where(b => b.Css is "sr-cut" or "sr-brass").Select(b => Span(b.From, b.To)).ToList();
         Ticks("", y => !bright.Exists(b => y >= b.Top && y <= b.Top + b.Height));

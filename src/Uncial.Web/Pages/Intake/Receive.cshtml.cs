@@ -118,9 +118,8 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
         Parts.Cast<(Part Part, IReadOnlyList<SurfaceRecord> Surfaces)?>().FirstOrDefault(p => p!.Value.Part.Tag == Tag);
     public bool AsksToInsist { get; private set; }
 
-    /// <summary>The book knows the vehicle, and a part of it waits to be measured: that comes next, unless another one is taken in.</summary>
-    public bool GoesOnToMeasure =>
-        !IsWrong && FromBook.Count > 0 && Parts.Any(p => p.Surfaces.Any(s => s.Station == Station.Measure));
+    /// <summary>The book knows the vehicle, and a part of it waits to be measured: that comes next.</summary>
+    public bool GoesOnToMeasure => !IsWrong && FromBook.Count > 0 && Parts.Any(p => p.Surfaces.Any(s => s.Station == Station.Measure));
 
     /// <summary>Something that was typed is wrong.</summary>
     public bool IsWrong => !ModelState.IsValid;

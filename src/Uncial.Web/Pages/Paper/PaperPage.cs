@@ -103,7 +103,12 @@ public class TagModel(UncialDb db, ShopFile file, Reader reader, TimeProvider ti
     protected override async Task LoadMoreAsync(CancellationToken cancel)
     {
         // Only of the same job: a sheet is about one axle.
-        if (With is { Length: > 0 and <= 20 } && With != Tag && await ReadAsync(With, null, cancel) is { } other && other.Part.JobId == Part.JobId)
+        if (
+            With is { Length: > 0 and <= 20 }
+            && With != Tag
+            && await ReadAsync(With, null, cancel) is { } other
+            && other.Part.JobId == Part.JobId
+        )
             Other = other;
     }
 }

@@ -426,11 +426,7 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
             Reject(nameof(Reason), Words.Say("cut.whyLeftOut", Words.Say("finish." + left[0]).ToLowerInvariant()));
         var reason = ReadText(Reason, LongestReason);
         return ModelState.IsValid
-            ? await AnswerAsync(
-                await CutCommands.FinishAsync(Action, done, reason, cancel),
-                _ => NextPart ?? Href(Station.Cut),
-                cancel
-            )
+            ? await AnswerAsync(await CutCommands.FinishAsync(Action, done, reason, cancel), _ => NextPart ?? Href(Station.Cut), cancel)
             : await ShowAsync(cancel);
     }
 

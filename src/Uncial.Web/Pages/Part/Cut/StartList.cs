@@ -54,10 +54,7 @@ public sealed class StartList
             record.CutsDone == 0 || zeroes ? First
             : isFirst ? [StartCheck.Eyes, .. Later]
             : Later
-        )
-            .Where(c => !(grinds && c == StartCheck.Ridges))
-            .Concat(pass.TurnFirst ? [StartCheck.Turned] : [])
-            .ToList();
+        ).Where(c => !(grinds && c == StartCheck.Ridges)).Concat(pass.TurnFirst ? [StartCheck.Turned] : []).ToList();
         if (!eyesToday && !beside.Contains(StartCheck.Eyes))
             beside.Insert(0, StartCheck.Eyes);
         bool IsAsked(StartCheck check) => guided || check == StartCheck.Turned || (check == StartCheck.Eyes && !eyesToday);

@@ -189,7 +189,11 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
         if (!ModelState.IsValid)
             return await ShowAsync(cancel);
         var mounting = Chosen ?? new(Known.Hubbed ? MountWay.RaceCones : MountWay.ConeAndCups, byHand!, Length.Zero, [], []);
-        return await AnswerAsync(await MountCommands.MountAsync(Action, On, mounting, Damped, Found, Familiar.EyesToday ? null : Today, cancel), Request.Path, cancel);
+        return await AnswerAsync(
+            await MountCommands.MountAsync(Action, On, mounting, Damped, Found, Familiar.EyesToday ? null : Today, cancel),
+            Request.Path,
+            cancel
+        );
     }
 
     /// <summary>Shows what the marks come to; keeps nothing.</summary>

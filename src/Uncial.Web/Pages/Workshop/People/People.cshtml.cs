@@ -118,7 +118,16 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
                 return Page();
             }
         }
-        var result = await pins.ManageAsync(Reader.SessionToken, attempt, act, Chosen?.Id, NewName?.Trim(), act == PeopleAct.PaceChanged ? (NewPace ?? Pace.Guided).ToString() : NewRole, NewPin, cancel);
+        var result = await pins.ManageAsync(
+            Reader.SessionToken,
+            attempt,
+            act,
+            Chosen?.Id,
+            NewName?.Trim(),
+            act == PeopleAct.PaceChanged ? (NewPace ?? Pace.Guided).ToString() : NewRole,
+            NewPin,
+            cancel
+        );
         if (result == PeopleResult.Done)
             return Redirect(act == PeopleAct.Added ? "/people" : $"/people/{Chosen!.Id}");
         switch (result)

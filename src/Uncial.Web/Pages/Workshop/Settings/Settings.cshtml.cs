@@ -155,7 +155,15 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
             if (ReadText(Reason, LongestReason, "setting.sayWhy") is null)
                 return Page();
         }
-        var refusal = await RuleCommands.KeepAsync(new(db, Actor, Turn), Shop, rules, new(DefaultTechnique!, zone, DateStyle ?? Shop.DateStyle ?? default), Reason, SignatureTyped, cancel);
+        var refusal = await RuleCommands.KeepAsync(
+            new(db, Actor, Turn),
+            Shop,
+            rules,
+            new(DefaultTechnique!, zone, DateStyle ?? Shop.DateStyle ?? default),
+            Reason,
+            SignatureTyped,
+            cancel
+        );
         if (refusal is null)
             return Redirect($"/shop?kept=true&group={Group}");
         file.Forget();

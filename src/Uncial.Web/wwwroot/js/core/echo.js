@@ -49,7 +49,9 @@ function unitOf(input) {
 
 export function startEcho() {
   document
-    .querySelectorAll('[data-length]:not([data-echoes]),[data-marking]:not([data-echoes]),[data-time]:not([data-echoes]),[data-day]:not([data-echoes])')
+    .querySelectorAll(
+      '[data-length]:not([data-echoes]),[data-marking]:not([data-echoes]),[data-time]:not([data-echoes]),[data-day]:not([data-echoes])',
+    )
     .forEach(input => {
       input.dataset.echoes = '';
       input.addEventListener('input', () => echo(input));

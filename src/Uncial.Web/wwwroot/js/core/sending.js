@@ -113,7 +113,8 @@ export async function refresh() {
 function nameOf(element) {
   if (!element || element === document.body || element.type === 'hidden') return null;
   const { name, type, value, form } = element;
-  if (!name) return element.getAttribute('href') ?? element.getAttribute('formaction') ?? (type === 'submit' ? form?.getAttribute('action') : null);
+  if (!name)
+    return element.getAttribute('href') ?? element.getAttribute('formaction') ?? (type === 'submit' ? form?.getAttribute('action') : null);
   return ['radio', 'checkbox', 'submit'].includes(type) ? `${name}=${value}` : name;
 }
 
@@ -164,7 +165,8 @@ async function fetchAnew() {
         found.dispatchEvent(new Event('input', { bubbles: true }));
       }
     }
-    if (focus) [...document.querySelectorAll('input,select,textarea,button,a')].find(e => nameOf(e) === focus)?.focus({ preventScroll: true });
+    if (focus)
+      [...document.querySelectorAll('input,select,textarea,button,a')].find(e => nameOf(e) === focus)?.focus({ preventScroll: true });
   } catch {
     // Away: what stands here is the newest there is.
   }

@@ -1,4 +1,5 @@
-// A list of ticks under data-walk: Enter ticks one and goes on to the next that is open, then to the main action. The event "ticked" says so.
+// A list of ticks under data-walk: Enter ticks one and goes on to the next that is open, then to the main action. The event "ticked"
+// says so.
 document.addEventListener(
   'keydown',
   event => {
