@@ -22,6 +22,7 @@ const order = [
     'Part/Measure/Measure.css',
     'Part/Mount/Mount.css',
     'Part/Cut/AtTheLathe.css',
+    'Part/Cut/LatheView.css',
     'Part/Plan/Sheets.css',
     'Workshop/Files/Files.css',
     'Logbook/Statistics.css',

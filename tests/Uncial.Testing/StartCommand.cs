@@ -47,7 +47,7 @@ public sealed class StartCommand : IDisposable
         process.BeginErrorReadLine();
         try
         {
-            await heard.Task.WaitAsync(TimeSpan.FromSeconds(90), TestContext.Current.CancellationToken);
+            await heard.Task.WaitAsync(TimeSpan.FromMinutes(5), TestContext.Current.CancellationToken);
         }
         catch (TimeoutException e)
         {

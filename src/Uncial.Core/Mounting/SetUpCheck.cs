@@ -200,6 +200,11 @@ public sealed record SetUpCheck(
         return steps.All;
     }
 
+    /// <summary>Whether a set-up's run-out is true enough.</summary>
+    /// <param name="runout">Total reading of the set-up alone.</param>
+    /// <param name="tolerance">What the shop accepts.</param>
+    public static bool Accepts(Length runout, Length tolerance) => runout <= tolerance;
+
     private static SetUpVerdict ByLength(double setUp, Length tolerance) =>
         setUp <= (double)tolerance.Millimetres + 1e-12 ? SetUpVerdict.True
         : setUp <= 2 * (double)tolerance.Millimetres + 1e-12 ? SetUpVerdict.Close

@@ -46,6 +46,30 @@ public static class LatheQueries
         return [.. checks.Select(c => new SetUpPast(c.LatheId, c.Centring, c.At, c.SetUpRunout!.Value, c.Verdict)).Reverse()];
     }
 
+    private const int OnLatheLookedAt = 5;
+
+    /// <summary>
+    /// Surfaces that may be on a lathe, the likeliest first: one that is being cut there, then by what was done last. Parts that have left,
+    /// and surfaces that were mounted elsewhere since, are not among them.
+    /// </summary>
+    /// <returns>Tag of the part, and the surface's place on it, from 1.</returns>
+    public static async Task<IReadOnlyList<(string Tag, int Number)>> OnLatheAsync(UncialDb db, int lathe, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var found = await (
+            from s in db.Surfaces
+            join p in db.Parts on s.PartId equals p.Id
+            let mounted = s.Mounts.OrderByDescending(m => m.Id).FirstOrDefault()
+            where mounted != null && mounted.LatheId == lathe && !p.Outcomes.Any(o => o.Withdrawal == null)
+            orderby s.CutStarts.Any(c => c.LatheId == lathe && c.Stop == null) descending, s.CutStarts.Max(c => (DateTimeOffset?)c.At)
+                ?? mounted.At descending
+            select new { p.Tag, Number = p.Surfaces.Count(o => o.Id <= s.Id) }
+        )
+            .Take(OnLatheLookedAt)
+            .ToListAsync(cancel);
+        return [.. found.Select(f => (f.Tag, f.Number))];
+    }
+
     /// <summary>How deep a person made the newest scratches on a lathe; null where none is on record.</summary>
     public static Task<Length?> ScratchDepthAsync(UncialDb db, int lathe, int person, CancellationToken cancel)
     {

@@ -72,6 +72,21 @@ public static class PartQueries
         return await PartLoader.LoadAsync(db, "p.job_id = $1 and p.id <> $2", [part.JobId, part.Id], names: false, track: false, cancel);
     }
 
+    /// <summary>The parts that left last, with their facts, the newest first.</summary>
+    public static async Task<IReadOnlyList<Part>> LastFinishedAsync(this UncialDb db, int count, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        return await PartLoader.LoadAsync(
+            db,
+            "p.id = any(array(select o.part_id from outcomes o left join outcome_withdrawals w on w.outcome_id = o.id "
+                + "where w.id is null and o.kind in ('Released', 'Shelved') order by o.id desc limit $1))",
+            [count],
+            names: false,
+            track: false,
+            cancel
+        );
+    }
+
     /// <summary>The parts of a job with names.</summary>
     /// <param name="db">The database.</param>
     /// <param name="number">Number of the job.</param>

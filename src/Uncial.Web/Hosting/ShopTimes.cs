@@ -15,6 +15,7 @@ internal static class ShopTimes
     /// <summary>Looks up the time of the shop where the request shows or reads one.</summary>
     public static async Task SetAsync(HttpContext context, RequestDelegate next)
     {
+        Pseudo.IsOn = context.RequestServices.GetRequiredService<IConfiguration>().GetValue<bool>("Pseudo");
         if (
             context.GetEndpoint()?.Metadata is { } about
             && (about.GetMetadata<PageActionDescriptor>() ?? (object?)about.GetMetadata<WritesTimes>()) is not null

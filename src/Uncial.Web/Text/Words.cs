@@ -27,7 +27,7 @@ public static partial class Words
     public static string Say(string key, params object?[] with) =>
         string.Format(
             CultureInfo.InvariantCulture,
-            All.TryGetValue(key, out var words) ? words : throw new KeyNotFoundException($"No words for '{key}'."),
+            Pseudo.Of(All.TryGetValue(key, out var words) ? words : throw new KeyNotFoundException($"No words for '{key}'.")),
             with
         );
 
@@ -41,7 +41,7 @@ public static partial class Words
     public static bool Has(string key) => All.ContainsKey(key);
 
     /// <summary>The sentence, or the name itself where a shop has made up its own.</summary>
-    public static string SayOr(string key, string otherwise) => All.GetValueOrDefault(key, otherwise);
+    public static string SayOr(string key, string otherwise) => All.TryGetValue(key, out var words) ? Pseudo.Of(words) : otherwise;
 
     private static FrozenDictionary<string, string> Load() =>
         typeof(Words)

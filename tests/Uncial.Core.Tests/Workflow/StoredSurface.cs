@@ -47,7 +47,10 @@ internal sealed class StoredSurface(PartKind kind)
     /// <summary>What the limit book allows a finished part to vary, mm.</summary>
     public decimal? MaxVariation { get; init; }
 
-    public SurfaceState State =>
+    public SurfaceState State => Under(ShopRules.Default);
+
+    /// <summary>Its state under other rules of the shop.</summary>
+    public SurfaceState Under(ShopRules rules) =>
         new(
             new()
             {
@@ -78,7 +81,7 @@ internal sealed class StoredSurface(PartKind kind)
             },
             new()
             {
-                Rules = ShopRules.Default,
+                Rules = rules,
                 RulesId = RulesId,
                 Gauges = [new(1, "Micrometer", new(GaugeKind.Micrometer, Mm.Of(0.001m), Mm.Of(0.003m)))],
                 Lathes = [new(1, TwinLathe)],
@@ -220,6 +223,19 @@ internal sealed class StoredSurface(PartKind kind)
                 Manner = SetUpManner.OneScratch,
                 FirstArc = 360,
                 FirstLength = Mm.Of(depth),
+            }
+        );
+
+    /// <summary>Checks the set-up: what it runs out by itself.</summary>
+    public void Check(decimal runout) =>
+        setUps.Add(
+            new()
+            {
+                Id = ++number,
+                Number = number,
+                MountId = mounts[^1].Id,
+                Manner = SetUpManner.Indicator,
+                SetUpRunout = Mm.Of(runout),
             }
         );
 

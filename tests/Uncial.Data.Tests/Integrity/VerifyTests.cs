@@ -170,7 +170,8 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
         const string all = """
             update jobs set vehicle = 'Another van' where id = (select min(id) from jobs); truncate shop_chain;
             select begin_shop_chain(array['zero_checks','eye_checks','insert_events','bins_emptied','photos','people_events',
-                'rule_changes','shops','jobs','gauges','lathes','adapters','techniques','book','operators','pins','screens','parts','surfaces'])
+                'rule_changes','shops','jobs','gauges','lathes','adapters','techniques','book','operators','pins','screens','parts',
+                'surfaces'])
             """;
         (await Tampered(all)).ShouldBeEmpty(); // by itself it cannot be told
         (await Tampered(all, [head])).ShouldNotBeEmpty();

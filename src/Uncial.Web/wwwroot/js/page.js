@@ -10,6 +10,7 @@ import { freshen } from './kept/copies.js';
 import { startDrafts } from './kept/drafts.js';
 import { startOutbox } from './kept/outbox.js';
 import { restoreTyped } from './kept/typed.js';
+import { startAgain } from './live/again.js';
 import { startNews } from './live/news.js';
 import './core/clock.js';
 import './core/finding.js';
@@ -38,6 +39,7 @@ function arrive() {
   startPlan({ show });
   startOutbox({ refresh, show });
   startNews({ isBusy, refresh });
+  startAgain({ refresh });
 }
 
 document.addEventListener('arrived', arrive);

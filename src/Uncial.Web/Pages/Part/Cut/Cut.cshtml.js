@@ -127,5 +127,5 @@ setInterval(runClocks, 250);
 
 export function startCut() {
   startSectors();
-  if (document.querySelector('main[data-draft-of]')) runClocks();
+  if (document.querySelector('main[data-draft-of],main[data-again]')) runClocks();
 }

@@ -29,22 +29,22 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         : Words.Say("measure.scuffLeavesNoGroove");
 
     /// <summary>The figures of whole faces or of the bore, in the order of the form.</summary>
-    public static IReadOnlyList<(ReadingKind Kind, string Label)> FaceFigures { get; } =
-    [
-        (ReadingKind.RunoutOuter, Words.Say("measure.runOutOuter")),
-        (ReadingKind.GrooveOuter, Words.Say("measure.grooveOuter")),
-        (ReadingKind.ReliefOuter, Words.Say("measure.lowLandOuter")),
-        (ReadingKind.RunoutInner, Words.Say("measure.runOutInner")),
-        (ReadingKind.GrooveInner, Words.Say("measure.grooveInner")),
-        (ReadingKind.ReliefInner, Words.Say("measure.lowLandInner")),
-    ];
+    public static IReadOnlyList<(ReadingKind Kind, string Label)> FaceFigures =>
+        [
+            (ReadingKind.RunoutOuter, Words.Say("measure.runOutOuter")),
+            (ReadingKind.GrooveOuter, Words.Say("measure.grooveOuter")),
+            (ReadingKind.ReliefOuter, Words.Say("measure.lowLandOuter")),
+            (ReadingKind.RunoutInner, Words.Say("measure.runOutInner")),
+            (ReadingKind.GrooveInner, Words.Say("measure.grooveInner")),
+            (ReadingKind.ReliefInner, Words.Say("measure.lowLandInner")),
+        ];
 
-    public static IReadOnlyList<(ReadingKind Kind, string Label)> BoreFigures { get; } =
-    [
-        (ReadingKind.Eccentricity, Words.Say("measure.offCentre")),
-        (ReadingKind.Groove, "Groove"),
-        (ReadingKind.Relief, Words.Say("measure.lowLand")),
-    ];
+    public static IReadOnlyList<(ReadingKind Kind, string Label)> BoreFigures =>
+        [
+            (ReadingKind.Eccentricity, Words.Say("measure.offCentre")),
+            (ReadingKind.Groove, "Groove"),
+            (ReadingKind.Relief, Words.Say("measure.lowLand")),
+        ];
 
     [BindProperty]
     public string? NewPrice { get; set; }

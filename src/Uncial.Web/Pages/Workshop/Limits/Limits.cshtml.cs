@@ -70,17 +70,17 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     public bool MayChange => Reader.IsLead;
 
     /// <summary>The fields of an entry: the columns of the file, with their labels.</summary>
-    public static IReadOnlyList<(string Column, string Label)> SizeFields { get; } =
-    [
-        ("new", "New"),
-        ("machine_to", Words.Say("book.machineTo")),
-        ("discard", "Discard"),
-        ("max_runout", Words.Say("book.runOutMost")),
-        ("max_variation", Words.Say("book.variesMost")),
-        ("max_out_of_round", Words.Say("book.outOfRoundMost")),
-        ("across", "Across"),
-        ("band", Words.Say("book.sweptBand")),
-    ];
+    public static IReadOnlyList<(string Column, string Label)> SizeFields =>
+        [
+            ("new", "New"),
+            ("machine_to", Words.Say("book.machineTo")),
+            ("discard", "Discard"),
+            ("max_runout", Words.Say("book.runOutMost")),
+            ("max_variation", Words.Say("book.variesMost")),
+            ("max_out_of_round", Words.Say("book.outOfRoundMost")),
+            ("across", "Across"),
+            ("band", Words.Say("book.sweptBand")),
+        ];
 
     public string? Value(string column) => Typed.GetValueOrDefault(column);
 

@@ -129,6 +129,37 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
         (DefaultTechnique, TimeZone, DateStyle) = (Shop.DefaultTechnique, Shop.TimeZone, Shop.DateStyle ?? default);
     }
 
+    /// <summary>What the rules as typed would have changed in the last parts; null where it was not asked for.</summary>
+    public RulePreview? Preview { get; private set; }
+
+    /// <summary>Shows what the rules as typed would have changed; keeps nothing.</summary>
+    public async Task<IActionResult> OnPostPreviewAsync(CancellationToken cancel)
+    {
+        await LoadAsync(cancel);
+        var rules = ShopSettings.All.Aggregate(Shop.Rules, Read);
+        DefaultTechnique ??= Shop.DefaultTechnique;
+        if (!ModelState.IsValid)
+            return ShowWrong();
+        var (now, then) = (Shop.Workshop, Shop.Workshop with { Rules = rules });
+        Preview = RulePreview.Of(
+            (await db.LastFinishedAsync(RulePreview.LooksAt, cancel)).Select(p =>
+                (IReadOnlyList<(SurfaceState, SurfaceState)>)
+                    [.. p.Surfaces.Select(s => (new SurfaceState(s.Facts, p.Facts, now), new SurfaceState(s.Facts, p.Facts, then)))]
+            )
+        );
+        return Page();
+    }
+
+    /// <summary>The page with the group in front that has something wrong.</summary>
+    private Microsoft.AspNetCore.Mvc.RazorPages.PageResult ShowWrong()
+    {
+        if (ShopSettings.All.FirstOrDefault(s => Wrong(FieldOf(s)) is not null) is { } first)
+            Group = first.Group;
+        else if (Wrong(nameof(TimeZone)) is not null)
+            Group = SettingGroup.Time;
+        return Page();
+    }
+
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
         await LoadAsync(cancel);
@@ -142,13 +173,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
         if (Turn != Shop.Turn)
             Tell(new Refusal.Outdated(null));
         if (!ModelState.IsValid)
-        {
-            if (ShopSettings.All.FirstOrDefault(s => Wrong(FieldOf(s)) is not null) is { } first)
-                Group = first.Group;
-            else if (Wrong(nameof(TimeZone)) is not null)
-                Group = SettingGroup.Time;
-            return Page();
-        }
+            return ShowWrong();
         if (rules.Limits.DeriveLaxerThan(Shop.Rules.Limits))
         {
             (Signs, Leads) = (true, await db.LeadsAsync(cancel));
