@@ -2,15 +2,23 @@
 import { say } from './words.js';
 const waiting = new WeakMap();
 
-async function echo(input) {
-  const says = input.closest('.entry,.field').querySelector('.expands,.says');
+// Where it is said what a field holds.
+const below = input => input.closest('.entry,.field').querySelector('.expands,.says');
+
+// Says something else under a field. What the server is still to answer about the text in it is then left unsaid.
+export function sayBelow(input, text) {
+  waiting.set(input, (waiting.get(input) ?? 0) + 1);
+  below(input).textContent = text;
+}
+
+export async function echo(input) {
+  const says = below(input);
   const text = input.value.trim();
   const box = input.closest('.entry,.field');
   box.classList.toggle('is-long', text.length > 9);
   // “none” and “not looked” are answers where a depth is looked for.
   if (!text || (input.matches('[data-looks-in]') && /^[a-z]/i.test(text))) {
-    waiting.set(input, (waiting.get(input) ?? 0) + 1);
-    says.textContent = '';
+    sayBelow(input, '');
     box.classList.remove('is-wrong');
     return;
   }
@@ -23,7 +31,7 @@ async function echo(input) {
     box.classList.remove('is-wrong');
     says.textContent = body.echo ?? (Number(text.replace(',', '.')) === 0 ? say('none') : (body.wrong ?? ''));
   } catch {
-    says.textContent = say('serverAway');
+    if (waiting.get(input) === turn) says.textContent = say('serverAway');
   }
 }
 

@@ -1,5 +1,6 @@
 // Keys stand for the mouse: Enter walks through the fields and presses the main button, letters press what they are printed on.
 import { typed } from '../kept/typed.js';
+import { sayBelow } from './echo.js';
 import { isCode, scanned } from './scan.js';
 import { say } from './words.js';
 const main = () => document.querySelector('.slate .button.go:not([disabled],[data-only-key])');
@@ -21,7 +22,7 @@ function actsAtOnce(event, at) {
   if (!named?.querySelector('.cap')) return false;
   event.preventDefault();
   if (at.value && !named.matches('summary,button[type=button]')) {
-    at.closest('.entry,.field').querySelector('.expands,.says').textContent = say('keepFirst');
+    sayBelow(at, say('keepFirst'));
     return true;
   }
   named.click();

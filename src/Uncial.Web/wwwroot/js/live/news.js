@@ -1,6 +1,7 @@
 // What the server tells while the page stands open: facts that somebody else added, and what the gauges send.
 // What the page itself does is passed in, so that it is loaded once.
 import { followLathe } from './readout.js';
+import { sayBelow } from '../core/echo.js';
 import { say } from '../core/words.js';
 
 let page;
@@ -129,21 +130,20 @@ async function land({ gauge, line, text, stable }) {
     refuse(gauge, line);
     return;
   }
-  const says = entry.closest('.entry,.field').querySelector('.expands,.says');
   if (!stable) {
-    says.textContent = say('holdStill');
+    sayBelow(entry, say('holdStill'));
     return;
   }
   // What somebody has begun to type is not written over.
   if (!field && entry.value.trim()) {
-    says.textContent = say('finishTyped');
+    sayBelow(entry, say('finishTyped'));
     refuse(gauge, line);
     return;
   }
   entry.value = text;
   entry.dispatchEvent(new Event('input', { bubbles: true }));
   if (field) {
-    await storeFigure(gauge, line, field, says);
+    await storeFigure(gauge, line, field);
     return;
   }
   if (form.elements.Line) form.elements.Line.value = line;
@@ -151,7 +151,7 @@ async function land({ gauge, line, text, stable }) {
 }
 
 // A figure of a whole face is stored as soon as it comes, by itself; what else is being typed stays. Stored, the server answers the gauge.
-async function storeFigure(gauge, line, field, says) {
+async function storeFigure(gauge, line, field) {
   const all = field.form.elements;
   const body = new FormData();
   for (const name of ['Turn', '__RequestVerificationToken']) body.append(name, all[name].value);
@@ -164,12 +164,12 @@ async function storeFigure(gauge, line, field, says) {
     const shown = new DOMParser().parseFromString(await stored.text(), 'text/html');
     const wrong = shown.querySelector('main .alert:not([data-lost]), .is-wrong .says');
     if (wrong) {
-      says.textContent = wrong.textContent;
+      sayBelow(field, wrong.textContent);
       refuse(gauge, line);
       return;
     }
   } catch {
-    says.textContent = say('serverAwayKeep');
+    sayBelow(field, say('serverAwayKeep'));
     refuse(gauge, line);
     return;
   }
