@@ -24,6 +24,9 @@ public sealed record ShopTime(TimeZoneInfo Zone, DateStyle Style)
     public static ShopTime Of(string? zone, DateStyle style, TimeZoneInfo server) =>
         new(zone is not null && TimeZoneInfo.TryFindSystemTimeZoneById(zone, out var known) ? known : server, style);
 
+    /// <summary>Name of the zone in the IANA list, as databases know it; UTC where the zone of the server has none.</summary>
+    public string ZoneName => Zone.HasIanaId ? Zone.Id : "UTC";
+
     /// <summary>A moment by the shop's clock.</summary>
     public DateTimeOffset Here(DateTimeOffset at) => TimeZoneInfo.ConvertTime(at, Zone);
 

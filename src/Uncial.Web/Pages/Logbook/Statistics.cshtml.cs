@@ -34,7 +34,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
             "logbook"
         );
         var since = time.GetUtcNow().AddDays(-Days);
-        var (figures, shop) = (await ShopFigures.SinceAsync(db, since, Dates.Shop.Zone.Id, cancel), await file.ShopAsync(cancel));
+        var (figures, shop) = (await ShopFigures.SinceAsync(db, since, Dates.Shop.ZoneName, cancel), await file.ShopAsync(cancel));
         Plots =
         [
             Metal(figures),
