@@ -247,6 +247,10 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Confirmed()).ShouldBe(0);
         (left, right) = await BothAsync();
         (await PairCommands.ReleaseAsync(left, right, Cancel)).ShouldBe(new Refusal.AgainstRule(StoredRule.AllConfirmed));
+        // One that somebody confirmed alone stays theirs.
+        (left, _) = await BothAsync();
+        (await ConfirmCommands.ConfirmAsync(left, readingsAreFit: true, null, Cancel)).Refusal.ShouldBeNull();
+        (await Confirmed()).ShouldBe(1);
         (left, right) = await BothAsync();
         (await PairCommands.ConfirmAsync(left, right, readingsAreFit: true, Cancel)).ShouldBeNull();
         (await Confirmed()).ShouldBe(2);

@@ -3,7 +3,10 @@ namespace Uncial.Data.Commands;
 /// <summary>What is done to both parts of an axle at once: both or neither.</summary>
 public static class PairCommands
 {
-    /// <summary>Confirms both; each has to be within its limit, with nothing that speaks against it.</summary>
+    /// <summary>
+    /// Confirms both; each has to be within its limit, with nothing that speaks against it. One that is confirmed already stays as it was
+    /// confirmed, and by whom.
+    /// </summary>
     /// <param name="first">One of them.</param>
     /// <param name="second">The other, of the same context.</param>
     /// <param name="readingsAreFit">Both are off the lathe, clean, at room temperature.</param>
@@ -16,9 +19,10 @@ public static class PairCommands
             first,
             second,
             async (action, other) =>
-                PairOrder.IsReady(action.Record.State, PairOrder.Compare(action.Record.State, other.Record.State, action.Record.Shop.Rules))
-                    ? (await ConfirmCommands.ConfirmAsync(action, readingsAreFit, null, cancel)).Refusal
-                    : new Refusal.NotNow(),
+                !PairOrder.IsReady(action.Record.State, PairOrder.Compare(action.Record.State, other.Record.State, action.Record.Shop.Rules))
+                    ? new Refusal.NotNow()
+                : action.Record.Confirming.Holding is not null ? null
+                : (await ConfirmCommands.ConfirmAsync(action, readingsAreFit, null, cancel)).Refusal,
             cancel
         );
     }

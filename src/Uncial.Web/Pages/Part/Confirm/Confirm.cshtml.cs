@@ -116,13 +116,14 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         if (await LoadAsync(cancel) is { } elsewhere)
             return elsewhere;
+        // What speaks against it is worked out as it was shown: with what the records of the head say.
+        await LoadHeadAsync(cancel);
         await PairAsync(cancel);
         var reason = ReadText(Reason, LongestWhy, Objections.Count > 0 ? "confirm.sayWhyItGoesOn" : null);
         if (!OffClean)
             Reject(nameof(OffClean), Words.Say("confirm.aPartWarmFromCutting"));
         if (!ModelState.IsValid)
             return await ShowAsync(cancel);
-        await LoadHeadAsync(cancel);
         return await AnswerAsync(
             await ConfirmCommands.ConfirmAsync(Action, OffClean, Objections.Count > 0 ? reason : null, cancel),
             judgement =>
