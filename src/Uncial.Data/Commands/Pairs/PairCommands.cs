@@ -19,7 +19,10 @@ public static class PairCommands
             first,
             second,
             async (action, other) =>
-                !PairOrder.IsReady(action.Record.State, PairOrder.Compare(action.Record.State, other.Record.State, action.Record.Shop.Rules))
+                !PairOrder.IsReady(
+                    action.Record.State,
+                    PairOrder.Compare(action.Record.State, other.Record.State, action.Record.Shop.Rules)
+                )
                     ? new Refusal.NotNow()
                 : action.Record.Confirming.Holding is not null ? null
                 : (await ConfirmCommands.ConfirmAsync(action, readingsAreFit, null, cancel)).Refusal,
