@@ -6,6 +6,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Core.Release;
 using Uncial.Data;
 
 namespace Uncial.Data.Tests;
@@ -223,7 +224,9 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task Both_parts_of_an_axle_are_confirmed_and_released_together_or_neither_is()
     {
         await using var db = shop.Db();
-        string[] tags = [await shop.ReadPartAsync(withGauge: true), await shop.ReadPartAsync(withGauge: true)];
+        var first = await shop.ReadPartAsync(withGauge: true);
+        string[] tags = [first, await shop.ReadPartAsync(withGauge: true, beside: first)];
+        var stranger = await shop.ReadPartAsync(withGauge: true);
         Actor tom = new(await db.PersonAsync("tom"), Role.Operator, DateTimeOffset.UtcNow);
         foreach (var tag in tags)
         {
@@ -247,9 +250,21 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Confirmed()).ShouldBe(0);
         (left, right) = await BothAsync();
         (await PairCommands.ReleaseAsync(left, right, Cancel)).ShouldBe(new Refusal.AgainstRule(StoredRule.AllConfirmed));
+        // Two of different axles are no pair, whoever asks.
+        (await PairCommands.ConfirmAsync(left, await ActionAsync(db, stranger), readingsAreFit: true, Cancel)).ShouldBe(
+            new Refusal.NotNow()
+        );
+        (await PairCommands.ReleaseAsync(left, await ActionAsync(db, stranger), Cancel)).ShouldBe(new Refusal.NotNow());
+        // What speaks against one takes a reason, whatever page it comes from.
+        (left, _) = await BothAsync();
+        PairCheck differ = new(PairState.Differ, TestParts.Mm(1.6m), []);
+        (await ConfirmCommands.ConfirmAsync(left, readingsAreFit: true, differ, "  ", Cancel)).Refusal.ShouldBe(
+            new Refusal.Missing(Answer.Reason)
+        );
+        (await Confirmed()).ShouldBe(0);
         // One that somebody confirmed alone stays theirs.
         (left, _) = await BothAsync();
-        (await ConfirmCommands.ConfirmAsync(left, readingsAreFit: true, null, Cancel)).Refusal.ShouldBeNull();
+        (await ConfirmCommands.ConfirmAsync(left, readingsAreFit: true, null, null, Cancel)).Refusal.ShouldBeNull();
         (await Confirmed()).ShouldBe(1);
         (left, right) = await BothAsync();
         (await PairCommands.ConfirmAsync(left, right, readingsAreFit: true, Cancel)).ShouldBeNull();

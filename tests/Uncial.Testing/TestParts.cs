@@ -78,13 +78,14 @@ public static class TestParts
         return signature.Id;
     }
 
-    /// <summary>A part that is read and waits to be mounted.</summary>
+    /// <summary>A part that is read and waits to be mounted; on the other side of the axle of another one where that is named.</summary>
     public static async Task<string> ReadPartAsync(
         this RunningShop shop,
         PartKind kind = PartKind.Rotor,
         MountShape? shape = null,
         string? machineTo = null,
-        bool withGauge = false
+        bool withGauge = false,
+        string? beside = null
     )
     {
         await using var db = shop.Db();
@@ -106,20 +107,23 @@ public static class TestParts
         var part = new Part
         {
             Tag = Guid.NewGuid().ToString("N")[..8],
-            Corner = Corner.FrontLeft,
+            Corner = beside is null ? Corner.FrontLeft : Corner.FrontRight,
             Shape = shape ?? Shape,
             Surfaces = { surface },
         };
-        db.Jobs.Add(
-            new()
-            {
-                Number = NextJob(),
-                Vehicle = "Test " + part.Tag,
-                ReceivedAt = actor.At,
-                ReceivedById = actor.Id,
-                Parts = { part },
-            }
-        );
+        if (beside is not null)
+            (await db.Jobs.SingleAsync(j => j.Parts.Any(p => p.Tag == beside), Cancel)).Parts.Add(part);
+        else
+            db.Jobs.Add(
+                new()
+                {
+                    Number = NextJob(),
+                    Vehicle = "Test " + part.Tag,
+                    ReceivedAt = actor.At,
+                    ReceivedById = actor.Id,
+                    Parts = { part },
+                }
+            );
         await db.SaveChangesAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
         for (var i = 0; i < surface.Places; i++)

@@ -109,12 +109,41 @@ public partial class ArchitectureTests
         var keys = Directory
             .EnumerateFiles(web, "*.cs*", SearchOption.AllDirectories)
             .Where(f => !f.Contains("/obj/", StringComparison.Ordinal) && !f.Contains("/bin/", StringComparison.Ordinal))
-            .SelectMany(f => NamedText().Matches(File.ReadAllText(f)).Select(m => m.Groups[1].Value))
+            .SelectMany(f => Said(File.ReadAllText(f)).SelectMany(call => NamedText().Matches(call).Select(m => m.Groups[1].Value)))
             .Distinct()
             .ToList();
         keys.Count.ShouldBeGreaterThan(500);
         keys.Where(k => !Uncial.Web.Text.Words.Has(k)).ShouldBeEmpty();
     }
+
+    /// <summary>What stands in the brackets of every call that says something.</summary>
+    private static IEnumerable<string> Said(string source)
+    {
+        const string call = "Words.Say(";
+        for (var at = source.IndexOf(call, StringComparison.Ordinal); at >= 0; at = source.IndexOf(call, at + 1, StringComparison.Ordinal))
+        {
+            var (end, depth) = (at + call.Length, 1);
+            for (; end < source.Length && depth > 0; end++)
+                depth += source[end] switch
+                {
+                    '(' => 1,
+                    ')' => -1,
+                    _ => 0,
+                };
+            yield return source[at..end];
+        }
+    }
+
+    /// <summary>Of two keys that differ in case alone, one is lost when they are built.</summary>
+    [Fact]
+    public void No_two_texts_have_names_that_differ_in_case_alone() =>
+        Directory
+            .EnumerateFiles(Path.Combine(Repository.Root(), "src/Uncial.Web/Text"), "*.resx")
+            .SelectMany(f => System.Xml.Linq.XDocument.Load(f).Root!.Elements("data").Select(d => d.Attribute("name")!.Value))
+            .GroupBy(k => k, StringComparer.OrdinalIgnoreCase)
+            .Where(g => g.Count() > 1)
+            .Select(g => g.Key)
+            .ShouldBeEmpty();
 
     /// <summary>A setting without a text would stop the page of settings.</summary>
     [Fact]
@@ -126,6 +155,6 @@ public partial class ArchitectureTests
             .Where(k => !Uncial.Web.Text.Words.Has(k))
             .ShouldBeEmpty();
 
-    [System.Text.RegularExpressions.GeneratedRegex("""Words\.Say\("([\w.]+)"[,)]""")]
+    [System.Text.RegularExpressions.GeneratedRegex(@"""([a-zA-Z]\w*(?:\.\w+)+)""\s*(?:[,):]|$)")]
     private static partial System.Text.RegularExpressions.Regex NamedText();
 }

@@ -106,7 +106,7 @@ public sealed record RulePreview(int Parts, IReadOnlyDictionary<RuleEffect, int>
         return new(
             decision == Decision.Release || (needsLead && rules.Limits.LeadMayReleaseBetweenLimits),
             needsLead,
-            Objections.Of(surface.Confirming.Shape, null, surface.Confirming.Dial, surface.Measuring.IsReadCoarser).Count > 0,
+            surface.Confirming.Objections(pair: null).Count > 0,
             surface.Kind == PartKind.Rotor
                 || surface.CutsDone == 0
                 || surface.Measuring.WorstBefore is not { } before

@@ -41,6 +41,10 @@ public sealed class ConfirmState
     /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>
     public Judgement Judge(bool readingsAreFit) => Judgement.Of(Finished(readingsAreFit), Rules);
 
+    /// <summary>What speaks against it although its size is within the limit: each takes a reason to go on.</summary>
+    /// <param name="pair">How it stands to the other side of the axle; null where there is none.</param>
+    public IReadOnlyList<Objection> Objections(PairCheck? pair) => Release.Objections.Of(Shape, pair, Dial, Measuring.IsReadCoarser);
+
     /// <summary>What dial and metal say of one another; null where nothing was cut or read.</summary>
     public DialAgreement? Dial => DialAndMetal is { } d ? DialCheck.Compare(d.ByDial, d.BySize, d.Slack) : null;
 

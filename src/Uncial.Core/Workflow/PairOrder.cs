@@ -74,7 +74,7 @@ public static class PairOrder
         return state.Confirming.Judge(readingsAreFit: true) is { Decision: Decision.Release } judged
             && ConfirmState.LookAgain(judged).Count == 0
             && state.Confirming.DepthsToRepeat(judged).Count == 0
-            && Objections.Of(state.Confirming.Shape, pair, state.Confirming.Dial, state.Measuring.IsReadCoarser).Count == 0;
+            && state.Confirming.Objections(pair).Count == 0;
     }
 
     /// <summary>How two surfaces stand to each other; one that waits to be cut counts as not read yet.</summary>

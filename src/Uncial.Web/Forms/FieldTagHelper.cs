@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Razor.TagHelpers;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Times;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Forms;
 
@@ -76,9 +77,11 @@ public sealed class FieldTagHelper : TagHelper
                 + (string.IsNullOrEmpty(Wrong) ? "" : " aria-invalid=\"true\"")
                 + (
                     Looks
-                        ? $" data-looks-in></label><button type=\"button\" data-looks=\"none\" aria-label=\"{E(Label)}: none\">"
-                            + $"None</button><button type=\"button\" data-looks=\"not looked\" aria-label=\"{E(Label)}: not looked at\" "
-                            + "title=\"Not looked at\">Wipe</button>"
+                        ? " data-looks-in></label><button type=\"button\" data-looks=\"none\" "
+                            + $"aria-label=\"{E(Words.Say("field.none", Label))}\">"
+                            + $"{E(Words.Say("field.none2"))}</button><button type=\"button\" data-looks=\"not looked\" "
+                            + $"aria-label=\"{E(Words.Say("field.notLookedAt", Label))}\" title=\"{E(Words.Say("field.notLookedAt2"))}\">"
+                            + $"{E(Words.Say("word.Wipe"))}</button>"
                         : ">"
                 )
                 + $"<span class=\"says\" role=\"status\">{E(Wrong)}</span>"

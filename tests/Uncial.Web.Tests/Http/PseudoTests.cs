@@ -18,8 +18,8 @@ public sealed class PseudoShop : RunningShop
 }
 
 /// <summary>
-/// No further text gets into code or markup: in a language in which every text of the resource files is marked, what is left plain on a
-/// page is what people of the shop have typed, or one of the texts of tests/assets/plain-texts.txt that are still to be moved.
+/// No text stands in code or markup: in a language in which every text of the resource files is marked, what is left plain on a page
+/// is what people of the shop have typed.
 /// </summary>
 public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
 {
@@ -28,6 +28,8 @@ public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
     /// <summary>Names that are no text: of units, keys, the product, and signs of the trade that are the same everywhere.</summary>
     private static readonly HashSet<string> Names =
     [
+        // Of formulas, of a marking as it is cast in a part, and of time zones.
+        .. "max min mean dia th etc utc".Split(' '),
         .. "mm in inch rpm uncial enter esc space tab csv json qr pin am pm mon tue wed thu fri sat sun".Split(' '),
         .. "jan feb mar apr may jun jul aug sep oct nov dec".Split(' '),
         .. "january february march april june july august september october november december".Split(' '),
@@ -88,11 +90,10 @@ public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
     }
 
     [Fact]
-    public async Task No_page_gets_a_further_text_that_is_not_of_the_resource_files()
+    public async Task Every_text_of_a_page_is_of_the_resource_files()
     {
-        var typed = await TypedAsync();
         using var marit = await new HttpPerson(shop.Address).SignInAsync("marit", "9051");
-        var known = await File.ReadAllLinesAsync(Path.Combine(Repository.Root(), "tests/assets/plain-texts.txt"), Cancel);
+        var typed = await TypedAsync();
         List<string> left = [];
         await using var db = shop.Db();
         var gauge = await db.Gauges.OrderBy(g => g.Id).Select(g => g.Id).FirstAsync(Cancel);
@@ -104,7 +105,7 @@ public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
             foreach (var said in TextsOf(page))
             {
                 var plain = Word().Matches(Unmarked(said)).Select(m => m.Value).Where(w => !typed.Contains(w.ToLowerInvariant())).ToList();
-                if (plain.Count > 0 && !known.Contains(string.Join(' ', plain)))
+                if (plain.Count > 0)
                     left.Add($"{path}: {string.Join(' ', plain)} <- {said.Trim()}");
             }
         }
@@ -123,9 +124,14 @@ public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
         "/mount/TQA4R",
         "/mount/TQA4R?step=on",
         "/plan/TQB3S",
+        "/plan/TQB3S?sheet=unrolled",
+        "/plan/TQB3S?sheet=compared",
         "/cut/TQB2R",
         "/confirm/TQA8Q",
+        "/pair/TQB5P",
         "/release/TQA7P",
+        "/release/TQA7P?as=shelve",
+        "/release/TQA7P?as=scrap",
         "/part/TQA2P",
         "/tag/TQA2P",
         "/certificate/TQA2P",
@@ -139,6 +145,11 @@ public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
         "/adapters",
         "/techniques",
         "/gauges",
+        "/gauges/5?edit=true",
+        "/book?edit=true",
+        "/techniques/1",
+        "/adapters/1",
+        "/book/1",
         "/people",
         "/people/1",
         "/shop",

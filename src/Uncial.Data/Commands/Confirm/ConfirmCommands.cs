@@ -9,18 +9,26 @@ public static class ConfirmCommands
     /// <summary>Judges the surface and keeps the judgement.</summary>
     /// <param name="action">The action.</param>
     /// <param name="readingsAreFit">Off the lathe, clean, at room temperature.</param>
-    /// <param name="reason">Why it goes on although its shape, its fellow or the dial speaks against it; null where nothing does.</param>
+    /// <param name="pair">How it stands to the other side of the axle; null where there is none.</param>
+    /// <param name="reason">Why it goes on although something speaks against it; not kept where nothing does.</param>
     /// <param name="cancel">Cancels.</param>
-    public static Task<Result<Judgement>> ConfirmAsync(PartAction action, bool readingsAreFit, string? reason, CancellationToken cancel)
+    public static Task<Result<Judgement>> ConfirmAsync(
+        PartAction action,
+        bool readingsAreFit,
+        PairCheck? pair,
+        string? reason,
+        CancellationToken cancel
+    )
     {
         ArgumentNullException.ThrowIfNull(action);
         var record = action.Record;
+        var needsReason = record.Confirming.Objections(pair).Count > 0;
         return action.RunAsync(
             () =>
-                record.Station < Core.Parts.Station.Confirm || record.Confirming.Judge(readingsAreFit).Worst is null
-                    ? new Refusal.NotNow()
-                    : null,
-            _ => Confirm(record, readingsAreFit, action.Actor, reason),
+                record.Station < Core.Parts.Station.Confirm || record.Confirming.Judge(readingsAreFit).Worst is null ? new Refusal.NotNow()
+                : needsReason && string.IsNullOrWhiteSpace(reason) ? new Refusal.Missing(Answer.Reason)
+                : null,
+            _ => Confirm(record, readingsAreFit, action.Actor, needsReason ? reason : null),
             cancel
         );
     }

@@ -1,3 +1,5 @@
+using Uncial.Core.Parts;
+
 namespace Uncial.Data.Commands;
 
 /// <summary>What is done to both parts of an axle at once: both or neither.</summary>
@@ -19,13 +21,12 @@ public static class PairCommands
             first,
             second,
             async (action, other) =>
-                !PairOrder.IsReady(
-                    action.Record.State,
-                    PairOrder.Compare(action.Record.State, other.Record.State, action.Record.Shop.Rules)
-                )
-                    ? new Refusal.NotNow()
-                : action.Record.Confirming.Holding is not null ? null
-                : (await ConfirmCommands.ConfirmAsync(action, readingsAreFit, null, cancel)).Refusal,
+            {
+                var pair = PairOrder.Compare(action.Record.State, other.Record.State, action.Record.Shop.Rules);
+                return !PairOrder.IsReady(action.Record.State, pair) ? new Refusal.NotNow()
+                    : action.Record.Confirming.Holding is not null ? null
+                    : (await ConfirmCommands.ConfirmAsync(action, readingsAreFit, pair, null, cancel)).Refusal;
+            },
             cancel
         );
     }
@@ -53,6 +54,10 @@ public static class PairCommands
         CancellationToken cancel
     )
     {
+        // Left and right of one axle, and no others.
+        var (a, b) = (first.Record, second.Record);
+        if (a.Part.JobId != b.Part.JobId || a.Part.Corner.Opposite() != b.Part.Corner || a.Kind != b.Kind)
+            return new Refusal.NotNow();
         // The lower part first, whichever is asked for: two people at one pair do not wait for each other.
         var (one, two) = first.Record.Part.Id <= second.Record.Part.Id ? (first, second) : (second, first);
         await using var transaction = await first.Db.Database.BeginTransactionAsync(cancel);

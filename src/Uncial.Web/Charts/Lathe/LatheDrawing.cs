@@ -16,8 +16,8 @@ internal static class LatheDrawing
     {
         var svg = new Svg();
         svg.Add(
-            $"<svg class='drawing dials' viewBox='0 0 600 352' role='img' aria-label='Dials: ",
-            $"{string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(dial, t.Setting)))}'>"
+            $"<svg class='drawing dials' viewBox='0 0 600 352' role='img' aria-label='",
+            $"{Words.Say("draw.dials", string.Join(", ", tools.Select(t => t.Name + " " + DialText.Of(dial, t.Setting))))}'>"
         );
         for (var i = 0; i < tools.Count; i++)
             Dial(
@@ -41,7 +41,8 @@ internal static class LatheDrawing
         var turns = (int)(divisions / perTurn);
         svg.Add(
             $"<text x='{cx}' y='20' text-anchor='middle' font-size='20' font-weight='650'>",
-            $"{name}{(turns > 0 ? $", {turns} full {(turns == 1 ? "turn" : "turns")} and" : "")}</text><circle cx='{cx}' cy='{Cy}' ",
+            $"{name}{(turns > 0 ? Words.Say(turns == 1 ? "draw.fullTurnAnd" : "draw.fullTurnsAnd", turns) : "")}</text><circle cx='{cx}' ",
+            $"cy='{Cy}' ",
             $"r='{R}' fill='var(--sheet)' stroke='var(--iron-3)' stroke-width='2'/>"
         );
         if (on > 0)
@@ -76,7 +77,7 @@ internal static class LatheDrawing
         var unit = LengthText.Name(dial.Unit);
         svg.Add(
             $"<text x='{cx}' y='{Cy - 32}' text-anchor='middle' font-size='16' class='q'>",
-            $"{(dial.CountsDiameter ? $"{unit} of diameter" : Words.Say("draw.turnedIn") + unit)}</text>",
+            $"{(dial.CountsDiameter ? Words.Say("draw.ofDiameter", unit) : Words.Say("draw.turnedIn") + unit)}</text>",
             $"<text x='{cx - 4}' y='{Cy + 46}' text-anchor='middle' class='fig' font-weight='700' ",
             $"font-size='{(text.Length > 5 ? 54 : text.Length > 4 ? 66 : 86)}' letter-spacing='-7'>{text}</text><text ",
             $"class='in-brass' data-live-says='{index}' x='{cx}' y='{Cy - 58}' text-anchor='middle' font-size='18' font-weight='700'>",
@@ -86,7 +87,7 @@ internal static class LatheDrawing
 
     /// <summary>A clock for each side; a sector is dark or clean, and a tap turns it.</summary>
     public static IHtmlContent Clocks(IReadOnlyList<(string Name, string Field, int Dark)> sides) =>
-        Clocks(sides, "dark", Words.Say("draw.whichTwelfthsAreStillDark"));
+        Clocks(sides, Words.Say("draw.dark"), Words.Say("draw.whichTwelfthsAreStillDark"));
 
     /// <summary>The same for another thing that lies in twelfths, with its word.</summary>
     public static IHtmlContent Clocks(IReadOnlyList<(string Name, string Field, int Dark)> sides, string word, string question)
@@ -119,7 +120,7 @@ internal static class LatheDrawing
             svg.Add(
                 $"<text data-count='' x='{cx}' y='{Cy + 2}' text-anchor='middle' class='fig' font-size='40' font-weight='650' ",
                 $"letter-spacing='-2'>{System.Numerics.BitOperations.PopCount((uint)dark)}</text><text x='{cx}' y='{Cy + 24}' ",
-                $"text-anchor='middle' font-size='16' class='q'>of 12 {word}</text></g>"
+                $"text-anchor='middle' font-size='16' class='q'>{Words.Say("draw.of", word)}</text></g>"
             );
         }
         return svg.Add($"</svg>").Html();

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -12,10 +13,12 @@ internal static class LatheTop
         var svg = new Svg();
         var rotor = kind == PartKind.Rotor;
         var lever = rotor ? lathe.RotorLever : lathe.DrumLever;
-        var locks = lathe.Locks.Select((l, i) => $"{i + 1} {l.Name} {((rotor ? l.TightForRotor : l.TightForDrum) ? "tight" : "free")}");
+        var locks = lathe.Locks.Select(
+            (l, i) => $"{i + 1} {l.Name} {Words.Say((rotor ? l.TightForRotor : l.TightForDrum) ? "draw.tight" : "draw.free")}"
+        );
         svg.Add(
-            $"<svg class='lathe-top' viewBox='0 0 330 252' role='img' aria-label='{lathe.Name} from above; feeds {lever}; ",
-            $"{string.Join(", ", locks)}'>"
+            $"<svg class='lathe-top' viewBox='0 0 330 252' role='img' aria-label='",
+            $"{Words.Say("draw.fromAboveFeeds", lathe.Name, lever, string.Join(", ", locks))}'>"
         );
         var spots =
             lathe.Kind == LatheKind.Grinder ? Grinder(svg)
@@ -28,13 +31,13 @@ internal static class LatheTop
         if (lathe.Kind != LatheKind.Grinder && rotor)
             svg.Add(
                 $"<path d='M{x} 250V226M{x - 8} 234L{x} 225L{x + 8} 234' class='blue-line' fill='none' stroke-width='3'/><text ",
-                $"class='in-blue' x='{x + 14}' y='246' font-size='15' font-weight='700'>feeds {lever}</text>"
+                $"class='in-blue' x='{x + 14}' y='246' font-size='15' font-weight='700'>{Words.Say("draw.feeds", lever)}</text>"
             );
         else
             svg.Add(
                 $"<path d='M{x} {y}h{dx * 26}m{-dx * 9} -8l{dx * 9} 8l{-dx * 9} 8' class='blue-line' fill='none' stroke-width='3'/>",
                 $"<text class='in-blue' x='{(dx > 0 ? x - 8 : x - 36)}' y='{y + 5 + dy}' text-anchor='end' font-size='15' ",
-                $"font-weight='700'>feeds {lever}</text>"
+                $"font-weight='700'>{Words.Say("draw.feeds", lever)}</text>"
             );
         var free = 0;
         for (var i = 0; i < lathe.Locks.Count; i++)
@@ -58,7 +61,8 @@ internal static class LatheTop
     {
         svg.Add(
             $"<path d='M10 46h92v96h-92Z' class='casting'/><text x='56' y='74' text-anchor='middle' font-size='15' class='q'>",
-            $"{(lathe.Kind == LatheKind.Engine ? "Chuck" : "Spindle")}</text><path d='M102 78h56v34h-56Z' class='casting'/><path ",
+            $"{Words.Say(lathe.Kind == LatheKind.Engine ? "draw.chuck" : "draw.spindle")}</text><path d='M102 78h56v34h-56Z' ",
+            $"class='casting'/><path ",
             $"d='M146 64l26 8v46l-26 8ZM216 64l-26 8v46l26 8Z' class='casting'/><path d='M216 82h34v26h-34Z' class='casting'/><path ",
             $"d='M96 95h170' class='hair' stroke-dasharray='12 4 3 4'/>"
         );
@@ -66,7 +70,7 @@ internal static class LatheTop
         if (hasBand)
             svg.Add(
                 $"<path d='M168 10h26M168 16h26M168 22h26' stroke='var(--brass)' stroke-width='4'/><text x='202' y='21' ",
-                $"font-size='15' class='q'>band</text>"
+                $"font-size='15' class='q'>{Words.Say("draw.band")}</text>"
             );
         if (lathe.TwinCutter)
             svg.Add(
@@ -80,7 +84,7 @@ internal static class LatheTop
             );
         svg.Add(
             $"<path d='M88 190h194v32h-194Z' class='casting'/><text x='176' y='211' text-anchor='middle' font-size='15' class='q'>",
-            $"{(lathe.TwinCutter ? "Cross-slide" : "Cross slide")}</text>"
+            $"{Words.Say("draw.crossSlide")}</text>"
         );
         return
         [
@@ -95,7 +99,8 @@ internal static class LatheTop
     {
         svg.Add(
             $"<path d='M10 62h80v86h-80Z' class='casting'/><text x='50' y='84' text-anchor='middle' font-size='15' class='q'>",
-            $"{(lathe.Kind == LatheKind.Engine ? "Chuck" : "Spindle")}</text><path d='M90 90h30v30h-30Z' class='casting'/>"
+            $"{Words.Say(lathe.Kind == LatheKind.Engine ? "draw.chuck" : "draw.spindle")}</text><path d='M90 90h30v30h-30Z' ",
+            $"class='casting'/>"
         );
         svg.Add(
             $"<path d='M120 30H216V44H130V166H216V180H120Z' class='casting-2 edge'/><path d='M90 105h150' class='hair' ",
@@ -104,12 +109,12 @@ internal static class LatheTop
         if (hasBand)
             svg.Add(
                 $"<path d='M196 24v-8M203 24v-8M210 24v-8' stroke='var(--brass)' stroke-width='4'/><path d='M192 25h24' ",
-                $"stroke='var(--brass)' stroke-width='5'/><text x='222' y='25' font-size='15' class='q'>band</text>"
+                $"stroke='var(--brass)' stroke-width='5'/><text x='222' y='25' font-size='15' class='q'>{Words.Say("draw.band")}</text>"
             );
         svg.Add(
             $"<path d='M180 166l-7 -10h14Z' fill='var(--blue)'/><path d='M172 144h92v12h-92Z' fill='var(--ink)'/><path d='M258 ",
             $"128h34v44h-34Z' class='casting'/><path d='M268 172h14v18h-14Z' class='casting'/><path d='M222 190h88v30h-88Z' ",
-            $"class='casting'/><text x='265' y='238' text-anchor='middle' font-size='15' class='q'>Slide</text>"
+            $"class='casting'/><text x='265' y='238' text-anchor='middle' font-size='15' class='q'>{Words.Say("draw.slide")}</text>"
         );
         return
         [
@@ -123,10 +128,12 @@ internal static class LatheTop
     private static (string[] Words, (double X, double Y) At)[] Grinder(Svg svg)
     {
         svg.Add(
-            $"<path d='M40 176h250v40h-250Z' class='casting'/><text x='60' y='201' font-size='15' class='q'>Table</text><path d='M90 ",
+            $"<path d='M40 176h250v40h-250Z' class='casting'/><text x='60' y='201' font-size='15' class='q'>{Words.Say("draw.table")}",
+            $"</text><path d='M90 ",
             $"160h150v16h-150Z' class='casting-2 edge'/><path d='M165 120v100' class='hair' stroke-dasharray='12 4 3 4'/><path ",
             $"d='M186 96h70v64h-70Z' fill='var(--blue-wash)' class='edge'/><path d='M206 50h30v46h-30Z' class='casting'/><path ",
-            $"d='M256 20h34v156h-34Z' class='casting'/><text x='221' y='132' text-anchor='middle' font-size='15'>Wheel</text>"
+            $"d='M256 20h34v156h-34Z' class='casting'/><text x='221' y='132' text-anchor='middle' ",
+            $"font-size='15'>{Words.Say("draw.wheel")}</text>"
         );
         return [(["table", "magnet"], (264, 196)), (["column"], (273, 40))];
     }

@@ -54,8 +54,9 @@ internal static class PassSection
         var k = new[] { 1500.0, 1000, 700, 500, 340, 250, 170, 120, 80, 40, 15, 5 }.FirstOrDefault(s => s * deepest <= room, 3);
         var step = k * (double)depthPerDivision.Millimetres;
         svg.Add(
-            $"<svg class='drawing passes' viewBox='0 0 600 412' role='group' aria-label='Section with the passes, depth drawn ",
-            $"{(int)Math.Round(k / 3.78)} to 1' data-step='{step}'><defs><pattern id='sec-p' width='8' height='8' ",
+            $"<svg class='drawing passes' viewBox='0 0 600 412' role='group' aria-label='",
+            $"{Words.Say("draw.sectionWithThePassesDepth", (int)Math.Round(k / 3.78))}' data-step='{step}'><defs><pattern id='sec-p' ",
+            $"width='8' height='8' ",
             $"patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path d='M0 0V8' stroke='var(--blue)' stroke-width='1.8'/>",
             $"</pattern></defs>"
         );
@@ -66,7 +67,7 @@ internal static class PassSection
             svg.Add(
                 $"<path d='M{Left - 8} 192h{Right - Left + 16}M{Left - 8} 216h{Right - Left + 16}' class='scribe' ",
                 $"stroke-dasharray='12 4 3 4'/><text x='{(Left + Right) / 2}' y='209' text-anchor='middle' font-size='16' class='q'>",
-                $"rest of the ring</text>"
+                $"{Words.Say("draw.restOfTheRing")}</text>"
             );
             svg.Add(
                 $"<text x='292' y='24' text-anchor='middle' font-size='16' font-weight='650'>{sides[0].Title}</text><text x='292' ",
@@ -78,18 +79,20 @@ internal static class PassSection
             Side(svg, sides[0], "b", 84, 1, 360, k, touchWord, canMove);
             svg.Add(
                 $"<path d='M{Left - 8} 360h{Right - Left + 16}' class='scribe' stroke-dasharray='12 4 3 4'/><text x='292' y='384' ",
-                $"text-anchor='middle' font-size='16' class='q'>wall of the drum</text><text x='292' y='34' text-anchor='middle' ",
+                $"text-anchor='middle' font-size='16' class='q'>{Words.Say("draw.wallOfTheDrum")}</text><text x='292' y='34' ",
+                $"text-anchor='middle' ",
                 $"font-size='16' font-weight='650'>{sides[0].Title}</text>"
             );
         }
         svg.Add(
             $"<text x='{Left}' y='{(rotor ? 24 : 34)}' font-size='16' class='q' text-anchor='start'>{needWord}</text><text x='592' ",
-            $"y='{(rotor ? 24 : 34)}' font-size='16' class='q' text-anchor='end'>depth {(int)Math.Round(k / 3.78)} : 1</text>"
+            $"y='{(rotor ? 24 : 34)}' font-size='16' class='q' text-anchor='end'>{Words.Say("draw.depth", (int)Math.Round(k / 3.78))}",
+            $"</text>"
         );
         foreach (var (at, y) in rotor ? new[] { (0, 384.0), (1, 384) } : [(0, 374.0), (1, 374)])
             svg.Add($"<text x='{(at == 0 ? Left : Right)}' y='{y}' font-size='16' class='q' text-anchor='middle'>12</text>");
         if (sides.Any(s => !s.ShapeIsRead))
-            svg.Add($"<text x='592' y='402' font-size='16' class='q' text-anchor='end'>shape not read: assumed</text>");
+            svg.Add($"<text x='592' y='402' font-size='16' class='q' text-anchor='end'>{Words.Say("draw.shapeNotReadAssumed")}</text>");
         return svg.Add($"</svg>").Html();
     }
 
@@ -247,8 +250,8 @@ internal static class PassSection
                 :
                 [
                     (Words.Say("draw.earlyPasses"), Fill(0, names.Count)),
-                    ("then", Fill(1, names.Count)),
-                    ("then", Fill(2, names.Count)),
+                    (Words.Say("draw.then"), Fill(1, names.Count)),
+                    (Words.Say("draw.then"), Fill(2, names.Count)),
                     (Words.Say("draw.theLast"), Fill(names.Count - 1, names.Count)),
                 ];
         if (dark)

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -25,7 +26,7 @@ internal static class AxlePlan
         var svg = new Svg();
         const double cx = 145;
         var others = parts.Where(p => p.Corner == Corner.Other).ToList();
-        svg.Add($"<svg viewBox='-6 0 302 {height}' role='group' aria-label='Parts on the vehicle'>");
+        svg.Add($"<svg viewBox='-6 0 302 {height}' role='group' aria-label='{Words.Say("draw.partsOnTheVehicle")}'>");
         svg.Add(
             $"<path d='M{cx} 0V{height}' class='scribe axle-spine' stroke-dasharray='14 4 3 4' stroke='var(--line)' opacity='.5'/>",
             $"<path d='M{cx - 30} {height - 20}V28q0 -17 15 -20q15 -3 30 0q15 3 15 20V{height - 20}q0 12 -12 12h-36q-12 0 -12 -12Z' ",
@@ -103,7 +104,7 @@ internal static class AxlePlan
         svg.Add(
             $"<path d='M{x} {y - 28}v56' stroke='var(--line)' stroke-width='8'/><text x='{text}' y='{y - 4}' font-size='17' ",
             $"font-weight='650' text-anchor='{anchor}' fill='var(--ink-2)'>{Short(corner)}</text><text x='{text}' y='{y + 16}' ",
-            $"font-size='14' text-anchor='{anchor}' fill='var(--ink-2)'>not in</text>"
+            $"font-size='14' text-anchor='{anchor}' fill='var(--ink-2)'>{Words.Say("draw.notIn")}</text>"
         );
     }
 }

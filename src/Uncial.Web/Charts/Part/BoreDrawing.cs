@@ -20,7 +20,7 @@ internal static class BoreDrawing
     )
     {
         var svg = new Svg();
-        svg.Add($"<svg class='drawing' viewBox='0 0 600 516' role='group' aria-label='Bore of the drum with its readings'>");
+        svg.Add($"<svg class='drawing' viewBox='0 0 600 516' role='group' aria-label='{Words.Say("draw.boreOfTheDrumWith")}'>");
         svg.Add(
             $"<circle cx='{Cx}' cy='{Cy}' r='192' class='casting'/><circle cx='{Cx}' cy='{Cy}' r='177' class='casting-2'/><circle ",
             $"cx='{Cx}' cy='{Cy}' r='166' class='void'/>"
@@ -33,7 +33,7 @@ internal static class BoreDrawing
         Shapes(svg, places, before);
         svg.Add(
             $"<circle cx='{Cx}' cy='{Cy}' r='62' fill='var(--paper)'/><text x='{Cx}' y='{Cy - 16}' text-anchor='middle' ",
-            $"font-size='17' class='q'>Out of round</text><text x='{Cx}' y='{Cy + 22}' text-anchor='middle' class='fig' ",
+            $"font-size='17' class='q'>{Words.Say("draw.outOfRound")}</text><text x='{Cx}' y='{Cy + 22}' text-anchor='middle' class='fig' ",
             $"font-weight='650' font-size='{(centre.Length > 5 ? 32 : 40)}' letter-spacing='-2.5'>{centre}</text><text x='{Cx}' ",
             $"y='{Cy + 45}' text-anchor='middle' font-size='17' font-weight='650'>{centreWord}</text>"
         );
@@ -68,14 +68,14 @@ internal static class BoreDrawing
         Path(now, "class='blue-line is-thick'", now.Count >= 6);
         svg.Add(
             $"<path d='M22 484h34' class='blue-line is-thick'/><text x='64' y='489' font-size='17' fill='var(--ink)'>",
-            $"{(earlier.Count > 0 ? "After" : "Shape")}</text>"
+            $"{Words.Say(earlier.Count > 0 ? "draw.after" : "draw.shape")}</text>"
         );
         if (earlier.Count > 0)
             svg.Add(
                 $"<path d='M22 462h34' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><text x='64' y='467' ",
-                $"font-size='17'>Before</text>"
+                $"font-size='17'>{Words.Say("draw.before")}</text>"
             );
-        svg.Add($"<text x='22' y='508' font-size='17' class='q'>drawn {(int)Math.Round(k * 2 / 3.78)} : 1</text>");
+        svg.Add($"<text x='22' y='508' font-size='17' class='q'>{Words.Say("draw.drawn", (int)Math.Round(k * 2 / 3.78))}</text>");
     }
 
     private static List<(double Hour, double Mm)> Mirrored(IReadOnlyList<DrawnPlace> places)
@@ -127,7 +127,7 @@ internal static class BoreDrawing
         var clock = Words.Clock(place.Degrees + (place.Depth > 0 ? 180 : 0));
         var label =
             depths == 1
-                ? $"axis {Words.Clock(place.Degrees)}"
+                ? Words.Say("draw.axis", Words.Clock(place.Degrees))
                 : clock
                     + (
                         place.Depth == 0 ? ", open"
@@ -136,8 +136,8 @@ internal static class BoreDrawing
                     );
         var word = place.State switch
         {
-            "worst" => "Largest",
-            "now" => "Now",
+            "worst" => Words.Say("draw.largest"),
+            "now" => Words.Say("draw.now"),
             "toread" => Words.Say("draw.toRead"),
             "look" => Words.Say("draw.lookHere"),
             _ => "",

@@ -45,7 +45,7 @@ internal static class FindingDrawing
     {
         var svg = new Svg();
         svg.Add(
-            $"<svg class='drawing section' viewBox='0 0 600 112' role='img' aria-label='The swept surface in section, with what was found'>"
+            $"<svg class='drawing section' viewBox='0 0 600 112' role='img' aria-label='{Words.Say("draw.theSweptSurfaceInSection")}'>"
         );
         var (ridge, groove, pitting, waves) = (
             found.Contains(FindingKind.Ridge),
@@ -79,7 +79,7 @@ internal static class FindingDrawing
         svg.Add(
             $"<text x='{Left}' y='14' font-size='15' class='q'>",
             $"{(part == PartKind.Rotor ? Words.Say("draw.outerEdge") : Words.Say("draw.openEdge"))}</text><text x='{Right}' y='14' ",
-            $"font-size='15' text-anchor='end' class='q'>{(part == PartKind.Rotor ? Words.Say("draw.innerEdge") : "Back")}</text>"
+            $"font-size='15' text-anchor='end' class='q'>{Words.Say(part == PartKind.Rotor ? "draw.innerEdge" : "draw.back")}</text>"
         );
         return svg.Add($"</svg>").Html();
     }

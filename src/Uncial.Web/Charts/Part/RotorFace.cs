@@ -36,7 +36,7 @@ internal static class RotorFace
     public static IHtmlContent Draw(IReadOnlyList<DrawnPlace> places, IReadOnlyList<DrawnPlace>? before, string note)
     {
         var svg = new Svg();
-        svg.Add($"<svg class='drawing' viewBox='0 0 600 500' role='group' aria-label='Face of the rotor with its readings'>");
+        svg.Add($"<svg class='drawing' viewBox='0 0 600 500' role='group' aria-label='{Words.Say("draw.faceOfTheRotorWith")}'>");
         svg.Add($"<circle class='casting' cx='{Cx}' cy='{Cy}' r='{Outer}'/>");
         for (var r = Inner + 14; r < Outer - 6; r += 10)
             svg.Add($"<circle class='hair' cx='{Cx}' cy='{Cy}' r='{r}' opacity='.8'/>");
@@ -76,8 +76,9 @@ internal static class RotorFace
             svg.Add($"<path d='{Polar.Smooth(points, closed)}' class='blue-line'/>");
         }
         svg.Add(
-            $"<path class='blue-line' d='M22 466c14 -8 28 4 44 -3'/><text x='76' y='470' font-size='17' class='q'>Thickness,</text>",
-            $"<text x='22' y='488' font-size='17' class='q'>drawn {(int)Math.Round(k / 3.78)} : 1 on the ring</text>"
+            $"<path class='blue-line' d='M22 466c14 -8 28 4 44 -3'/><text x='76' y='470' font-size='17' ",
+            $"class='q'>{Words.Say("draw.thickness")}</text>",
+            $"<text x='22' y='488' font-size='17' class='q'>{Words.Say("draw.drawnOnTheRing", (int)Math.Round(k / 3.78))}</text>"
         );
         if (earlier.Count >= 2 && read.Count >= 2)
         {
@@ -86,7 +87,7 @@ internal static class RotorFace
             svg.Add(
                 $"<path d='{Polar.Smooth(points, earlier.Count > 2)}' fill='none' stroke='var(--iron-3)' stroke-width='3' ",
                 $"stroke-dasharray='9 5'/><path d='M22 444h34' stroke='var(--iron-3)' stroke-width='3' stroke-dasharray='9 5'/><text ",
-                $"x='76' y='449' font-size='17' class='q'>Before, its own level</text>"
+                $"x='76' y='449' font-size='17' class='q'>{Words.Say("draw.beforeItsOwnLevel")}</text>"
             );
         }
     }
@@ -151,8 +152,8 @@ internal static class RotorFace
         svg.Add(Marks.In(place.State, p.X, p.Y, now ? 30 : 24, now ? "is-blue" : ""));
         var word = place.State switch
         {
-            "worst" => "Worst",
-            "now" => "Now",
+            "worst" => Words.Say("draw.worst"),
+            "now" => Words.Say("draw.now"),
             "toread" => Words.Say("draw.toRead"),
             "look" => Words.Say("draw.lookHereToo"),
             _ => "",

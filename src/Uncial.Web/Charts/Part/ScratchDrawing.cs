@@ -21,10 +21,11 @@ internal static class ScratchDrawing
     public static IHtmlContent Face(PartKind kind, IReadOnlyList<DrawnScratch> scratches, string under)
     {
         var svg = new Svg();
+        var face = Words.Say(kind == PartKind.Rotor ? "draw.faceOfTheRotor" : "draw.boreOfTheDrum");
         svg.Add(
             $"<svg class='drawing scratches' viewBox='0 0 600 416' role='group' ",
-            $"aria-label='{(kind == PartKind.Rotor ? Words.Say("draw.faceOfTheRotor") : Words.Say("draw.boreOfTheDrum"))} from the ",
-            $"cutting side, stud 1 at 12' data-scratches='{Svg.N(Cx)} {Svg.N(Cy)}'>"
+            $"aria-label='{Words.Say("draw.fromTheCuttingSideStud", face)}' ",
+            $"data-scratches='{Svg.N(Cx)} {Svg.N(Cy)}'>"
         );
         if (kind == PartKind.Rotor)
         {
@@ -62,8 +63,10 @@ internal static class ScratchDrawing
         foreach (var scratch in scratches.OrderByDescending(s => s.Number))
             Scratch(svg, scratch);
         svg.Add(
-            $"<text x='20' y='384' font-size='15' class='q'>Slide 1 or 2 to the middle,</text><text x='20' y='403' font-size='15' ",
-            $"class='q'>a ring to an end</text><text x='580' y='403' font-size='15' class='q' text-anchor='end'>{under}</text>"
+            $"<text x='20' y='384' font-size='15' class='q'>{Words.Say("draw.slideOrToTheMiddle")}</text><text x='20' y='403' ",
+            $"font-size='15' ",
+            $"class='q'>{Words.Say("draw.aRingToAnEnd")}</text><text x='580' y='403' font-size='15' class='q' ",
+            $"text-anchor='end'>{under}</text>"
         );
         return svg.Add($"</svg>").Html();
     }
@@ -90,7 +93,7 @@ internal static class ScratchDrawing
                 var e = Polar.At(Cx, Cy, r, at);
                 svg.Add(
                     $"<g class='grip' data-grip='{end}' role='slider' tabindex='0' aria-label='{name}, ",
-                    $"{(end == "from" ? "beginning" : "end")}' aria-valuemin='0' aria-valuemax='360' ",
+                    $"{Words.Say(end == "from" ? "draw.beginning" : "draw.end")}' aria-valuemin='0' aria-valuemax='360' ",
                     $"aria-valuenow='{Math.Round((at * 30 % 360 + 360) % 360)}' transform='translate({e.X} {e.Y})'><circle r='24' ",
                     $"fill='transparent'/><circle class='handle' r='12'/></g>"
                 );
@@ -99,7 +102,7 @@ internal static class ScratchDrawing
         var middle = Polar.At(Cx, Cy, r, hour);
         svg.Add(
             $"<g class='grip' data-grip='middle' role='slider' tabindex='0' aria-label='{name}, ",
-            $"{(s.Arc is null ? Words.Say("draw.highSpot") : "middle")}' aria-valuemin='0' aria-valuemax='360' ",
+            $"{Words.Say(s.Arc is null ? "draw.highSpot" : "draw.middle")}' aria-valuemin='0' aria-valuemax='360' ",
             $"aria-valuenow='{Math.Round((double)s.Degrees)}' transform='translate({middle.X} {middle.Y})'><circle r='26' ",
             $"fill='transparent'/><circle class='handle' r='18'/><text y='8' text-anchor='middle' font-size='21' font-weight='750' ",
             $"class='fig in-blue'>{s.Number.ToString(System.Globalization.CultureInfo.InvariantCulture)}</text></g></g>"
@@ -136,8 +139,8 @@ internal static class ScratchDrawing
         var k = longest > 0 ? reach / longest : 1;
         string At((double X, double Y) v) => Svg.N(ox + v.X * k) + " " + Svg.N(oy + v.Y * k);
         svg.Add(
-            $"<svg class='vectors' viewBox='0 0 364 214' role='img' aria-label='In the part {partFigure}, in the set-up ",
-            $"{setUpFigure}'><defs>"
+            $"<svg class='vectors' viewBox='0 0 364 214' role='img' aria-label='",
+            $"{Words.Say("draw.inThePartInThe", partFigure, setUpFigure)}'><defs>"
         );
         foreach (var (name, colour, size) in new[] { ("p", "var(--chalk)", 5), ("s", "var(--slate-brass)", 5), ("v", "var(--chalk-2)", 7) })
             svg.Add(
@@ -173,12 +176,12 @@ internal static class ScratchDrawing
         }
         svg.Add(
             $"<path d='M226 18h34' stroke='var(--chalk)' stroke-width='5'/><text x='226' y='44' font-size='17' font-weight='600' ",
-            $"fill='var(--chalk)'>In the part, {unit}</text><text x='226' y='86' font-size='42' font-weight='650' ",
+            $"fill='var(--chalk)'>{Words.Say("draw.inThePart", unit)}</text><text x='226' y='86' font-size='42' font-weight='650' ",
             $"letter-spacing='-2.5' class='fig' fill='var(--chalk)'>{partFigure}</text>"
         );
         svg.Add(
             $"<path d='M226 118h34' stroke='var(--slate-brass)' stroke-width='5' stroke-dasharray='10 4'/><text x='226' y='144' ",
-            $"font-size='17' font-weight='600' fill='var(--slate-brass)'>In the set-up, {unit}</text><text x='226' y='186' ",
+            $"font-size='17' font-weight='600' fill='var(--slate-brass)'>{Words.Say("draw.inTheSetUp", unit)}</text><text x='226' y='186' ",
             $"font-size='42' font-weight='650' letter-spacing='-2.5' class='fig' fill='var(--slate-brass)'>{setUpFigure}</text>"
         );
         return svg.Add($"</svg>").Html();

@@ -36,8 +36,9 @@ internal static class StackDrawing
         var k = Math.Min(MostWide / room, MostHigh / (2 * Math.Max(radius, 60)));
         var draw = new Section(svg, k, figure);
         svg.Add(
-            $"<svg class='drawing stack' viewBox='0 0 600 412' role='img' aria-label='Section of the stack: ",
-            $"{string.Join(", ", stack.Select(Word))}'><defs><pattern id='cut-h' width='7' height='7' patternUnits='userSpaceOnUse' ",
+            $"<svg class='drawing stack' viewBox='0 0 600 412' role='img' aria-label='",
+            $"{Words.Say("draw.sectionOfTheStack", string.Join(", ", stack.Select(Word)))}'><defs><pattern id='cut-h' width='7' ",
+            $"height='7' patternUnits='userSpaceOnUse' ",
             $"patternTransform='rotate(45)'><path d='M0 0V7' stroke='var(--iron-3)' stroke-width='1.1'/></pattern></defs>"
         );
         draw.Lathe(lathe, room);
@@ -53,10 +54,10 @@ internal static class StackDrawing
             draw.Part(piece, part, away);
         draw.Notches(stack);
         draw.Legend(stack, part);
+        var scale = k >= 1 ? Words.Say("draw.mmDrawnWide", k) : $"1 : {1 / k:0.0}";
         svg.Add(
             $"<path class='hair' d='M{Left - 14} {Cy}H{Left + room * k + 16}' stroke-dasharray='14 4 3 4'/><text x='{Left}' y='406' ",
-            $"font-size='15' class='q'>to scale, {(k >= 1 ? $"1 mm drawn {k:0.0} wide" : $"1 : {1 / k:0.0}")}; open side ",
-            $"{(away ? "away from" : "to")} the lathe</text>"
+            $"font-size='15' class='q'>{Words.Say(away ? "draw.toScaleOpenSideAway" : "draw.toScaleOpenSideTo", scale)}</text>"
         );
         return svg.Add($"</svg>").Html();
     }
@@ -65,10 +66,10 @@ internal static class StackDrawing
         piece.Role switch
         {
             PieceRole.Part => Words.Say("draw.thePart"),
-            PieceRole.Nut => "nut",
-            PieceRole.InnerCup => piece.Name + ", inner",
-            PieceRole.OuterCup => piece.Name + ", outer",
-            PieceRole.Plate when piece.Name is null => "table",
+            PieceRole.Nut => Words.Say("draw.nut"),
+            PieceRole.InnerCup => Words.Say("draw.inner", piece.Name),
+            PieceRole.OuterCup => Words.Say("draw.outer", piece.Name),
+            PieceRole.Plate when piece.Name is null => Words.Say("draw.table2"),
             _ => piece.Name ?? "",
         };
 
@@ -233,15 +234,15 @@ internal static class StackDrawing
         private string Note(StackPiece p) =>
             p.Role switch
             {
-                PieceRole.InnerCup or PieceRole.OuterCup => $"seats {figure(p.Recess)} to {figure(p.Outside)}",
-                PieceRole.Cone => $"{figure(p.OutsideFar)} to {figure(p.Outside)}, on a spring",
-                PieceRole.Part when p.Outside != p.OutsideFar => $"hub, {figure(p.To - p.From)} from race to race",
-                PieceRole.Part => p.Recess > Length.Zero ? $"hole {figure(p.Recess)}, web {figure(p.To - p.From)}" : "",
-                PieceRole.NearRaceCone => $"{figure(p.OutsideFar)} to {figure(p.Outside)}",
-                PieceRole.FarRaceCone => $"{figure(p.Outside)} to {figure(p.OutsideFar)}",
-                PieceRole.InnerSpacer or PieceRole.OuterSpacer => $"{figure(p.To - p.From)} of the arbor",
-                PieceRole.Nut => $"ends at {figure(p.To)}",
-                _ => $"{figure(p.Outside)} across",
+                PieceRole.InnerCup or PieceRole.OuterCup => Words.Say("draw.seatsTo", figure(p.Recess), figure(p.Outside)),
+                PieceRole.Cone => Words.Say("draw.toOnASpring", figure(p.OutsideFar), figure(p.Outside)),
+                PieceRole.Part when p.Outside != p.OutsideFar => Words.Say("draw.hubFromRaceToRace", figure(p.To - p.From)),
+                PieceRole.Part => p.Recess > Length.Zero ? Words.Say("draw.holeWeb", figure(p.Recess), figure(p.To - p.From)) : "",
+                PieceRole.NearRaceCone => Words.Say("draw.to", figure(p.OutsideFar), figure(p.Outside)),
+                PieceRole.FarRaceCone => Words.Say("draw.to", figure(p.Outside), figure(p.OutsideFar)),
+                PieceRole.InnerSpacer or PieceRole.OuterSpacer => Words.Say("draw.ofTheArbor", figure(p.To - p.From)),
+                PieceRole.Nut => Words.Say("draw.endsAt", figure(p.To)),
+                _ => Words.Say("draw.across", figure(p.Outside)),
             };
     }
 }

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Lengths;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -17,10 +18,10 @@ internal static class HealthChart
         var most = Math.Max(2.4 * limit, last.Select(p => (double)p.SetUpRunout.Millimetres).DefaultIfEmpty(0).Max() * 1.05);
         double Y(double mm) => Bottom - (Bottom - Top) * mm / most;
         var svg = new Svg();
+        var figures = string.Join(", ", last.Select(p => reader.Figure(p.SetUpRunout, Toward.Greater)));
         svg.Add(
-            $"<svg class='health-chart' viewBox='0 0 364 112' role='img' aria-label='Set-ups, the newest last: ",
-            $"{string.Join(", ", last.Select(p => reader.Figure(p.SetUpRunout, Toward.Greater)))}; accepted up to ",
-            $"{reader.With(tolerance)}'>"
+            $"<svg class='health-chart' viewBox='0 0 364 112' role='img' aria-label='",
+            $"{Words.Say("draw.setUpsTheNewestLast", figures, reader.With(tolerance))}'>"
         );
         svg.Add(
             $"<path d='M0 {Bottom}H322' class='hc-base'/><path d='M0 {Y(limit)}H322' class='hc-limit'/><text x='325' ",
@@ -44,7 +45,7 @@ internal static class HealthChart
                     $"{reader.Fine(last[i].SetUpRunout, Toward.Greater)}</text>"
                 );
         }
-        svg.Add($"<text x='0' y='{Bottom + 19}' font-size='14'>older</text>");
+        svg.Add($"<text x='0' y='{Bottom + 19}' font-size='14'>{Words.Say("draw.older")}</text>");
         return svg.Add($"</svg>").Html();
     }
 }

@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Html;
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
+using Uncial.Web.Text;
 
 namespace Uncial.Web.Charts;
 
@@ -23,19 +24,21 @@ internal static class LedgerChart
         string Of(double mm) => reader.Figure(Length.FromTrigonometry(Math.Abs(mm), Toward.Greater), Toward.Greater);
         var svg = new Svg();
         svg.Add(
-            $"<svg class='health-chart' viewBox='0 0 364 112' role='img' aria-label='Metal less dial for one bit, {residuals.Count} ",
-            $"cuts, the newest last; the mean stands at {(ledger.Mean < 0 ? "−" : "+")}{Of(ledger.Mean)}'>"
+            $"<svg class='health-chart' viewBox='0 0 364 112' role='img' aria-label='",
+            $"{Words.Say("draw.metalLessDialForOne", residuals.Count, (ledger.Mean < 0 ? "−" : "+") + Of(ledger.Mean))}'>"
         );
         if (ledger.Cuts.Count >= HeadLedger.Fewest)
             svg.Add($"<rect x='0' y='{Y(ledger.Band)}' width='322' height='{Y(-ledger.Band) - Y(ledger.Band)}' class='lc-band'/>");
-        svg.Add($"<path d='M0 {Middle}H322' class='hc-base'/><text x='326' y='{Middle + 5}' font-size='14'>dial</text>");
+        svg.Add(
+            $"<path d='M0 {Middle}H322' class='hc-base'/><text x='326' y='{Middle + 5}' font-size='14'>{Words.Say("draw.dial")}</text>"
+        );
         for (var i = 0; i < residuals.Count; i++)
             svg.Add($"<circle cx='{X(i)}' cy='{Y(residuals[i])}' r='4' class='hc-true'/>");
         var line = means.Select((m, i) => FormattableString.Invariant($"{X(i):0.#} {Y(m):0.#}"));
         if (means.Count > 1)
             svg.Add($"<path d='M{string.Join("L", line)}' class='lc-mean'/>");
         svg.Add(
-            $"<text x='0' y='108' font-size='14'>older</text><text x='{Right}' y='108' text-anchor='end' ",
+            $"<text x='0' y='108' font-size='14'>{Words.Say("draw.older")}</text><text x='{Right}' y='108' text-anchor='end' ",
             $"font-size='14'>±{Of(most)} {reader.UnitName}</text>"
         );
         return svg.Add($"</svg>").Html();

@@ -13,7 +13,7 @@ internal sealed record StockRuleView
 {
     public required Limits Limits { get; init; }
     public Length? Now { get; init; }
-    public string NowWord { get; init; } = "Today";
+    public string NowWord { get; init; } = Words.Say("draw.today");
     public Length Uncertainty { get; init; }
     public Length? Whisker { get; init; }
     public IReadOnlyList<RuleSlice> Slices { get; init; } = [];
@@ -103,8 +103,8 @@ internal sealed class StockRule
     private IHtmlContent Draw()
     {
         svg.Add(
-            $"<svg width='{Width}' height='{Height}' viewBox='0 0 {Width} {Height}' role='img' aria-label='Stock rule: {view.Head} ",
-            $"{LengthText.Name(view.Unit)} {view.HeadWord}'>"
+            $"<svg width='{Width}' height='{Height}' viewBox='0 0 {Width} {Height}' role='img' aria-label='",
+            $"{Words.Say("draw.stockRule", view.Head, LengthText.Name(view.Unit), view.HeadWord)}'>"
         );
         svg.Add(
             $"<defs><pattern id='sr-p{view.Key}' width='9' height='9' patternUnits='userSpaceOnUse' patternTransform='rotate(45)'><path ",
@@ -141,10 +141,10 @@ internal sealed class StockRule
             at = to;
         }
         if (view.Now is not null && GoesOn(at, machineTo))
-            bands.Add(("sr-brass", "", at, machineTo, "spare"));
+            bands.Add(("sr-brass", "", at, machineTo, Words.Say("draw.spare")));
         var wearFrom = view.Now is not null && GoesOn(machineTo, at) ? at : machineTo;
         if (GoesOn(wearFrom, discard))
-            bands.Add(("sr-iron", "", wearFrom, discard, "to wear"));
+            bands.Add(("sr-iron", "", wearFrom, discard, Words.Say("draw.toWear")));
         bands.Add(("sr-over", "sr-o", discard, rotor ? low : high, ""));
         if (view.Now is not null && GoesOn(discard, now) && view.Slices.Count == 0)
             bands.RemoveAll(b => b.Css is "sr-brass");
@@ -287,7 +287,7 @@ internal sealed class StockRule
         if (nominal is { } fresh && !broken)
         {
             svg.Add($"<path class='sr-lead' stroke-dasharray='5 4' d='M{Left + 58} {Y(fresh)}H{Right - (rotor ? 0 : 54)}'/>");
-            flags.Add((fresh, "New", "", view.Limits.Nominal!.Value, false));
+            flags.Add((fresh, Words.Say("draw.new"), "", view.Limits.Nominal!.Value, false));
         }
         if (view.Now is { } today)
         {
@@ -310,7 +310,9 @@ internal sealed class StockRule
                 true
             )
         );
-        flags.Add((discard, view.Limits.DiscardDerived ? "Discard*" : "Discard", "sr-over-t", view.Limits.Discard, true));
+        flags.Add(
+            (discard, Words.Say(view.Limits.DiscardDerived ? "draw.discard2" : "draw.discard3"), "sr-over-t", view.Limits.Discard, true)
+        );
         if ((view.Whisker ?? view.Now) is not { } reading || view.Uncertainty == Length.Zero)
             return;
         var (x, u) = (Right + 9, D(view.Uncertainty));
@@ -331,7 +333,7 @@ internal sealed class StockRule
             $"<path d='{zigzag}' stroke='var(--sheet)' stroke-width='9' fill='none'/><path d='{zigzag}' transform='translate(0 -4)' ",
             $"class='scribe'/><path d='{zigzag}' transform='translate(0 4)' class='scribe'/>"
         );
-        flags.Add((rotor ? high : low, "New", "", view.Limits.Nominal!.Value, false));
+        flags.Add((rotor ? high : low, Words.Say("draw.new"), "", view.Limits.Nominal!.Value, false));
     }
 
     private void Flags()
@@ -369,7 +371,7 @@ internal sealed class StockRule
         svg.Add(
             $"<text class='sr-scale' x='{Left}' y='{Top - 9}'>mm</text><text class='sr-scale' x='{Right}' y='{Top - 9}' ",
             $"text-anchor='end'>inch</text><text class='sr-scale' x='{Left + Body / 2}' y='{Top - 9}' text-anchor='middle'>",
-            $"{(rotor ? "thickness" : "inside")}</text>"
+            $"{Words.Say(rotor ? "draw.thickness2" : "draw.inside")}</text>"
         );
         // A pixel of the drawing is 1/3.78 mm on the screen that the look was drawn for.
         svg.Add(

@@ -31,18 +31,17 @@ internal static class WearChart
         string K(decimal km) => (Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ');
         var svg = new Svg();
         var visits = curve.Points.Select(p =>
-            $"{K(p.Kilometres)} km {reader.With(p.Size)}{(p.AfterCut ? Words.Say("draw.afterTheCut") : "")}"
+            Words.Say("draw.km", K(p.Kilometres), reader.With(p.Size), (p.AfterCut ? Words.Say("draw.afterTheCut") : ""))
         );
         svg.Add(
-            $"<svg class='wear' viewBox='0 0 600 184' role='img' aria-label='Sizes over distance: ",
-            $"{string.Join("; ", visits)}; ",
-            $"discard {reader.With(limits.Discard)}'>"
+            $"<svg class='wear' viewBox='0 0 600 184' role='img' aria-label='",
+            $"{Words.Say("draw.sizesOverDistanceDiscard", string.Join("; ", visits), reader.With(limits.Discard))}'>"
         );
         foreach (
             var (size, css, word) in new[]
             {
                 (limits.MachineTo, "wc-machine", Words.Say("draw.machineTo3")),
-                (limits.Discard, "wc-discard", "discard"),
+                (limits.Discard, "wc-discard", Words.Say("draw.discard")),
             }
         )
             svg.Add(

@@ -14,6 +14,14 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
     /// <summary>A lane of the board.</summary>
     public sealed record Lane(Station Station, string Word, IReadOnlyList<BenchPart> Parts);
 
+    /// <summary>Metal that is left of a part, as its card and the next step show it.</summary>
+    /// <param name="Figure">In the unit of the screen.</param>
+    /// <param name="Mark">Name of its mark.</param>
+    /// <param name="Word">What it is, on a card.</param>
+    /// <param name="Css">Its colour.</param>
+    /// <param name="Label">What it is, as a heading.</param>
+    public sealed record StockShown(string Figure, string Mark, string Word, string Css, string Label);
+
     /// <summary>How long what was drawn of a job or a lane is kept after it was last shown.</summary>
     public static TimeSpan KeepDrawn { get; } = TimeSpan.FromMinutes(10);
 
@@ -36,11 +44,11 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         IReadOnlyList<BenchPart> At(params Station[] stations) => [.. all.Where(p => stations.Contains(p.Station))];
         Lanes =
         [
-            new(Station.Measure, "Measure", At(Station.Receive, Station.Measure)),
+            new(Station.Measure, Words.Say("station.Measure"), At(Station.Receive, Station.Measure)),
             new(Station.Plan, Words.Say("bench.mountPlan"), At(Station.Mount, Station.Plan)),
-            new(Station.Cut, "Cut", At(Station.Cut)),
-            new(Station.Confirm, "Confirm", At(Station.Confirm)),
-            new(Station.Release, "Release", At(Station.Release)),
+            new(Station.Cut, Words.Say("station.Cut"), At(Station.Cut)),
+            new(Station.Confirm, Words.Say("station.Confirm"), At(Station.Confirm)),
+            new(Station.Release, Words.Say("station.Release"), At(Station.Release)),
             new(Station.Done, Words.Say("bench.outToday"), At(Station.Done)),
         ];
         Jobs =
@@ -88,10 +96,10 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         if (part.Part.Outcome is { } outcome)
             return outcome.Kind switch
             {
-                OutcomeKind.Released => ("cut", "Released", "is-done"),
-                OutcomeKind.Shelved => ("waiting", "Shelved", "is-done"),
-                OutcomeKind.Refused => ("waiting", "Refused", "is-done"),
-                _ => ("over", "Scrapped", "is-done is-over"),
+                OutcomeKind.Released => ("cut", Words.Say("outcome.Released"), "is-done"),
+                OutcomeKind.Shelved => ("waiting", Words.Say("outcome.Shelved"), "is-done"),
+                OutcomeKind.Refused => ("waiting", Words.Say("outcome.Refused"), "is-done"),
+                _ => ("over", Words.Say("outcome.Scrapped"), "is-done is-over"),
             };
         if (part.Record.Inspection.End is { } end)
             return ("over", Words.Say("finding." + end.Kind), "is-over");
@@ -104,42 +112,51 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
             Station.Receive => ("waiting", Words.Say("bench.limitsMissing"), "is-waiting"),
             Station.Measure => part.Record.Measuring.Sizes.Count == 0
                 ? ("toread", Words.Say("bench.toRead"), "is-waiting")
-                : ("now", $"{part.Record.Measuring.Sizes.Count} of {part.Record.Measuring.Places.Count} read", ""),
-            Station.Mount => part.Record.Mounting.Mount is null ? ("read", "Read", "") : ("on", Words.Say("bench.onTheLathe"), ""),
-            Station.Plan => ("on", "Mounted", ""),
+                : ("now", Words.Say("bench.ofRead", part.Record.Measuring.Sizes.Count, part.Record.Measuring.Places.Count), ""),
+            Station.Mount => part.Record.Mounting.Mount is null
+                ? ("read", Words.Say("bench.read"), "")
+                : ("on", Words.Say("bench.onTheLathe"), ""),
+            Station.Plan => ("on", Words.Say("bench.mounted"), ""),
             Station.Cut => part.Record.Planning.Passes.Count == 0
-                ? ("planned", "Planned", "")
+                ? ("planned", Words.Say("bench.planned"), "")
                 : (
                     "cutting",
-                    $"Pass {part.Record.Planning.Passes.Count + 1} of {part.Record.Planning.Document!.Option.Passes.Count}",
+                    Words.Say("bench.passOf", part.Record.Planning.Passes.Count + 1, part.Record.Planning.Document!.Option.Passes.Count),
                     "is-cutting"
                 ),
             Station.Confirm => ("toread", Words.Say("bench.toConfirm"), ""),
-            _ => ("within", "Confirmed", ""),
+            _ => ("within", Words.Say("bench.confirmed"), ""),
         };
     }
 
     /// <summary>Stock to machine-to as a figure and its mark, or null without readings.</summary>
-    public (string Figure, string Mark, string Word, string Css)? StockOf(SurfaceRecord record)
+    public StockShown? StockOf(SurfaceRecord record)
     {
         ArgumentNullException.ThrowIfNull(record);
         if (record.Receiving.Limits is not { } limits || record.Cutting.Expected is not { } worst)
             return null;
         var toDiscard = Limits.Margin(record.Kind, worst, limits.Discard);
         if (toDiscard < Length.Zero)
-            return (reader.Figure(-toDiscard, Toward.Greater), "over", "over", "is-over");
+            return new(
+                reader.Figure(-toDiscard, Toward.Greater),
+                "over",
+                Words.Say("bench.over"),
+                "is-over",
+                Words.Say("bench.overDiscard")
+            );
         var spare = Limits.Margin(record.Kind, worst, limits.MachineTo);
         if (spare < Length.Zero)
-            return (reader.Margin(toDiscard), "close", "to wear", "is-brass");
-        return (
+            return new(reader.Margin(toDiscard), "close", Words.Say("draw.toWear"), "is-brass", Words.Say("bench.leftToWear"));
+        return new(
             reader.Margin(spare),
             record.Measuring.Worst is null ? "planned"
-            : spare < record.Measuring.Uncertainty ? "close"
-            : "within",
-            record.Measuring.Worst is null ? "by plan"
-            : spare < record.Measuring.Uncertainty ? "close"
-            : "spare",
-            spare < record.Measuring.Uncertainty ? "is-brass" : "is-blue"
+                : spare < record.Measuring.Uncertainty ? "close"
+                : "within",
+            record.Measuring.Worst is null ? Words.Say("bench.byPlan")
+                : spare < record.Measuring.Uncertainty ? Words.Say("bench.close")
+                : Words.Say("draw.spare"),
+            spare < record.Measuring.Uncertainty ? "is-brass" : "is-blue",
+            Words.Say("bench.mayComeOff")
         );
     }
 
@@ -159,11 +176,16 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
     public string Promise(Job job)
     {
         ArgumentNullException.ThrowIfNull(job);
-        if (job.PromisedAt is not { } at)
-            return Words.Say("bench.noTimePromised");
-        return Dates.Shop.DayOf(at) == Dates.Shop.DayOf(Now)
-            ? Words.Say("bench.by", Dates.Clock(at))
-            : Words.Say("bench.by", $"{Dates.Shop.Weekday(at)} {Dates.Clock(at)}");
+        return job.PromisedAt is null ? Words.Say("bench.noTimePromised") : Words.Say("bench.by", Promised(job));
+    }
+
+    /// <summary>The time alone, with its day where that is not today.</summary>
+    public string Promised(Job job)
+    {
+        ArgumentNullException.ThrowIfNull(job);
+        return job.PromisedAt is not { } at ? Words.Say("bench.noTimePromised")
+            : Dates.Shop.DayOf(at) == Dates.Shop.DayOf(Now) ? Dates.Clock(at)
+            : $"{Dates.Shop.Weekday(at)} {Dates.Clock(at)}";
     }
 
     public static string VerbOf(BenchPart part)
@@ -173,16 +195,16 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         return part.Station switch
         {
             Station.Receive => Words.Say("bench.findLimitsOf") + name,
-            Station.Measure => "Measure " + name,
-            Station.Mount when part.Record.Measuring.DiscardVerdict != Verdict.Beyond => (
-                part.Record.Mounting.Mount is null ? "Mount " : Words.Say("bench.checkTheSetUpOf")
-            ) + name,
+            Station.Measure => Words.Say("bench.measure", name),
+            Station.Mount when part.Record.Measuring.DiscardVerdict != Verdict.Beyond => part.Record.Mounting.Mount is null
+                ? Words.Say("bench.mount", name)
+                : Words.Say("bench.checkTheSetUpOf") + name,
             Station.Mount or Station.Plan => part.Record.Measuring.DiscardVerdict == Verdict.Beyond
                 ? Words.Say("bench.decideOn") + name
-                : "Plan " + name,
-            Station.Cut => part.Record.Planning.Passes.Count == 0 ? "Cut " + name : Words.Say("bench.goOnCutting") + name,
-            Station.Confirm => "Confirm " + name,
-            _ => "Release " + name,
+                : Words.Say("bench.plan", name),
+            Station.Cut => part.Record.Planning.Passes.Count == 0 ? Words.Say("bench.cut", name) : Words.Say("bench.goOnCutting") + name,
+            Station.Confirm => Words.Say("bench.confirm", name),
+            _ => Words.Say("bench.release", name),
         };
     }
 }

@@ -26,5 +26,5 @@ internal static class MarkingEcho
                 + $"({Words.With(l.Value, l.Unit == LengthUnit.Inch ? LengthUnit.Millimetre : LengthUnit.Inch)})"
                 + (l.KindIsGuessed ? Words.Say("receive.asACastingNearlyAlways") : "")
             )
-        ) + (marking.NotUnderstood.Count > 0 ? $". Not read: {string.Join(", ", marking.NotUnderstood)}" : "");
+        ) + (marking.NotUnderstood.Count > 0 ? Words.Say("receive.notRead", string.Join(", ", marking.NotUnderstood)) : "");
 }

@@ -374,7 +374,7 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
 
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
-        ViewData["Title"] = "Receive";
+        ViewData["Title"] = Words.Say("title.receive");
         ViewData["Sub"] = Words.Say("receive.aNewJob");
         if (JobNumber is null)
         {
@@ -410,7 +410,7 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, Tim
             .ThenBy(e => e.Kind)
             .ThenBy(e => e.Id)
             .ToListAsync(cancel);
-        ViewData["Sub"] = $"Job {Job.Number}, {Job.Vehicle}" + (Job.Customer is null ? "" : ", " + Job.Customer);
+        ViewData["Sub"] = Words.Say("receive.job2", Job.Number, Job.Vehicle) + (Job.Customer is null ? "" : ", " + Job.Customer);
         if (Tag is not null && Chosen is null)
             return NotFound();
         if (Chosen is { } chosen)

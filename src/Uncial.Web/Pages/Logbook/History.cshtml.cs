@@ -106,7 +106,8 @@ public partial class HistoryModel(UncialDb db, ShopFile shop, Reader reader, Tim
             Leads = await db.LeadsAsync(cancel);
         ViewData["Title"] = Words.Of(part);
         ViewData["Sub"] =
-            $"{part.Tag}, {part.Job!.Vehicle}, job {part.Job.Number}" + (part.Visit > 1 || CameBack ? $", visit {part.Visit}" : "");
+            Words.Say("history.job", part.Tag, part.Job!.Vehicle, part.Job.Number)
+            + (part.Visit > 1 || CameBack ? Words.Say("history.visit", part.Visit) : "");
         return true;
     }
 
@@ -116,8 +117,20 @@ public partial class HistoryModel(UncialDb db, ShopFile shop, Reader reader, Tim
             Part.Job!.ReceivedAt,
             null,
             "read",
-            $"Received with job {Part.Job.Number}"
-                + (Part.Visit > 1 ? $", for the {Part.Visit}{(Part.Visit == 2 ? "nd" : Part.Visit == 3 ? "rd" : "th")} time" : ""),
+            Words.Say("history.receivedWithJob", Part.Job.Number)
+                + (
+                    Part.Visit > 1
+                        ? Words.Say(
+                            "history.forTheTime",
+                            Part.Visit,
+                            (
+                                Part.Visit == 2 ? "nd"
+                                : Part.Visit == 3 ? "rd"
+                                : "th"
+                            )
+                        )
+                        : ""
+                ),
             Part.Job.Customer,
             false
         );
@@ -128,9 +141,9 @@ public partial class HistoryModel(UncialDb db, ShopFile shop, Reader reader, Tim
                 new[]
                 {
                     o.Cause is { } cause ? Words.Say("scrapCause." + cause) : null,
-                    o.Place is { } place ? $"{place}, kept by {o.Preservative}" : null,
+                    o.Place is { } place ? Words.Say("history.keptBy", place, o.Preservative) : null,
                     o.Reason,
-                    o.SignedBy is { } lead ? $"signed with a PIN by {lead.DisplayName}" : null,
+                    o.SignedBy is { } lead ? Words.Say("history.signedWithAPinBy", lead.DisplayName) : null,
                 }.OfType<string>()
             );
             yield return new(
@@ -146,8 +159,8 @@ public partial class HistoryModel(UncialDb db, ShopFile shop, Reader reader, Tim
                     back.At,
                     back.By?.DisplayName,
                     "over",
-                    "Recalled" + (back.HadLeft ? Words.Say("history.itHadLeftTheShop2") : ""),
-                    back.Reason + (back.SignedBy is { } signed ? $", signed with a PIN by {signed.DisplayName}" : ""),
+                    Words.Say("word.Recalled") + (back.HadLeft ? Words.Say("history.itHadLeftTheShop2") : ""),
+                    back.Reason + (back.SignedBy is { } signed ? Words.Say("history.signedWithAPinBy2", signed.DisplayName) : ""),
                     false
                 );
             foreach (var (kind, prints) in (o.Certificate?.Prints ?? []).GroupBy(p => p.Kind).Select(g => (g.Key, g.ToList())))
@@ -155,7 +168,8 @@ public partial class HistoryModel(UncialDb db, ShopFile shop, Reader reader, Tim
                     prints.Max(p => p.At),
                     null,
                     "read",
-                    (kind == PrintKind.Tag ? "Tag" : "Certificate") + (prints.Count == 1 ? " printed" : $" printed {prints.Count} times"),
+                    Words.Say(kind == PrintKind.Tag ? "word.Tag" : "word.Certificate")
+                        + (prints.Count == 1 ? Words.Say("history.printed") : Words.Say("history.printedTimes", prints.Count)),
                     null,
                     false
                 );

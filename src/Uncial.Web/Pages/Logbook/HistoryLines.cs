@@ -33,7 +33,7 @@ public partial class HistoryModel
                 l.By?.DisplayName,
                 "read",
                 $"{where}{Words.Say("limitKind." + l.Kind)} {Reader.With(l.Value)}",
-                $"read “{l.Typed}” {LengthText.Name(l.Unit)}, {Words.Say("source." + l.Source).ToLowerInvariant()}",
+                Words.Say("history.read", l.Typed, LengthText.Name(l.Unit), Words.Say("source." + l.Source).ToLowerInvariant()),
                 false
             );
         foreach (var t in surface.Settlements)
@@ -41,8 +41,12 @@ public partial class HistoryModel
                 t.At,
                 t.By?.DisplayName,
                 "read",
-                $"{where}{Words.Say("limitKind." + t.Kind)} settled: "
-                    + $"{Reader.With(surface.LimitEntries.First(l => l.Id == t.EntryId).Value)} holds",
+                where
+                    + Words.Say(
+                        "history.settledHolds",
+                        Words.Say("limitKind." + t.Kind),
+                        Reader.With(surface.LimitEntries.First(l => l.Id == t.EntryId).Value)
+                    ),
                 t.Reason,
                 false
             );
@@ -57,7 +61,7 @@ public partial class HistoryModel
                             ? Words.Say("history.lookedAtNothingFound")
                             : "Found: " + Words.Say("finding." + f.Kind).ToLowerInvariant() + (f.Depth is { } d ? " " + Reader.With(d) : "")
                     ),
-                f.Withdrawal is { } back ? $"taken back: {back.Reason}" : f.Note,
+                f.Withdrawal is { } back ? Words.Say("history.takenBack", back.Reason) : f.Note,
                 f.Withdrawal is not null
             );
     }
@@ -72,19 +76,19 @@ public partial class HistoryModel
                 r.By?.DisplayName,
                 "now",
                 where + Of(r),
-                $"typed “{r.Typed}” {LengthText.Name(r.Unit)}"
+                Words.Say("history.typed", r.Typed, LengthText.Name(r.Unit))
                     + (record.GaugeOf(r) is { } g ? $", {g.Name}" : "")
                     + (
                         r.Correction != Length.Zero
-                            ? $", zero {(r.Correction > Length.Zero ? "+" : "−")}{Reader.Fine(r.Correction.Abs())}"
+                            ? Words.Say("history.zero", (r.Correction > Length.Zero ? "+" : "−"), Reader.Fine(r.Correction.Abs()))
                             : ""
                     )
-                    + (r.TypedAt is { } typed ? $", typed {Dates.Clock(typed)}, waited for the server" : "")
+                    + (r.TypedAt is { } typed ? Words.Say("history.typedWaitedForTheServer", Dates.Clock(typed)) : "")
                     + (r.Insisted ? Words.Say("history.questionedAndKept") : "")
                     + (r.FromFile == true ? Words.Say("history.notReadHere") : "")
                     + (r.Note is { } note ? $"; “{note}”" : "")
-                    + (r.Flag is null ? "" : "; suspect, its gauge failed afterwards")
-                    + (r.Withdrawal is { } w ? $"; taken back: {w.Reason}" : ""),
+                    + (r.Flag is null ? "" : Words.Say("history.suspectItsGaugeFailedAfterwards"))
+                    + (r.Withdrawal is { } w ? Words.Say("history.takenBack2", w.Reason) : ""),
                 r.Withdrawal is not null || r.Flag is not null
             );
     }
@@ -98,8 +102,11 @@ public partial class HistoryModel
                 m.At,
                 m.By?.DisplayName,
                 "on",
-                $"{where}{(m.Found is null ? "Mounted" : Words.Say("history.mountedAnew"))} on "
-                    + $"{record.Shop.Lathes.Find(l => l.Id == m.LatheId)?.Profile.Name}",
+                where
+                    + Words.Say(
+                        m.Found is null ? "history.mountedOn" : "history.mountedAnewOn",
+                        record.Shop.Lathes.Find(l => l.Id == m.LatheId)?.Profile.Name
+                    ),
                 $"{Words.Say("mountWay." + m.Way)}, {m.Centring}"
                     + (m.Found is { } found ? $"; {Words.Say("cause." + found).ToLowerInvariant()}" : ""),
                 false
@@ -109,12 +116,16 @@ public partial class HistoryModel
                 c.At,
                 c.By?.DisplayName,
                 MountModel.WordsOf(c.Verdict).Mark,
-                $"{where}Set-up: {MountModel.WordsOf(c.Verdict).Word.ToLowerInvariant()}",
+                where + Words.Say("history.setUp", MountModel.WordsOf(c.Verdict).Word.ToLowerInvariant()),
                 Words.Say("manner." + c.Manner).ToLowerInvariant()
                     + (
                         c.SetUpRunout is { } s
-                            ? $", {Reader.Fine(s, Toward.Greater)} {Reader.UnitName} in the set-up, {Reader.Fine(c.PartRunout!.Value)} "
-                                + "in the part"
+                            ? Words.Say(
+                                "history.inTheSetUpIn",
+                                Reader.Fine(s, Toward.Greater),
+                                Reader.UnitName,
+                                Reader.Fine(c.PartRunout!.Value)
+                            )
                             : ""
                     ),
                 false
@@ -141,10 +152,11 @@ public partial class HistoryModel
                 p.At,
                 p.By?.DisplayName,
                 "planned",
-                $"{where}Plan {p.Version}: {Words.Technique(p.Technique)}"
+                Words.Say("history.plan", where, p.Version, Words.Technique(p.Technique))
                     + (
                         document.Option.Passes.Count > 0
-                            ? $", {document.Option.Passes.Count} {(document.Option.Passes.Count == 1 ? "pass" : "passes")}, "
+                            ? $", {document.Option.Passes.Count} "
+                                + $"{Words.Say(document.Option.Passes.Count == 1 ? "count.pass" : "count.passes")}, "
                                 + $"{Reader.With(document.Option.Metal!.Value)}"
                             : ""
                     ),
@@ -167,11 +179,17 @@ public partial class HistoryModel
                 p.At,
                 p.By?.DisplayName,
                 "cut",
-                $"{where}Pass {p.Cut}: {Words.Say("pass." + made.Kind).ToLowerInvariant()}, "
-                    + $"{string.Join(" / ", made.Depth.Select(d => Reader.Figure(d)))} {Reader.UnitName}",
-                (dark == 0 ? Words.Say("history.nothingDark") : $"{dark} twelfths dark")
-                    + (p.Noise is { } noise ? $", with {Words.Say("chatter." + noise).ToLowerInvariant()}" : "")
-                    + (p.Size is { } size ? $", measured {Reader.With(size)}" : "")
+                where
+                    + Words.Say(
+                        "history.pass",
+                        p.Cut,
+                        Words.Say("pass." + made.Kind).ToLowerInvariant(),
+                        string.Join(" / ", made.Depth.Select(d => Reader.Figure(d))),
+                        Reader.UnitName
+                    ),
+                (dark == 0 ? Words.Say("history.nothingDark") : Words.Say("history.twelfthsDark", dark))
+                    + (p.Noise is { } noise ? Words.Say("history.with", Words.Say("chatter." + noise).ToLowerInvariant()) : "")
+                    + (p.Size is { } size ? Words.Say("history.measured", Reader.With(size)) : "")
                     + (p.Notes.Length > 2 ? ". " + Say(StoredJson.Read<List<Note>>(p.Notes)) : ""),
                 false
             );
@@ -190,7 +208,7 @@ public partial class HistoryModel
                 c.At,
                 c.By?.DisplayName,
                 "look",
-                $"{where}Chatter: {Words.Say("chatter." + c.Sign).ToLowerInvariant()}",
+                Words.Say("history.chatter", where, Words.Say("chatter." + c.Sign).ToLowerInvariant()),
                 $"{Words.Say("chatter.remedy." + c.Remedy)}: {(c.Helped ? "helped" : Words.Say("history.noHelp"))}",
                 false
             );
@@ -199,9 +217,9 @@ public partial class HistoryModel
                 f.At,
                 f.By?.DisplayName,
                 f.Reason is null ? "hand" : "close",
-                where + (f.Cuts == 0 ? "Scuffed" : "Finished"),
+                where + Words.Say(f.Cuts == 0 ? "history.scuffed" : "history.finished"),
                 string.Join(", ", f.Steps.Select(s => Words.Say("finish." + s).ToLowerInvariant()))
-                    + (f.Reason is { } why ? $"; left out a step: {why}" : ""),
+                    + (f.Reason is { } why ? Words.Say("history.leftOutAStep", why) : ""),
                 false
             );
     }
@@ -228,8 +246,8 @@ public partial class HistoryModel
                         Decision.Never => Words.Say("history.beyondDiscard"),
                         _ => Words.Say("history.tooCloseToCall"),
                     },
-                $"worst {Reader.With(c.Worst)}, ± {Reader.Fine(c.Uncertainty)}, discard {Reader.With(c.Discard)}"
-                    + (c.Reason is { } why ? $"; gone on because: {why}" : ""),
+                Words.Say("history.worstDiscard", Reader.With(c.Worst), Reader.Fine(c.Uncertainty), Reader.With(c.Discard))
+                    + (c.Reason is { } why ? Words.Say("history.goneOnBecause", why) : ""),
                 false
             );
     }
@@ -239,7 +257,7 @@ public partial class HistoryModel
         {
             ReadingKind.Size =>
                 $"{(r.Cuts == 0 ? "Read" : Words.Say("history.readAfterTheCut"))} {Reader.With(r.Value)} at {Words.Clock(r.Degrees ?? 0)}"
-                    + (r.Station is { } s ? $", {Reader.With(s)} in" : ""),
+                    + (r.Station is { } s ? Words.Say("history.in", Reader.With(s)) : ""),
             ReadingKind.RunoutOuter => Words.Say("history.runOutOuterFace") + Reader.With(r.Value),
             ReadingKind.RunoutInner => Words.Say("history.runOutInnerFace") + Reader.With(r.Value),
             _ when LookedFor.Is(r.Kind) =>

@@ -80,16 +80,16 @@ public class LogbookModel(UncialDb db, TimeProvider time) : PageModel
 
     public async Task OnGetAsync(CancellationToken cancel)
     {
-        ViewData["Title"] = "Logbook";
+        ViewData["Title"] = Words.Say("title.logbook");
         ViewData["At"] = "logbook";
         Number = Math.Clamp(Number, 1, 100_000);
         var (total, found) = await Logbook.PageAsync(db, Filter, (Number - 1) * PageSize, PageSize + 1, cancel);
         (Lines, HasMore) = ([.. found.Take(PageSize)], found.Count > PageSize);
         Hands = await db.Operators.AsNoTracking().OrderBy(u => u.DisplayName).ToListAsync(cancel);
         ViewData["Sub"] =
-            total > Logbook.CountedUpTo ? $"more than {Logbook.CountedUpTo} parts"
+            total > Logbook.CountedUpTo ? Words.Say("logbook.moreThanParts", Logbook.CountedUpTo)
             : total == 1 ? "1 part"
-            : $"{total} parts";
+            : Words.Say("logbook.parts", total);
     }
 
     public string Address(int number) => Filter.Address("/logbook", number);

@@ -30,7 +30,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
             Days = 90;
         (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (
             Words.Say("statistics.statisticsOfTheShop"),
-            $"the last {Days} days",
+            Words.Say("statistics.theLastDays", Days),
             "logbook"
         );
         var since = time.GetUtcNow().AddDays(-Days);
@@ -70,7 +70,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                             .Select(m => new ChartBar(
                                 Words.Technique(m.Technique),
                                 m.Taken / m.Surfaces,
-                                $"{Part(m.Taken, m.Surfaces)} of {Part(m.Needed, m.Surfaces)}, {m.Surfaces} cut",
+                                Words.Say("statistics.ofCut", Part(m.Taken, m.Surfaces), Part(m.Needed, m.Surfaces), m.Surfaces),
                                 m.Needed / m.Surfaces
                             )),
                     ]
@@ -94,7 +94,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                             .Select(m => new ChartBar(
                                 Words.Technique(m.Technique),
                                 new Share(m.PlanHeld, m.Surfaces).Percent ?? 0,
-                                $"{m.PlanHeld} of {m.Surfaces}"
+                                Words.Say("statistics.of", m.PlanHeld, m.Surfaces)
                             )),
                     ],
                     whole: 100
@@ -118,7 +118,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                             .Select(l => new ChartBar(
                                 NameOf(shop, l.LatheId),
                                 new Share(l.MountedAgain, l.Mounted).Percent ?? 0,
-                                $"{l.MountedAgain} of {l.Mounted}"
+                                Words.Say("statistics.of", l.MountedAgain, l.Mounted)
                             )),
                     ],
                     "bc-brass",
@@ -143,14 +143,14 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                         .. cut.Select(l => new ChartBar(
                             NameOf(shop, l.LatheId),
                             l.Surfaces,
-                            $"{l.Surfaces}, {Minutes(Share.Each(l.Minutes, l.Surfaces, 1))} min each"
+                            Words.Say("statistics.minEach", l.Surfaces, Minutes(Share.Each(l.Minutes, l.Surfaces, 1)))
                         )),
                         .. f
                             .Metal.Take(6)
                             .Select(m => new ChartBar(
                                 Words.Technique(m.Technique),
                                 m.Surfaces,
-                                $"{m.Surfaces}, {Minutes(Share.Each(m.Minutes, m.Surfaces, 1))} min each"
+                                Words.Say("statistics.minEach", m.Surfaces, Minutes(Share.Each(m.Minutes, m.Surfaces, 1)))
                             )),
                     ]
                 )
@@ -168,7 +168,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
         };
         var total = f.Weeks.Sum(w => w.Parts);
         if (total == 0)
-            return new("What leaves the shop, week by week?", Words.Say("figures.none"), null);
+            return new(Words.Say("statistics.whatLeavesTheShopWeek"), Words.Say("figures.none"), null);
         List<(string, IReadOnlyList<int>)> columns = [];
         // Every week has its place, also one in which nothing left.
         for (var week = f.Weeks.Min(w => w.Week); week <= f.Weeks.Max(w => w.Week); week = week.AddDays(7))
@@ -176,7 +176,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                 (Dates.ShortDay(week), [.. kinds.Select(k => f.Weeks.Where(w => w.Week == week && w.Kind == k.Kind).Sum(w => w.Parts))])
             );
         return new(
-            "What leaves the shop, week by week?",
+            Words.Say("statistics.whatLeavesTheShopWeek"),
             Words.Say(
                 "figures.leaves",
                 total,
@@ -220,7 +220,7 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
                         .. f.Edges.Select(e => new ChartBar(
                             $"{NameOf(shop, e.LatheId)}, {Words.Say("holder." + e.Holder).ToLowerInvariant()}",
                             e.Metres,
-                            $"{Share.Each(e.Metres, 1, 0)} m, {e.Edges} {(e.Edges == 1 ? "edge" : "edges")}"
+                            $"{Share.Each(e.Metres, 1, 0)} m, {e.Edges} {Words.Say(e.Edges == 1 ? "count.edge" : "count.edges")}"
                         )),
                     ]
                 )

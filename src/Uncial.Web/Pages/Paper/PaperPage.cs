@@ -55,8 +55,8 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
         if (await ReadAsync(Tag, Visit, cancel) is not { } paper)
             return false;
         Paper = paper;
-        ViewData["Title"] = (Kind == PrintKind.Tag ? "Tag " : Words.Say("paper.certificateOf")) + Part.Tag;
-        ViewData["Sub"] = $"{Part.Job!.Vehicle}, job {Part.Job.Number}";
+        ViewData["Title"] = Kind == PrintKind.Tag ? Words.Say("paper.tag", Part.Tag) : Words.Say("paper.certificateOf") + Part.Tag;
+        ViewData["Sub"] = Words.Say("paper.job", Part.Job!.Vehicle, Part.Job.Number);
         await LoadMoreAsync(cancel);
         return true;
     }
@@ -78,8 +78,8 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
     {
         ArgumentNullException.ThrowIfNull(surface);
         return surface.InHat ? Words.Say("paper.drumInTheHat")
-            : surface.Kind == Core.Parts.PartKind.Rotor ? "Faces"
-            : "Bore";
+            : surface.Kind == Core.Parts.PartKind.Rotor ? Words.Say("receive.faces")
+            : Words.Say("word.Bore");
     }
 }
 

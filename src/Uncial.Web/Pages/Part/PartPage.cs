@@ -37,9 +37,9 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
 
     /// <summary>Name of the part and, where it has two, of the surface.</summary>
     public string Title =>
-        Words.Of(Part, Part.Surfaces[0]) + (Part.Surfaces.Count > 1 ? (Record.Surface.InHat ? Words.Say("part.hatDrum") : ", faces") : "");
+        Words.Of(Part, Part.Surfaces[0]) + (Part.Surfaces.Count > 1 ? Words.Say(Record.Surface.InHat ? "part.hatDrum" : "part.faces") : "");
 
-    public string Subtitle => $"{Part.Job!.Vehicle}, job {Part.Job.Number}";
+    public string Subtitle => Words.Say("part.job", Part.Job!.Vehicle, Part.Job.Number);
 
     /// <summary>How the page's figures were worked out, in parts; none where a page has nothing to show for it.</summary>
     public virtual IReadOnlyList<(string Head, IReadOnlyList<Step> Steps)> Worked => [];
@@ -123,6 +123,12 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
     protected abstract Task<IActionResult> ShowAsync(CancellationToken cancel);
 
     public virtual async Task<IActionResult> OnGetAsync(CancellationToken cancel) => await LoadAsync(cancel) ?? await ShowAsync(cancel);
+
+    /// <summary>
+    /// The same surface of the other part of the axle, where its stock rule stands beside this one on a wide screen; null where there is
+    /// none, or it was not looked up.
+    /// </summary>
+    public SurfaceRecord? Across { get; protected set; }
 
     /// <summary>The first of them that is still here; null where there is none.</summary>
     protected async Task<SurfaceRecord?> FellowAsync(CancellationToken cancel) =>

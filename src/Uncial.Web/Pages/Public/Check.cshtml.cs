@@ -61,7 +61,7 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
         {
             Tag = await NewTagAsync(cancel),
             Corner = Corner.Other,
-            Mark = "Quick check",
+            Mark = Words.Say("title.quickCheck"),
         };
         part.Surfaces.Add(
             new()
@@ -89,7 +89,7 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
 
     private async Task AnswerAsync(CancellationToken cancel)
     {
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Quick check", "", "check");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (Words.Say("title.quickCheck"), "", "check");
         var shop = await file.ShopAsync(cancel);
         ReadLimit(shop);
         if (Limits is not { } limits || string.IsNullOrWhiteSpace(Reading))
@@ -159,7 +159,7 @@ public class CheckModel(UncialDb db, ShopFile file, Reader reader, TimeProvider 
             LimitWrong = Words.Say("marking.CannotBe");
             return;
         }
-        (Limits, LimitSays) = (Limits.Create(Kind, null, null, typed.Value, shop.Rules).Limits, $"Discard {typed.Echo}");
+        (Limits, LimitSays) = (Limits.Create(Kind, null, null, typed.Value, shop.Rules).Limits, Words.Say("check.discard", typed.Echo));
     }
 
     private async Task<string> NewTagAsync(CancellationToken cancel)

@@ -23,7 +23,7 @@ public class VerifyModel(UncialDb db, Reader reader) : PageModel
 
     public async Task<IActionResult> OnGetAsync(string? code, CancellationToken cancel)
     {
-        (ViewData["Title"], Code) = ("Proof", code?.Trim() ?? "");
+        (ViewData["Title"], Code) = (Words.Say("title.proof"), code?.Trim() ?? "");
         if (Code.Length == 0)
             return Page();
         Certificate = await CertificateStore.FindAsync(db, Code, cancel);
@@ -37,7 +37,7 @@ public class VerifyModel(UncialDb db, Reader reader) : PageModel
         if (reader.IsSignedIn)
             (ViewData["Title"], ViewData["Sub"]) = (
                 Words.Say("verify.certificateOf") + Words.Of(Proof).ToLowerInvariant(),
-                $"{Proof.Tag}, {Proof.Vehicle}, job {Proof.Job}"
+                Words.Say("verify.job", Proof.Tag, Proof.Vehicle, Proof.Job)
             );
         return Page();
     }

@@ -125,7 +125,7 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         if (!ModelState.IsValid)
             return await ShowAsync(cancel);
         return await AnswerAsync(
-            await ConfirmCommands.ConfirmAsync(Action, OffClean, Objections.Count > 0 ? reason : null, cancel),
+            await ConfirmCommands.ConfirmAsync(Action, OffClean, PairCheck, reason, cancel),
             judgement =>
                 judgement.Decision == Decision.MeasureAgain
                     ? Request.Path
@@ -200,8 +200,11 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         // Left and right of the axle are confirmed together: the other side is shown beside this one.
         Pair = await FellowsAsync(cancel);
         if (Pair is [var across, ..])
+        {
             PairCheck = PairOrder.Compare(Record.State, across.State, Record.Shop.Rules);
-        Objections = Core.Release.Objections.Of(Record.Confirming.Shape, PairCheck, Record.Confirming.Dial, Record.Measuring.IsReadCoarser);
+            Across = across.Part.Outcome is null ? across : null;
+        }
+        Objections = Record.Confirming.Objections(PairCheck);
     }
 
     /// <summary>Where to read next: the place that a note names, otherwise the first.</summary>
@@ -260,20 +263,20 @@ public class ConfirmModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             return view with
             {
                 Now = before,
-                NowWord = "Before",
+                NowWord = Words.Say("draw.before"),
                 Uncertainty = Record.Measuring.UsualUncertainty,
                 Head = "–",
                 HeadWord = Words.Say("confirm.toBeReadAfterThe"),
                 Slices = [new(Words.Say("confirm.byTheDial2"), Record.Cutting.Expected ?? before, "planned")],
-                ForecastWord = "Forecast",
+                ForecastWord = Words.Say("draw.forecast"),
             };
         return view with
         {
             Now = before,
-            NowWord = "Before",
+            NowWord = Words.Say("draw.before"),
             Whisker = worst,
             Slices = [new("taken", worst, "cut")],
-            ForecastWord = "Finished",
+            ForecastWord = Words.Say("draw.finished"),
             HeadWord =
                 view.HeadIsOver ? Words.Say("confirm.overDiscard")
                 : Judgement.MachineTo == Verdict.Beyond ? Words.Say("confirm.leftToDiscard")

@@ -492,10 +492,10 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
         {
             Limits = limits,
             Now = before,
-            NowWord = "Before",
+            NowWord = Words.Say("draw.before"),
             Uncertainty = Record.Measuring.UsualUncertainty,
             Slices = slices,
-            ForecastWord = "Forecast",
+            ForecastWord = Words.Say("draw.forecast"),
             Head = Reader.Margin(Limits.Margin(Record.Kind, end, limits.MachineTo)),
             HeadWord = Words.Say("cut.spareAfterThePlan"),
             Unit = Reader.Unit,

@@ -42,7 +42,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public static IReadOnlyList<(ReadingKind Kind, string Label)> BoreFigures =>
         [
             (ReadingKind.Eccentricity, Words.Say("measure.offCentre")),
-            (ReadingKind.Groove, "Groove"),
+            (ReadingKind.Groove, Words.Say("measure.groove")),
             (ReadingKind.Relief, Words.Say("measure.lowLand")),
         ];
 
@@ -135,7 +135,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                 Record.Confirming.Shape.IsOver,
                 Scuff is { Allowed: true },
                 Record.Measuring.GroovesLookedAt,
-                (Fellow = await FellowAsync(cancel)) is { } other && PairOrder.OtherIsNext(Record.State, other.State)
+                (Across = await FellowAsync(cancel)) is { } other && PairOrder.OtherIsNext(Record.State, other.State)
             )
         );
     }
@@ -171,9 +171,6 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     /// <summary>What may be done with it, the best first; none before all places are read.</summary>
     public IReadOnlyList<MeasuredMove> Moves { get; private set; } = [];
 
-    /// <summary>The same surface of the other part of the axle; null where there is none, or it was not looked up.</summary>
-    public SurfaceRecord? Fellow { get; private set; }
-
     /// <summary>Where a reading more may decide what is too close to call.</summary>
     public ReadingPlace? ReadToDecide { get; private set; }
 
@@ -187,7 +184,7 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
                         this,
                         ReadToDecide is { } place ? (Readings.Query(place), NameOf(place)) : null,
                         Worth!.Word == WorthWord.Cut,
-                        Fellow
+                        Across
                     )
                 ),
             ],
@@ -205,11 +202,11 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             return Words.Say(
                 "worth." + w.Word,
                 w.Option is { Metal: { } metal } o
-                    ? $"{Words.Technique(o.Key)} takes {Reader.Figure(metal, Toward.Greater)} {Reader.UnitName}"
+                    ? Words.Say("measure.takes", Words.Technique(o.Key), Reader.Figure(metal, Toward.Greater), Reader.UnitName)
                     : "",
                 w.LeftAfter is { } left ? Reader.Margin(left) + " " + Reader.UnitName : "",
-                w.DistanceAfter is { } km ? $", about {Kilometres(km)}" : "",
-                w.Money.Saved is { } saved && w.Word == WorthWord.Cut ? $" It saves {Money(saved)}." : "",
+                w.DistanceAfter is { } km ? Words.Say("measure.about", Kilometres(km)) : "",
+                w.Money.Saved is { } saved && w.Word == WorthWord.Cut ? Words.Say("measure.itSaves", Money(saved)) : "",
                 cost,
                 Part.NewPrice is { } price ? Money(price) : "",
                 Kilometres(rules.Cost.LeastDistanceAfterCut),

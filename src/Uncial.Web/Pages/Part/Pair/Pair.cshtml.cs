@@ -128,24 +128,11 @@ public class PairModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     internal StockRuleView RuleOf(PairPart part)
     {
         ArgumentNullException.ThrowIfNull(part);
-        var (mine, other) = (One(part.Record), One((part == Left ? Right : Left).Record));
+        var (mine, other) = (
+            Readings.BeforeAndAfter(part.Record, Reader),
+            Readings.BeforeAndAfter((part == Left ? Right : Left).Record, Reader)
+        );
         return mine with { Beside = other, Key = part == Left ? "-l" : "-r" };
-    }
-
-    private StockRuleView One(SurfaceRecord record)
-    {
-        var view = Readings.Rule(record, Reader);
-        return record.CutsDone > 0 && record.Measuring is { Worst: { } worst, WorstBefore: { } before }
-            ? view with
-            {
-                Now = before,
-                NowWord = Words.Say("pair.before"),
-                Whisker = worst,
-                Slices = [new(Words.Say("pair.taken"), worst, "cut")],
-                ForecastWord = Words.Say("pair.after"),
-                HeadWord = view.HeadIsOver ? Words.Say("confirm.overDiscard") : Words.Say("confirm.leftToMachineTo2"),
-            }
-            : view;
     }
 
     /// <summary>Verdict of a part in a mark, a word and a colour.</summary>

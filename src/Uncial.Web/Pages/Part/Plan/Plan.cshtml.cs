@@ -116,7 +116,8 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         ArgumentNullException.ThrowIfNull(passes);
         var side = SideOf(passes, index);
         var alike = Enumerable.Range(0, passes.Count).Where(i => passes[i].Kind == kind && SideOf(passes, i) == side).ToList();
-        var name = kind == PassKind.Rough && alike.Count > 1 ? $"Rough {alike.IndexOf(index) + 1}" : Words.Say("pass." + kind);
+        var name =
+            kind == PassKind.Rough && alike.Count > 1 ? Words.Say("plan.rough", alike.IndexOf(index) + 1) : Words.Say("pass." + kind);
         return side is null ? name : $"{name}, {(side == 0 ? "outer" : "inner")}";
     }
 
@@ -245,7 +246,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                     if (side.Groove > Length.Zero)
                         rows.Add((Words.Say("plan.deepestGroove"), SurfaceProfile.CleanedBy(profile.GrooveFloor, ends)));
                     return new UnrolledSide(
-                        IsRotor ? (i == 0 ? Words.Say("plan.outerFace") : Words.Say("plan.innerFace")) : "Bore",
+                        IsRotor ? (i == 0 ? Words.Say("plan.outerFace") : Words.Say("plan.innerFace")) : Words.Say("word.Bore"),
                         [.. cuts.Select(c => c.Name)],
                         rows,
                         profile.ShapeIsRead
@@ -256,9 +257,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
     }
 
     private string StationWord(Length? station) =>
-        station is not { } at ? "lands"
-        : IsRotor ? $"{Reader.Size(Record.Surface.Diameter / 2 - at)} in"
-        : $"{Reader.Size(at)} deep";
+        station is not { } at ? Words.Say("plan.lands")
+        : IsRotor ? Words.Say("plan.in", Reader.Size(Record.Surface.Diameter / 2 - at))
+        : Words.Say("plan.deep", Reader.Size(at));
 
     public async Task<IActionResult> OnPostTakeAsync(CancellationToken cancel)
     {
@@ -332,7 +333,9 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
         if (!EnoughRead)
             return;
         Basis = Record.Planning.Request(await LoadHeadAsync(cancel));
-        if (!IsBeyond && !BelowFloor && await FellowsAsync(cancel) is [var fellow, ..] && fellow.Planning.ExpectedFinish is { } otherFinish)
+        var fellows = await FellowsAsync(cancel);
+        Across = fellows.FirstOrDefault(f => f.Part.Outcome is null);
+        if (!IsBeyond && !BelowFloor && fellows is [var fellow, ..] && fellow.Planning.ExpectedFinish is { } otherFinish)
             Pair = PairPlan.Of(Basis, otherFinish, Record.Shop.Rules);
         if (Alike && Pair?.Alike is { } alike)
             Basis = alike;
@@ -375,7 +378,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                     .Select(s => $"{Reader.Figure(s.Item1, Toward.Greater)} {s.Item2}"),
                 .. Record.Measuring.GroovesLookedAt ? (string[])[] : [Words.Say("plan.groovesNotLookedAt")],
             ];
-            return stays.Length == 0 ? null : $"leaves {string.Join(", ", stays)}";
+            return stays.Length == 0 ? null : Words.Say("plan.leaves", string.Join(", ", stays));
         }
     }
 
@@ -459,7 +462,7 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                     .Where(p => p.Pass.Kind != PassKind.SparkOut)
                     .Select(p => (p.Name, p.Pass.SizeAfter, "planned"))
             ),
-            ForecastWord = "Forecast",
+            ForecastWord = Words.Say("plan.forecast"),
             Head = Reader.Margin(after),
             HeadWord =
                 Words.Say("plan.spareAfter")

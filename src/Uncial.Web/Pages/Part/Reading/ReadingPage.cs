@@ -234,7 +234,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         // One that decided is not undone with a key: its place comes up to be read again first.
         if (Record.Measuring.WithdrawalOf(last) is { Decided: true })
             return Redirect(there + "&again=true");
-        var undone = await MeasureCommands.WithdrawAsync(Action.WhateverWasAdded(), last.Id, "Taken back at once", cancel);
+        var undone = await MeasureCommands.WithdrawAsync(Action.WhateverWasAdded(), last.Id, Words.Say("measure.takenBackAtOnce"), cancel);
         return await AnswerAsync(undone, there, cancel);
     }
 
@@ -343,9 +343,14 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
         if (Record.Measuring.SizesAt(place) is [.., var newest] && newest.Id > Seen)
         {
             Question =
-                $"{(newest.ById == Reader.OperatorId ? "You" : newest.ByName ?? Words.Say("measure.somebodyElse"))} read "
-                + $"{Reader.With(newest.Value)} here meanwhile, yours is {Reader.With(typed.Value)}. Press Enter again to keep both, "
-                + "as repeats of one point.";
+                newest.ById == Reader.OperatorId
+                    ? Words.Say("measure.youReadHereMeanwhileYours", Reader.With(newest.Value), Reader.With(typed.Value))
+                    : Words.Say(
+                        "measure.readHereMeanwhileYoursIs",
+                        newest.ByName ?? Words.Say("measure.somebodyElse"),
+                        Reader.With(newest.Value),
+                        Reader.With(typed.Value)
+                    );
             Insisted = Entry?.Text;
             return true;
         }
@@ -361,9 +366,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
             && before.Typed == typed.Text
             && (Actor.At - before.At).Duration() < SentTwice
         )
-            Question =
-                $"{before.Typed} came a moment ago for {NameOf(new(before.Degrees ?? 0, before.Station))}. Was it sent twice? Press "
-                + "Enter again to keep it here too.";
+            Question = Words.Say("measure.cameAMomentAgoFor", before.Typed, NameOf(new(before.Degrees ?? 0, before.Station)));
         else if (Record.Measuring.QuestionOf(typed.Value, place, LastVisit) is { } odd)
             Question =
                 (
@@ -372,9 +375,7 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                         : Words.Of(odd.Why, typed.Value, Limits, Reader.Unit)
                 ) + Words.Say("measure.pressEnterAgainToKeep");
         else if (Gauge?.Bar is { } bar && BarStart is { } start && !bar.IsOnDial(start, typed.Value))
-            Question =
-                $"The dial reaches {LengthText.Figure(bar.Reach, bar.Unit, 3)} {LengthText.Name(bar.Unit)} from its start. Press "
-                + "Enter again to keep it as it is, or type it anew.";
+            Question = Words.Say("measure.theDialReachesFromIts", LengthText.Figure(bar.Reach, bar.Unit, 3), LengthText.Name(bar.Unit));
         if (Question is not null)
             Insisted = Entry?.Text;
         return Question is not null;

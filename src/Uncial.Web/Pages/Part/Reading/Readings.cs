@@ -84,9 +84,9 @@ internal static class Readings
 
     /// <summary>A place in words: <c>1½ o’clock</c> or <c>axis 1½</c>.</summary>
     public static string NameOf(SurfaceRecord record, ReadingPlace place) =>
-        record.Kind == PartKind.Rotor ? $"{Words.Clock(place.Degrees)} o’clock"
-        : place.Degrees >= 180 ? $"axis {Words.Clock(place.Degrees - 180)}, turned end for end"
-        : $"axis {Words.Clock(place.Degrees)}";
+        record.Kind == PartKind.Rotor ? Words.Say("measure.oClock", Words.Clock(place.Degrees))
+        : place.Degrees >= 180 ? Words.Say("measure.axisTurnedEndForEnd", Words.Clock(place.Degrees - 180))
+        : Words.Say("measure.axis", Words.Clock(place.Degrees));
 
     /// <summary>The station of a place in words; empty where only one is read.</summary>
     public static string DepthOf(SurfaceRecord record, ReadingPlace place, Reader reader)
@@ -191,7 +191,24 @@ internal static class Readings
             HeadWord = word,
             HeadIsOver = over,
             Unit = reader.Unit,
-            NowWord = rotor || worst == record.Measuring.DrumFigures.Greatest ? "Today" : Words.Say("measure.todayFit"),
+            NowWord = rotor || worst == record.Measuring.DrumFigures.Greatest ? Words.Say("draw.today") : Words.Say("measure.todayFit"),
         };
+    }
+
+    /// <summary>The same with what the cut took off, where it was cut.</summary>
+    public static StockRuleView BeforeAndAfter(SurfaceRecord record, Reader reader)
+    {
+        var view = Rule(record, reader);
+        return record.CutsDone > 0 && record.Measuring is { Worst: { } worst, WorstBefore: { } before }
+            ? view with
+            {
+                Now = before,
+                NowWord = Words.Say("pair.before"),
+                Whisker = worst,
+                Slices = [new(Words.Say("pair.taken"), worst, "cut")],
+                ForecastWord = Words.Say("pair.after"),
+                HeadWord = view.HeadIsOver ? Words.Say("confirm.overDiscard") : Words.Say("confirm.leftToMachineTo2"),
+            }
+            : view;
     }
 }

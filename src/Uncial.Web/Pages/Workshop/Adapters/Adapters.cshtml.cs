@@ -119,7 +119,7 @@ public class AdaptersModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
         Shop = await file.ShopAsync(Request, cancel);
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Adapters", "", "lathes");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (Words.Say("title.adapters"), "", "lathes");
         if (Id is null)
             return null;
         Chosen = Shop.Board.Find(a => a.Id == Id);

@@ -123,5 +123,6 @@ public class FilesModel(UncialDb db, Reader reader, TimeProvider time) : FormPag
             );
     }
 
-    private void Head() => (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Files", Words.Say("files.inAndOut"), "logbook");
+    private void Head() =>
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (Words.Say("title.files"), Words.Say("files.inAndOut"), "logbook");
 }

@@ -178,7 +178,7 @@ public class GaugesModel(UncialDb db, ShopFile file, Reader reader, News news, T
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
         Shop = await file.ShopAsync(Request, cancel);
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Gauges", "", "gauges");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (Words.Say("title.gauges"), "", "gauges");
         SuspectCounts = await db
             .ReadingFlags.Join(db.Readings, f => f.ReadingId, r => r.Id, (f, r) => r.GaugeId)
             .Where(g => g != null)

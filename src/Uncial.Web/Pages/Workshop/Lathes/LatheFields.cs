@@ -18,7 +18,7 @@ public partial class LathesModel
         var (feeds, speeds, locks) = (ReadFeeds(), ReadSpeeds(), ReadLocks());
         var (gears, drive) = ReadGears();
         if (!string.IsNullOrWhiteSpace(Typed.Address) && !GaugesModel.IsAddress(Typed.Address.Trim()))
-            Reject("Typed.Address", "Host, colon, port; such as 192.168.1.20:5094.");
+            Reject("Typed.Address", Words.Say("lathes.hostColonPortSuchAs"));
         foreach (var (field, feed) in new[] { ("RoughFeed", Typed.RoughFeed), ("FinishFeed", Typed.FinishFeed) })
             if (!feeds.Any(f => f.Number == feed?.Trim()))
                 Reject("Typed." + field, Words.Say("lathes.oneOfTheFeedNumbers"));
@@ -183,7 +183,7 @@ public partial class LathesModel
             )
                 feeds.Add(Typed.FeedsByTime ? new(number, Length.Zero, typed.Value) : new(number, typed.Value));
             else
-                Reject("Typed.Feeds", "Number, colon, feed; such as 1:0.06 3:0.25.");
+                Reject("Typed.Feeds", Words.Say("lathes.numberColonFeedSuchAs"));
         }
         if (feeds.Count == 0)
             Reject("Typed.Feeds", Words.Say("lathes.atLeastOneFeedSuch"));

@@ -184,7 +184,7 @@ public partial class LathesModel(UncialDb db, ShopFile file, Reader reader, Time
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
         Shop = await file.ShopAsync(Request, cancel);
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Lathes", "", "lathes");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (Words.Say("title.lathes"), "", "lathes");
         Past = await LatheQueries.SetUpsAsync(db, null, cancel);
         if (Id is null)
         {
@@ -222,7 +222,7 @@ public partial class LathesModel(UncialDb db, ShopFile file, Reader reader, Time
     private LatheTyped TypedOf(Lathe l, bool retired, string? address)
     {
         string L(Length length) => N(length.In(Reader.Unit));
-        string R(DiameterRange range) => $"{L(range.Least)} to {L(range.Greatest)}";
+        string R(DiameterRange range) => Words.Say("lathes.to2", L(range.Least), L(range.Greatest));
         return new()
         {
             Name = l.Name,
@@ -237,10 +237,10 @@ public partial class LathesModel(UncialDb db, ShopFile file, Reader reader, Time
             Feeds = string.Join("  ", l.Feeds.Select(f => f.Number + ":" + L(f.PerMinute ?? f.PerTurn))),
             RoughFeed = l.RoughFeed,
             FinishFeed = l.FinishFeed,
-            Speeds = l.Stepless ? $"{N(l.Speeds.Min())} to {N(l.Speeds.Max())}" : string.Join(" ", l.Speeds.Select(N)),
+            Speeds = l.Stepless ? Words.Say("lathes.to2", N(l.Speeds.Min()), N(l.Speeds.Max())) : string.Join(" ", l.Speeds.Select(N)),
             Stepless = l.Stepless,
             Gears = l.Gears.Count == 0 ? null : string.Join(" ", l.Gears.Select(N)),
-            Drive = l.Gears.Count == 0 ? null : $"{N(l.Drive.Least)} to {N(l.Drive.Greatest)}",
+            Drive = l.Gears.Count == 0 ? null : Words.Say("lathes.to2", N(l.Drive.Least), N(l.Drive.Greatest)),
             Address = address,
             FastestSurface = N((decimal)l.FastestSurface),
             Approach = N(l.ApproachMinutes),

@@ -72,13 +72,13 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
     /// <summary>The fields of an entry: the columns of the file, with their labels.</summary>
     public static IReadOnlyList<(string Column, string Label)> SizeFields =>
         [
-            ("new", "New"),
+            ("new", Words.Say("book.new")),
             ("machine_to", Words.Say("book.machineTo")),
-            ("discard", "Discard"),
+            ("discard", Words.Say("book.discard")),
             ("max_runout", Words.Say("book.runOutMost")),
             ("max_variation", Words.Say("book.variesMost")),
             ("max_out_of_round", Words.Say("book.outOfRoundMost")),
-            ("across", "Across"),
+            ("across", Words.Say("book.across")),
             ("band", Words.Say("book.sweptBand")),
         ];
 
@@ -213,7 +213,7 @@ public class LimitsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider
         (ViewData["Title"], ViewData["At"]) = (Words.Say("book.limitBook"), "book");
         var found = Matching(Current().AsNoTracking(), Find);
         Total = await found.CountAsync(cancel);
-        ViewData["Sub"] = Total == 1 ? "1 entry" : $"{Total} entries";
+        ViewData["Sub"] = Total == 1 ? Words.Say("book.entry") : Words.Say("book.entries", Total);
         Entries = await found
             .OrderBy(e => e.Vehicle)
             .ThenBy(e => e.Axle)

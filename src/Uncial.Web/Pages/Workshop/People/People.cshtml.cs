@@ -158,7 +158,11 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
 
     private async Task LoadAsync(CancellationToken cancel)
     {
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("People", Words.Say("people.whoWorksHereAndWhich"), "shop");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (
+            Words.Say("title.people"),
+            Words.Say("people.whoWorksHereAndWhich"),
+            "shop"
+        );
         People = await db.Operators.AsNoTracking().OrderBy(o => o.DisabledAt != null).ThenBy(o => o.DisplayName).ToListAsync(cancel);
         Chosen = People.FirstOrDefault(p => p.Id == Id);
         Screens = await db
@@ -203,7 +207,7 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
                 t.At,
                 People.FirstOrDefault(p => p.Id == t.OperatorId)?.DisplayName ?? "",
                 Screens.FirstOrDefault(s => s.Id == t.ScreenId)?.Name
-                    ?? (t.ScreenId is null ? $"not enrolled, {t.Address}" : "a retired screen"),
+                    ?? (t.ScreenId is null ? Words.Say("people.notEnrolled", t.Address) : Words.Say("people.aRetiredScreen")),
                 t.Right,
                 t.Purpose
             )),
@@ -217,7 +221,7 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
             "sign-in" => Words.Say("people.signedIn"),
             "enrolment" => Words.Say("people.enrolledAScreen"),
             null => "",
-            _ when Enum.TryParse<SignedFor>(purpose, out _) => "signed",
+            _ when Enum.TryParse<SignedFor>(purpose, out _) => Words.Say("people.signed"),
             _ => Words.Say("people.changedAnAccount"),
         };
 }

@@ -215,7 +215,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
             .OrderByDescending(c => c.Id)
             .Take(6)
             .ToListAsync(cancel);
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Shop", Shop.Name, "shop");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (Words.Say("title.shop"), Shop.Name, "shop");
     }
 
     /// <summary>The rules with what was typed for a setting; what is wrong with it goes to its field.</summary>

@@ -120,7 +120,7 @@ public class TechniquesModel(UncialDb db, ShopFile file, Reader reader, TimeProv
     private async Task<IActionResult?> LoadAsync(CancellationToken cancel)
     {
         Shop = await file.ShopAsync(Request, cancel);
-        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = ("Techniques", "", "lathes");
+        (ViewData["Title"], ViewData["Sub"], ViewData["At"]) = (Words.Say("title.techniques"), "", "lathes");
         if (Id is null)
             return null;
         Chosen = Shop.OwnTechniques.Find(t => t.Id == Id);
