@@ -48,6 +48,16 @@ internal sealed class Svg
 
     public IHtmlContent Html() => new HtmlString(text.ToString());
 
+    /// <summary>
+    /// Sets the letters of a text closer where it would be longer than its room; nothing where it fits. How long it is is estimated: half
+    /// its size a letter and a little more.
+    /// </summary>
+    public static Raw Fit(string word, double room, double size)
+    {
+        ArgumentNullException.ThrowIfNull(word);
+        return new(word.Length * size * 0.54 > room ? $" textLength='{N(room)}' lengthAdjust='spacingAndGlyphs'" : "");
+    }
+
     public static string N(double value) => Math.Round(value, 2).ToString("0.##", CultureInfo.InvariantCulture);
 }
 

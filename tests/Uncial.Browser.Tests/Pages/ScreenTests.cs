@@ -61,3 +61,20 @@ public class ScreenTests(RunningShop shop) : IClassFixture<RunningShop>
         }
     }
 }
+
+/// <summary>Every page with each word a third longer, as another language may have it.</summary>
+public class LongWordTests(PseudoShop shop) : IClassFixture<PseudoShop>
+{
+    [Fact]
+    public void Longer_words_leave_nothing_cut_off_or_under_something_else()
+    {
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Marit Sund", "9051");
+        foreach (var page in PseudoShop.Pages)
+        {
+            screen.Go(page);
+            screen.Driver.PageSource.ShouldContain("\u2063", customMessage: page);
+            screen.Fits(mayScroll: true);
+        }
+    }
+}

@@ -2,20 +2,9 @@ using System.Text;
 using System.Text.RegularExpressions;
 using AngleSharp.Dom;
 using AngleSharp.Html.Parser;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.EntityFrameworkCore;
 
 namespace Uncial.Web.Tests;
-
-/// <summary>A shop whose pages speak a language that nobody does.</summary>
-public sealed class PseudoShop : RunningShop
-{
-    protected override void ConfigureWebHost(IWebHostBuilder builder)
-    {
-        base.ConfigureWebHost(builder);
-        builder.UseSetting("Pseudo", "true");
-    }
-}
 
 /// <summary>
 /// No text stands in code or markup: in a language in which every text of the resource files is marked, what is left plain on a page
@@ -66,11 +55,11 @@ public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
         var (left, depth) = (new StringBuilder(), 0);
         foreach (var c in text)
         {
-            if (c == '⟦')
+            if (c == '\u2063')
                 depth++;
             if (depth == 0)
                 left.Append(c);
-            if (c == '⟧')
+            if (c == '\u2064')
                 depth--;
         }
         return left.ToString();
@@ -97,7 +86,7 @@ public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
         List<string> left = [];
         await using var db = shop.Db();
         var gauge = await db.Gauges.OrderBy(g => g.Id).Select(g => g.Id).FirstAsync(Cancel);
-        foreach (var path in Pages.Append($"/gauges/{gauge}"))
+        foreach (var path in PseudoShop.Pages.Append($"/gauges/{gauge}"))
         {
             var (code, text, _) = await marit.GetAsync(path);
             ((int)code).ShouldBe(200, path);
@@ -111,53 +100,6 @@ public partial class PseudoTests(PseudoShop shop) : IClassFixture<PseudoShop>
         }
         left.Distinct().ShouldBeEmpty();
     }
-
-    private static readonly string[] Pages =
-    [
-        "/",
-        "/receive",
-        "/receive/2421",
-        "/receive/2421/TQC4Q",
-        "/look/TQA5S",
-        "/measure/TQA5S",
-        "/measure/TQC3P",
-        "/mount/TQA4R",
-        "/mount/TQA4R?step=on",
-        "/plan/TQB3S",
-        "/plan/TQB3S?sheet=unrolled",
-        "/plan/TQB3S?sheet=compared",
-        "/cut/TQB2R",
-        "/confirm/TQA8Q",
-        "/pair/TQB5P",
-        "/release/TQA7P",
-        "/release/TQA7P?as=shelve",
-        "/release/TQA7P?as=scrap",
-        "/part/TQA2P",
-        "/tag/TQA2P",
-        "/certificate/TQA2P",
-        "/logbook",
-        "/figures",
-        "/book",
-        "/lathes",
-        "/lathes/1",
-        "/lathes/1?edit=true",
-        "/lathes/1/view",
-        "/adapters",
-        "/techniques",
-        "/gauges",
-        "/gauges/5?edit=true",
-        "/book?edit=true",
-        "/techniques/1",
-        "/adapters/1",
-        "/book/1",
-        "/people",
-        "/people/1",
-        "/shop",
-        "/files",
-        "/check",
-        "/own-pin",
-        "/proof",
-    ];
 
     [GeneratedRegex("[A-Za-z]{3,}", RegexOptions.NonBacktracking)]
     private static partial Regex Word();

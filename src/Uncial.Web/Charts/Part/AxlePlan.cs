@@ -88,7 +88,7 @@ internal static class AxlePlan
             var line = top + (part.Figure is null ? 62 : 89) + 16 * i;
             svg.Add(
                 $"<text x='{(left ? text - 21 : text + 21)}' y='{line}' font-size='14' font-weight='600' fill='var(--ink)' ",
-                $"text-anchor='{anchor}'>{words[i]}</text>"
+                $"text-anchor='{anchor}'{Svg.Fit(words[i], left ? text - 18 : 272 - text, 14)}>{words[i]}</text>"
             );
             if (i == 0)
                 svg.Add(Marks.In(part.Mark, left ? text - 8 : text + 8, line - 5, 16, part.MarkCss));

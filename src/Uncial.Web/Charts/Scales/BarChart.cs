@@ -43,9 +43,10 @@ internal static class BarChart
             svg.Add($"<path d='M{Label} {y + 6}h{Long(b.Value)}v20h-{Long(b.Value)}Z' class='{css}'/>");
             if (b.Beneath is { } under)
                 svg.Add($"<path d='M{Label} {y + 27}h{Long(under)}v11h-{Long(under)}Z' class='bc-iron'/>");
+            var end = Label + (whole is null ? Long(b.Value) : Longest) + 8;
             svg.Add(
-                $"<text x='{Label + (whole is null ? Long(b.Value) : Longest) + 8}' y='{y + 22}' class='fig' font-size='16' ",
-                $"font-weight='650'>{b.Says}</text>"
+                $"<text x='{end}' y='{y + 22}' class='fig' font-size='16' font-weight='650'{Svg.Fit(b.Says, Width - end - 2, 17.5)}>",
+                $"{b.Says}</text>"
             );
         }
         svg.Add($"<path d='M{Label} 0V{bars.Count * step + 4}' class='scribe'/>");

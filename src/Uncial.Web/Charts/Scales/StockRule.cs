@@ -354,8 +354,8 @@ internal sealed class StockRule
             svg.Add($"<path class='sr-lead{(f.Css == "sr-over-t" ? " sr-over-lead" : "")}' d='M{Right + 4} {Y(f.Value)}L{x + 3} {y[i]}'/>");
             var figure = f.IsLimit ? LengthText.Limit(f.Figure, view.Unit, rotor) : LengthText.Reading(f.Figure, view.Unit);
             svg.Add(
-                $"<text class='sr-word {f.Css}' x='{x + 7}' y='{y[i] - 6}'>{f.Word}</text><text class='sr-val ",
-                $"{f.Css}{(figure.Length > 6 ? " longest" : figure.Length > 5 ? " long" : "")}' x='{x + 7}' y='{y[i] + 14}'>",
+                $"<text class='sr-word {f.Css}' x='{x + 7}' y='{y[i] - 6}'{Svg.Fit(f.Word, Width - x - 9, 14)}>{f.Word}</text><text ",
+                $"class='sr-val {f.Css}{(figure.Length > 6 ? " longest" : figure.Length > 5 ? " long" : "")}' x='{x + 7}' y='{y[i] + 14}'>",
                 $"{figure}</text>"
             );
         }
@@ -367,7 +367,10 @@ internal sealed class StockRule
             $"<text class='sr-head{(view.HeadIsOver ? " sr-over-t" : "")}' x='{Left}' y='58'>{view.Head}<tspan class='sr-head-unit' ",
             $"dx='6'>{LengthText.Name(view.Unit)}</tspan></text>"
         );
-        svg.Add($"<text class='sr-word sr-head-word{(view.HeadIsOver ? " sr-over-t" : "")}' x='{Left}' y='81'>{view.HeadWord}</text>");
+        svg.Add(
+            $"<text class='sr-word sr-head-word{(view.HeadIsOver ? " sr-over-t" : "")}' x='{Left}' y='81'",
+            $"{Svg.Fit(view.HeadWord, Width - Left - 4, 17)}>{view.HeadWord}</text>"
+        );
         svg.Add(
             $"<text class='sr-scale' x='{Left}' y='{Top - 9}'>mm</text><text class='sr-scale' x='{Right}' y='{Top - 9}' ",
             $"text-anchor='end'>inch</text><text class='sr-scale' x='{Left + Body / 2}' y='{Top - 9}' text-anchor='middle'>",

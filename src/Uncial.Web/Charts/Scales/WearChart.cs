@@ -45,8 +45,9 @@ internal static class WearChart
             }
         )
             svg.Add(
-                $"<path d='M{Left} {Y(size)}H{Right}' class='{css}'/><text x='{Right + 6}' y='{Y(size) + 5}' font-size='14'>",
-                $"{word}</text><text x='{Left - 6}' y='{Y(size) + 5}' text-anchor='end' class='fig' font-size='15'>",
+                $"<path d='M{Left} {Y(size)}H{Right}' class='{css}'/><text x='{Right + 6}' y='{Y(size) + 5}' ",
+                $"font-size='14'{Svg.Fit(word, 594 - Right, 14)}>{word}</text>",
+                $"<text x='{Left - 6}' y='{Y(size) + 5}' text-anchor='end' class='fig' font-size='15'>",
                 $"{reader.Limit(size, rotor)}</text>"
             );
         svg.Add($"<path d='M{Left} {Bottom + 6}H{Right}' class='scribe'/>");

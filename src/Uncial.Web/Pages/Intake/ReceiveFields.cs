@@ -139,7 +139,7 @@ public partial class ReceiveModel
             else
                 Reject(field, Words.Say(kind == PartKind.Drum ? "receive.depthsSuchAs" : "receive.radiiSuchAs"));
         if (stations.Count > most || stations.Distinct().Count() != stations.Count)
-            Reject(field, Words.Say("receive.oneToDifferentOnes", (most == 3 ? "three" : "two")));
+            Reject(field, Words.Say("receive.oneToDifferentOnes", Words.Say(most == 3 ? "count.three" : "count.two")));
         return [.. stations.Order()];
     }
 }

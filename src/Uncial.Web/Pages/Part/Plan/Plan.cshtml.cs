@@ -373,7 +373,11 @@ public class PlanModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider t
                 return null;
             string[] stays =
             [
-                .. new[] { (scuff.GrooveStays, "groove"), (scuff.RunoutStays, IsRotor ? "run-out" : Words.Say("plan.outOfRound")) }
+                .. new[]
+                {
+                    (scuff.GrooveStays, Words.Say("plan.deepestGroove")),
+                    (scuff.RunoutStays, Words.Say(IsRotor ? "plan.runOut" : "plan.outOfRound")),
+                }
                     .Where(s => s.Item1 > Length.Zero)
                     .Select(s => $"{Reader.Figure(s.Item1, Toward.Greater)} {s.Item2}"),
                 .. Record.Measuring.GroovesLookedAt ? (string[])[] : [Words.Say("plan.groovesNotLookedAt")],
