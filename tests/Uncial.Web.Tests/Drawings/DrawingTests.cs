@@ -84,6 +84,43 @@ public class DrawingTests
         }
     }
 
+    [Theory]
+    [InlineData(PartKind.Rotor, 26, 24, 23.4, 23)]
+    [InlineData(PartKind.Drum, 254, 258.8, 259.1, 259.5)]
+    public void Where_the_rule_is_broken_no_figure_is_half_hidden(
+        PartKind part,
+        double nominal,
+        double now,
+        double machineTo,
+        double discard
+    )
+    {
+        static Length Mm(double mm) => Length.FromMillimetres((decimal)mm);
+        // The break slides over the figures as today's size moves.
+        for (var step = 0; step < 30; step++)
+        {
+            var rule = Rule(
+                new()
+                {
+                    Limits = Limits.Create(part, Mm(nominal), Mm(machineTo), Mm(discard), ShopRules.Default).Limits!,
+                    Now = Mm(now) + Mm(0.01) * step,
+                    Uncertainty = Mm(0.02),
+                    Head = "0.42",
+                    HeadWord = "may still come off",
+                    Unit = LengthUnit.Millimetre,
+                }
+            );
+            var zigzag = rule.Descendants("path")
+                .Select(p => (string)p.Attribute("d")!)
+                .First(d => d.Contains("l20 -7", StringComparison.Ordinal));
+            var at = double.Parse(zigzag.Split('l')[0].Split(' ')[1], CultureInfo.InvariantCulture);
+            rule.Descendants("text")
+                .Where(t => ((string?)t.Attribute("class"))!.StartsWith("sr-n", StringComparison.Ordinal))
+                .Select(t => (double)t.Attribute("y")! - 6)
+                .ShouldAllBe(y => Math.Abs(y - at) > 21);
+        }
+    }
+
     [Fact]
     public void A_part_past_discard_says_how_much_over_it_is()
     {

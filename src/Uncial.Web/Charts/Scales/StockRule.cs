@@ -245,8 +245,11 @@ internal sealed class StockRule
         }
     }
 
+    /// <summary>Where the rule is broken, a figure would be half hidden.</summary>
+    private bool NearBreak(double y) => broken && Math.Abs(y - (rotor ? Top + 18 : Bottom - 18)) < 24;
+
     private bool NearLine(double y, double within) =>
-        new[] { now, machineTo, discard }.Concat(view.Slices.Select(s => D(s.To))).Any(v => Math.Abs(Y(v) - y) < within);
+        NearBreak(y) || new[] { now, machineTo, discard }.Concat(view.Slices.Select(s => D(s.To))).Any(v => Math.Abs(Y(v) - y) < within);
 
     private void Name(string css, double from, double to, string name)
     {
