@@ -20,8 +20,8 @@ public class ScreenTests(RunningShop shop) : IClassFixture<RunningShop>
             + "/mount/TQB4T"
     )]
     [InlineData(
-        "/plan/TQB3S /plan/TQB3S?sheet=unrolled /plan/TQB3S?sheet=compare /plan/TQC5R /cut/TQB2R /confirm/TQA8Q /release/TQA7P "
-            + "/release/TQA7P?as=scrap /release/TQA7P?as=shelve"
+        "/plan/TQB3S /plan/TQB3S?technique=two-fast-one-slow /plan/TQB3S?sheet=unrolled /plan/TQB3S?sheet=compare "
+            + "/plan/TQC5R /cut/TQB2R /confirm/TQA8Q /release/TQA7P /release/TQA7P?as=scrap /release/TQA7P?as=shelve"
     )]
     public void A_station_fits_every_screen_with_its_main_action_in_sight(string pages)
     {
