@@ -218,8 +218,11 @@ public class MeasureModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     public static string Money(decimal money) => money.ToString("0.00", CultureInfo.InvariantCulture);
 
     /// <summary>A forecast in whole thousands, rounded down: more digits than that it has not.</summary>
-    public static string Kilometres(decimal km) =>
-        (km < 1000 ? Math.Floor(km) : Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ') + " km";
+    public static string Kilometres(decimal km) => Thousands(km) + " km";
+
+    /// <summary>The same without its unit.</summary>
+    public static string Thousands(decimal km) =>
+        (km < 1000 ? Math.Floor(km) : Math.Floor(km / 1000) * 1000).ToString("#,0", CultureInfo.InvariantCulture).Replace(',', ' ');
 
     protected override async Task<IActionResult> ShowAsync(CancellationToken cancel)
     {

@@ -1,0 +1,46 @@
+namespace Uncial.Core.Scheduling;
+
+/// <summary>A step of the work on one surface.</summary>
+public enum WorkStep
+{
+    /// <summary>Measured and inspected, off the lathe.</summary>
+    Measure,
+
+    /// <summary>Mounted, checked, cut and finished, without a break between.</summary>
+    Machine,
+
+    /// <summary>Measured again and judged, off the lathe.</summary>
+    Confirm,
+}
+
+/// <summary>A step with its time, its operator and its lathe.</summary>
+/// <param name="WorkId">The work surface.</param>
+/// <param name="Step">Which step.</param>
+/// <param name="OperatorId">Who does it.</param>
+/// <param name="LatheId">On which lathe; null off the lathe.</param>
+/// <param name="From">When it begins; on a lathe after the change-over.</param>
+/// <param name="FeedsFrom">On a lathe, when the operator's hands are free: the lathe feeds. The end where it does not.</param>
+/// <param name="To">When it ends.</param>
+/// <param name="ChangeOver">Minutes of change-over before it, done by the same operator.</param>
+public sealed record PlacedStep(
+    int WorkId,
+    WorkStep Step,
+    int OperatorId,
+    int? LatheId,
+    DateTimeOffset From,
+    DateTimeOffset FeedsFrom,
+    DateTimeOffset To,
+    int ChangeOver
+);
+
+/// <summary>A day's plan.</summary>
+/// <param name="Steps">The steps in the order of their times.</param>
+/// <param name="ReadyAt">For each job with work, when its last step ends, by the sure times; no entry where a step finds no time.</param>
+/// <param name="NotPlaced">Surfaces of which a step finds no time in the hours that were given.</param>
+/// <param name="Cost">What it costs.</param>
+public sealed record DayBoard(
+    IReadOnlyList<PlacedStep> Steps,
+    IReadOnlyDictionary<int, DateTimeOffset> ReadyAt,
+    IReadOnlyList<int> NotPlaced,
+    BoardCost Cost
+);

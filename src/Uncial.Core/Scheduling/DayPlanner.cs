@@ -1,0 +1,133 @@
+namespace Uncial.Core.Scheduling;
+
+/// <summary>
+/// Plans a day: which surface is measured, machined and confirmed when, by whom and on which lathe. The same day always gives the same
+/// board.
+/// </summary>
+public static class DayPlanner
+{
+    /// <summary>
+    /// The best board: least lateness, then least change-over and waiting, then the soonest finish, then fewest moves against the board
+    /// that people saw last. The best of all up to eight surfaces; beyond that as good as a fixed effort finds.
+    /// </summary>
+    /// <param name="day">What is to do, and with what.</param>
+    public static DayBoard Plan(DayToPlan day)
+    {
+        ArgumentNullException.ThrowIfNull(day);
+        var problem = new DayProblem(day);
+        var held = HeldOf(problem);
+        var (free, freeCost) = Search(problem, []);
+        if (held.Count == 0)
+            return BoardOf(problem, free);
+        // What is about to start stays, unless a promise would break.
+        var (kept, keptCost) = Search(problem, held);
+        return BoardOf(problem, keptCost.NotKept > freeCost.NotKept || keptCost.Lateness > freeCost.Lateness ? free : kept);
+    }
+
+    /// <summary>What was to be mounted within the next quarter of an hour, in that order, on the lathe where people saw it.</summary>
+    private static List<(int Work, int Way)> HeldOf(DayProblem problem) =>
+        [
+            .. problem
+                .Works.Select((w, i) => (Work: i, w.Seen, Way: w.Seen is { } s ? Array.FindIndex(w.Ways, x => x.Lathe == s.Lathe) : -1, w))
+                .Where(x => x.w.IsToMount && x.Way >= 0 && x.Seen is { } s && s.At <= DayToPlan.Held.TotalMinutes)
+                .OrderBy(x => x.Seen!.Value.At)
+                .Select(x => (x.Work, x.Way)),
+        ];
+
+    private static (IReadOnlyList<(int Work, int Way)> Order, BoardCost Cost) Search(
+        DayProblem problem,
+        IReadOnlyList<(int Work, int Way)> held
+    )
+    {
+        var head = new Timetable(problem);
+        foreach (var (work, way) in held)
+            head.Place(work, way);
+        var open = Enumerable.Range(0, problem.Works.Count).Where(w => held.All(h => h.Work != w)).ToList();
+        var (order, cost) = Begin(problem, head, open);
+        order = NeighbourhoodSearch.Improve(problem, head, order);
+        cost = CostOf(head, order);
+        if (open.Count <= ExactSearch.Most)
+        {
+            order = ExactSearch.Best(problem, head, order, cost);
+            cost = CostOf(head, order);
+        }
+        return ([.. held, .. order], cost);
+    }
+
+    /// <summary>The best of three plain orders: by promise, by what the lathes are set up for, and as they came.</summary>
+    private static (IReadOnlyList<(int Work, int Way)> Order, BoardCost Cost) Begin(DayProblem problem, Timetable head, List<int> open)
+    {
+        int Promised(int w) => problem.Jobs[problem.Works[w].Job].Promised;
+        int SetUp(int w) => problem.Works[w].Ways is [var first, ..] ? first.SetUp : -1;
+        List<int>[] orders =
+        [
+            [.. open.OrderBy(Promised).ThenBy(w => problem.Works[w].Job).ThenBy(SetUp)],
+            [.. open.OrderBy(SetUp).ThenBy(Promised).ThenBy(w => problem.Works[w].Job)],
+            open,
+        ];
+        return orders.Select(o => Ways(problem, head, o)).MinBy(o => o.Cost);
+    }
+
+    /// <summary>For an order the way of each surface that costs least when it is placed.</summary>
+    private static (IReadOnlyList<(int Work, int Way)> Order, BoardCost Cost) Ways(DayProblem problem, Timetable head, List<int> works)
+    {
+        List<(int Work, int Way)> order = [];
+        var table = head;
+        foreach (var work in works)
+        {
+            var ways = problem.Works[work].IsToMount ? Math.Max(1, problem.Works[work].Ways.Length) : 1;
+            var (table_, way) = Enumerable
+                .Range(0, ways)
+                .Select(w =>
+                {
+                    var next = new Timetable(table);
+                    next.Place(work, w);
+                    return (Table: next, Way: w);
+                })
+                .MinBy(x => x.Table.Cost());
+            table = table_;
+            order.Add((work, way));
+        }
+        return (order, table.Cost());
+    }
+
+    private static BoardCost CostOf(Timetable head, IReadOnlyList<(int Work, int Way)> order) => Placed(head, order).Cost();
+
+    private static Timetable Placed(Timetable head, IReadOnlyList<(int Work, int Way)> order)
+    {
+        var table = new Timetable(head);
+        foreach (var (work, way) in order)
+            table.Place(work, way);
+        return table;
+    }
+
+    private static DayBoard BoardOf(DayProblem problem, IReadOnlyList<(int Work, int Way)> order)
+    {
+        var table = Placed(new(problem), order);
+        var day = problem.Day;
+        var placed = table
+            .Steps.OrderBy(s => s.From)
+            .ThenBy(s => s.Work)
+            .Select(s => new PlacedStep(
+                day.Works[s.Work].Id,
+                s.What,
+                day.Operators[s.Operator].Id,
+                s.Lathe < 0 ? null : day.Lathes[s.Lathe].Id,
+                problem.At(s.From),
+                problem.At(s.Feeds),
+                problem.At(s.To),
+                s.ChangeOver
+            ))
+            .ToList();
+        List<int> notPlaced = [.. day.Works.Where((_, i) => !table.IsWhole(i)).Select(w => w.Id)];
+        var missing = day.Works.Where(w => notPlaced.Contains(w.Id)).Select(w => w.JobId).ToHashSet();
+        return new(
+            placed,
+            day.Jobs.Select((j, i) => (j.Id, At: table.Ready[i]))
+                .Where(j => j.At > 0 && !missing.Contains(j.Id))
+                .ToDictionary(j => j.Id, j => problem.At(j.At)),
+            notPlaced,
+            table.Cost()
+        );
+    }
+}

@@ -1,0 +1,137 @@
+using Uncial.Core.Parts;
+
+namespace Uncial.Core.Scheduling;
+
+/// <summary>
+/// A day to plan in whole minutes from now, with places in arrays instead of numbers of things: what the search works with.
+/// </summary>
+internal sealed class DayProblem
+{
+    /// <summary>Never.</summary>
+    public const int Never = int.MaxValue / 4;
+
+    /// <summary>A minute of lateness of an urgent job counts so often.</summary>
+    private const int UrgentWeight = 3;
+
+    private readonly Dictionary<LatheSetUp, int> setUps = [];
+
+    public DayProblem(DayToPlan day)
+    {
+        Day = day;
+        var jobs = day.Jobs.Select((j, i) => (j.Id, i)).ToDictionary();
+        var lathes = day.Lathes.Select((l, i) => (l.Id, i)).ToDictionary();
+        var operators = day.Operators.Select((o, i) => (o.Id, i)).ToDictionary();
+        var parts = day.Works.Select(w => w.PartId).Distinct().Select((p, i) => (p, i)).ToDictionary();
+        var seen = day.Seen.ToDictionary(s => s.WorkId);
+        Parts = parts.Count;
+        Jobs = [.. day.Jobs.Select(j => (j.Promised is { } at ? MinuteOf(at) : Never, j.IsUrgent ? UrgentWeight : 1))];
+        Lathes = [.. day.Lathes.Select(l => new Lathe(Windows(l.Open), l.SetUp is { } s ? Known(s) : -1, l.HeadMinutes, l.AdapterMinutes))];
+        Operators = [.. day.Operators.Select(o => Windows(o.AtWork))];
+        Works =
+        [
+            .. day.Works.Select(w => new Work(
+                jobs[w.JobId],
+                parts[w.PartId],
+                w.Measure?.Sure ?? -1,
+                [
+                    .. w
+                        .Machinings.Where(m => lathes.ContainsKey(m.LatheId) && (w.Pin?.LatheId is not { } pinned || pinned == m.LatheId))
+                        .Select(m => new Way(lathes[m.LatheId], Known(m.SetUp), m.Attended.Sure, m.Feeding.Sure)),
+                ],
+                w.Confirm?.Sure ?? -1,
+                w.Pin?.NotBefore is { } from ? Math.Max(0, MinuteOf(from)) : 0,
+                w.Pin?.Place ?? -1,
+                w.Started is { } s
+                    ? new Running(operators[s.OperatorId], s.LatheId is { } l ? lathes[l] : -1, s.AttendedLeft.Sure, s.FeedingLeft.Sure)
+                    : null,
+                seen.TryGetValue(w.Id, out var place) && lathes.TryGetValue(place.LatheId, out var at)
+                    ? (at, MinuteOf(place.MountAt))
+                    : null,
+                w.Machinings.Count > 0 || w.Started is { LatheId: not null }
+            )),
+        ];
+    }
+
+    public DayToPlan Day { get; }
+    public int Parts { get; }
+
+    /// <summary>When each job is promised, and what a minute after that weighs.</summary>
+    public IReadOnlyList<(int Promised, int Weight)> Jobs { get; }
+
+    public IReadOnlyList<Lathe> Lathes { get; }
+
+    /// <summary>When each operator works.</summary>
+    public IReadOnlyList<(int From, int To)[]> Operators { get; }
+
+    public IReadOnlyList<Work> Works { get; }
+
+    /// <summary>A lathe.</summary>
+    internal sealed record Lathe((int From, int To)[] Open, int SetUp, int HeadMinutes, int AdapterMinutes);
+
+    /// <summary>A way to machine a surface.</summary>
+    internal sealed record Way(int Lathe, int SetUp, int Attended, int Feeding);
+
+    /// <summary>A step under way; the lathe is -1 off the lathe.</summary>
+    internal sealed record Running(int Operator, int Lathe, int Attended, int Feeding);
+
+    /// <summary>What is to do at a surface; a time of -1 stands for done, a place of -1 for any.</summary>
+    internal sealed record Work(
+        int Job,
+        int Part,
+        int Measure,
+        Way[] Ways,
+        int Confirm,
+        int NotBefore,
+        int Place,
+        Running? Running,
+        (int Lathe, int At)? Seen,
+        bool IsMachined
+    )
+    {
+        /// <summary>It has a block on a lathe that is not under way yet.</summary>
+        public bool IsToMount => IsMachined && Running is not { Lathe: >= 0 };
+
+        /// <summary>It is being confirmed.</summary>
+        public bool IsConfirming => Running is { Lathe: < 0 } && Measure < 0;
+    }
+
+    /// <summary>Minutes to change a lathe from one set-up to another; -1 stands for one that is not known.</summary>
+    public int ChangeOver(int lathe, int from, int to) =>
+        from == to ? 0
+        : from >= 0 && heads[from] == heads[to] ? Lathes[lathe].AdapterMinutes
+        : Lathes[lathe].HeadMinutes;
+
+    /// <summary>The moment of a minute.</summary>
+    public DateTimeOffset At(int minute) => Day.Now.AddMinutes(minute);
+
+    private readonly List<PartKind> heads = [];
+
+    private int Known(LatheSetUp setUp)
+    {
+        if (setUps.TryGetValue(setUp, out var at))
+            return at;
+        setUps.Add(setUp, heads.Count);
+        heads.Add(setUp.Head);
+        return heads.Count - 1;
+    }
+
+    /// <summary>The minute in which a moment lies.</summary>
+    private int MinuteOf(DateTimeOffset moment) => (int)Math.Clamp(Math.Floor((moment - Day.Now).TotalMinutes), -Never, Never);
+
+    /// <summary>What of the windows is still to come, in whole minutes, in order; windows that touch are one.</summary>
+    private (int From, int To)[] Windows(IReadOnlyList<TimeWindow> windows)
+    {
+        List<(int From, int To)> all = [];
+        foreach (var window in windows.OrderBy(w => w.From))
+        {
+            var (from, to) = (Math.Max(0, (int)Math.Ceiling((window.From - Day.Now).TotalMinutes)), MinuteOf(window.To));
+            if (to <= from)
+                continue;
+            if (all.Count > 0 && all[^1].To >= from)
+                all[^1] = (all[^1].From, Math.Max(all[^1].To, to));
+            else
+                all.Add((from, to));
+        }
+        return [.. all];
+    }
+}

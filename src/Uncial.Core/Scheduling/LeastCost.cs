@@ -1,0 +1,120 @@
+namespace Uncial.Core.Scheduling;
+
+/// <summary>
+/// What a day costs at least when some of its surfaces are placed and others are not: never more than any board that comes of it.
+/// </summary>
+internal sealed class LeastCost
+{
+    private readonly DayProblem day;
+    private readonly int[] works;
+    private readonly int together;
+    private readonly (int Length, int SetUp, int Confirm, int Measure)[] least;
+
+    /// <summary>For a day.</summary>
+    /// <param name="day">The day.</param>
+    /// <param name="works">The surfaces that are placed one after the other.</param>
+    public LeastCost(DayProblem day, int[] works)
+    {
+        (this.day, this.works) = (day, works);
+        // A block takes a lathe and an operator.
+        together = Math.Max(1, Math.Min(day.Lathes.Count, day.Operators.Count));
+        least =
+        [
+            .. works.Select(w =>
+            {
+                var work = day.Works[w];
+                var mounts = work.IsToMount && work.Ways.Length > 0;
+                return (
+                    mounts ? work.Ways.Min(x => x.Attended + x.Feeding) : 0,
+                    mounts && work.Ways.All(x => x.SetUp == work.Ways[0].SetUp) ? work.Ways[0].SetUp : -1,
+                    Math.Max(0, work.IsConfirming ? 0 : work.Confirm),
+                    work.Running is null ? Math.Max(0, work.Measure) : 0
+                );
+            }),
+        ];
+    }
+
+    /// <summary>The least that any board costs that goes on from here.</summary>
+    /// <param name="placed">What is placed.</param>
+    /// <param name="done">Which of the surfaces that is, a bit for each.</param>
+    public BoardCost AtLeast(Timetable placed, int done)
+    {
+        var soonest = placed.LatheFree.Count > 0 ? placed.LatheFree.Min() : 0;
+        Span<int> ready = stackalloc int[day.Jobs.Count];
+        Span<int> length = stackalloc int[day.Jobs.Count];
+        length.Clear();
+        for (var j = 0; j < ready.Length; j++)
+            ready[j] = placed.Ready[j];
+        var (work, finish, confirm) = (0, 0, int.MaxValue);
+        for (var i = 0; i < works.Length; i++)
+        {
+            if ((done & 1 << i) != 0)
+                continue;
+            var (minutes, _, after, before) = least[i];
+            var w = day.Works[works[i]];
+            var begin = w.IsToMount ? Math.Max(Math.Max(soonest, before), w.NotBefore) : before;
+            ready[w.Job] = Math.Max(ready[w.Job], begin + minutes + after);
+            length[w.Job] += minutes;
+            (work, confirm) = (work + minutes, Math.Min(confirm, after));
+        }
+        var alone = 0;
+        for (var j = 0; j < ready.Length; j++)
+        {
+            if (ready[j] > 0)
+                alone += day.Jobs[j].Weight * Math.Max(0, ready[j] - day.Jobs[j].Promised);
+            finish = Math.Max(finish, ready[j]);
+        }
+        if (work > 0)
+            finish = Math.Max(finish, (placed.LatheFree.Sum() + work + day.Lathes.Count - 1) / day.Lathes.Count + confirm);
+        return new(
+            placed.Cost().NotKept,
+            Math.Max(alone, OneAfterAnother(placed, ready, length, soonest, confirm)),
+            placed.ChangeOvers + Changes(placed, done),
+            finish,
+            0
+        );
+    }
+
+    /// <summary>
+    /// Lateness at least, since only so many blocks go on at a time: the k-th job to be done is done no sooner than the k shortest would
+    /// be, and lateness is least where the sooner promise is kept first.
+    /// </summary>
+    private int OneAfterAnother(Timetable placed, ReadOnlySpan<int> ready, ReadOnlySpan<int> length, int soonest, int confirm)
+    {
+        Span<int> lengths = stackalloc int[length.Length];
+        Span<int> promises = stackalloc int[length.Length];
+        var (open, late, sum) = (0, 0, 0);
+        for (var j = 0; j < length.Length; j++)
+            if (length[j] > 0)
+                (lengths[open], promises[open++]) = (length[j], day.Jobs[j].Promised);
+            else if (placed.Ready[j] > 0)
+                late += day.Jobs[j].Weight * Math.Max(0, ready[j] - day.Jobs[j].Promised);
+        if (open == 0)
+            return late;
+        lengths[..open].Sort();
+        promises[..open].Sort();
+        for (var k = 0; k < open; k++)
+        {
+            sum += lengths[k];
+            late += Math.Max(0, soonest + sum / together + confirm - promises[k]);
+        }
+        return late;
+    }
+
+    /// <summary>Minutes of change-over at least: each set-up that is on no lathe has to be put on once.</summary>
+    private int Changes(Timetable placed, int done)
+    {
+        var (minutes, on) = (0, placed.SetUps);
+        for (var i = 0; i < works.Length; i++)
+        {
+            if ((done & 1 << i) != 0 || least[i].SetUp is not (>= 0 and var needed) || on.Contains(needed))
+                continue;
+            var isFirst = true;
+            for (var k = 0; k < i && isFirst; k++)
+                isFirst = (done & 1 << k) != 0 || least[k].SetUp != needed;
+            if (isFirst)
+                minutes += day.Lathes.Min(l => Math.Min(l.AdapterMinutes, l.HeadMinutes));
+        }
+        return minutes;
+    }
+}

@@ -1,0 +1,115 @@
+namespace Uncial.Core.Scheduling;
+
+/// <summary>
+/// Improves an order of many surfaces: takes a few that belong together out of it and puts each back where it costs least, over and over,
+/// always the same way for the same day. What comes out never costs more than what it began with.
+/// </summary>
+internal sealed class NeighbourhoodSearch
+{
+    /// <summary>So many days are made from an order and looked at; more takes longer and gains little.</summary>
+    public const int Effort = 1200;
+
+    private readonly DayProblem day;
+    private readonly Timetable head;
+    private readonly Random random = new(17);
+    private int left;
+
+    private NeighbourhoodSearch(DayProblem day, Timetable head, int effort) => (this.day, this.head, left) = (day, head, effort);
+
+    /// <summary>A better order, or the same.</summary>
+    /// <param name="day">The day.</param>
+    /// <param name="head">What is placed before all others.</param>
+    /// <param name="start">The order to begin with.</param>
+    /// <param name="effort">How many days are looked at.</param>
+    public static IReadOnlyList<(int Work, int Way)> Improve(
+        DayProblem day,
+        Timetable head,
+        IReadOnlyList<(int Work, int Way)> start,
+        int effort = Effort
+    ) =>
+        start.Count < 2 && start.All(s => day.Works[s.Work].Ways.Length < 2)
+            ? start
+            : new NeighbourhoodSearch(day, head, effort).Run(start);
+
+    private List<(int Work, int Way)> Run(IReadOnlyList<(int Work, int Way)> start)
+    {
+        List<(int Work, int Way)> best = [.. start];
+        var least = CostOf(best);
+        while (left > 0)
+        {
+            List<(int Work, int Way)> order = [.. best];
+            var removed = TakeOut(order);
+            var cost = least;
+            foreach (var work in removed)
+                cost = PutBack(order, work);
+            if (cost <= least)
+                (best, least) = (order, cost);
+        }
+        return best;
+    }
+
+    /// <summary>Takes a few surfaces out that have a job, a set-up or their place in common.</summary>
+    private List<int> TakeOut(List<(int Work, int Way)> order)
+    {
+        var seed = order[random.Next(order.Count)];
+        var count = Math.Min(order.Count, 1 + random.Next(4));
+        var near = order.FindIndex(s => s.Work == seed.Work);
+        var kin = random.Next(3);
+        List<int> removed =
+        [
+            .. order
+                .Select(
+                    (s, i) =>
+                        (
+                            s.Work,
+                            Far: kin switch
+                            {
+                                0 => day.Works[s.Work].Job == day.Works[seed.Work].Job ? 0 : 1,
+                                1 => SetUpOf(s) == SetUpOf(seed) ? 0 : 1,
+                                _ => Math.Abs(i - near),
+                            },
+                            Die: random.Next()
+                        )
+                )
+                .OrderBy(s => s.Work == seed.Work ? -1 : s.Far)
+                .ThenBy(s => s.Die)
+                .Take(count)
+                .Select(s => s.Work),
+        ];
+        order.RemoveAll(s => removed.Contains(s.Work));
+        return removed;
+    }
+
+    private int SetUpOf((int Work, int Way) placed) =>
+        day.Works[placed.Work].Ways is { Length: > 0 } ways ? ways[Math.Min(placed.Way, ways.Length - 1)].SetUp : -1;
+
+    /// <summary>Puts a surface where it costs least, of all places or of a dozen where there are many.</summary>
+    private BoardCost PutBack(List<(int Work, int Way)> order, int work)
+    {
+        var ways = day.Works[work].IsToMount ? Math.Max(1, day.Works[work].Ways.Length) : 1;
+        var (least, place, which) = (default(BoardCost), -1, 0);
+        IEnumerable<int> places = Enumerable.Range(0, order.Count + 1);
+        if (order.Count > 12)
+            places = places.OrderBy(_ => random.Next()).Take(12).Order();
+        foreach (var at in places.ToList())
+            for (var way = 0; way < ways; way++)
+            {
+                order.Insert(at, (work, way));
+                var cost = CostOf(order);
+                order.RemoveAt(at);
+                if (place < 0 || cost < least)
+                    (least, place, which) = (cost, at, way);
+            }
+        order.Insert(place, (work, which));
+        return least;
+    }
+
+    private BoardCost CostOf(List<(int Work, int Way)> order)
+    {
+        left--;
+        var table = new Timetable(head);
+        foreach (var (work, way) in order)
+            table.Place(work, way);
+        return table.Cost();
+    }
+}

@@ -1,0 +1,331 @@
+namespace Uncial.Core.Scheduling;
+
+/// <summary>
+/// A day as far as it is planned: surfaces are placed one after the other, each step at the soonest time at which its operator, its lathe
+/// and its part are free. A lathe takes parts in the order in which they are placed; off the lathe a step may go into a gap.
+/// </summary>
+internal sealed class Timetable
+{
+    /// <summary>What somebody does at a time.</summary>
+    internal enum Kind
+    {
+        /// <summary>At a lathe, hands on.</summary>
+        AtLathe,
+
+        /// <summary>In the bay of a lathe that feeds.</summary>
+        InBay,
+
+        /// <summary>Measuring or confirming.</summary>
+        OffLathe,
+    }
+
+    /// <summary>A time that is taken.</summary>
+    internal readonly record struct Taken(int From, int To, Kind Kind);
+
+    /// <summary>A step with its place.</summary>
+    internal readonly record struct Step(int Work, WorkStep What, int Operator, int Lathe, int From, int Feeds, int To, int ChangeOver);
+
+    private readonly DayProblem day;
+    private readonly List<Taken>[] operators;
+    private readonly List<(int From, int To)>[] parts;
+    private readonly int[] latheFree;
+    private readonly int[] setUp;
+    private readonly int[] onLathe;
+    private readonly int[] ready;
+    private readonly List<Step> steps = [];
+
+    /// <summary>What of each job is on a lathe, in the order of the times.</summary>
+    private readonly List<(int From, int To, int Job)> blocks = [];
+    private int changeOver;
+    private int notKept;
+    private int moves;
+
+    public Timetable(DayProblem day)
+    {
+        this.day = day;
+        operators = [.. day.Operators.Select(_ => new List<Taken>())];
+        parts = [.. Enumerable.Range(0, day.Parts).Select(_ => new List<(int, int)>())];
+        (latheFree, onLathe) = (new int[day.Lathes.Count], new int[day.Lathes.Count]);
+        setUp = [.. day.Lathes.Select(l => l.SetUp)];
+        ready = new int[day.Jobs.Count];
+        for (var w = 0; w < day.Works.Count; w++)
+            if (day.Works[w].Running is { } running)
+                PlaceRunning(w, running);
+    }
+
+    /// <summary>A copy of another one, to be gone on with.</summary>
+    public Timetable(Timetable other)
+    {
+        day = other.day;
+        operators = [.. other.operators.Select(o => new List<Taken>(o))];
+        parts = [.. other.parts.Select(p => new List<(int, int)>(p))];
+        latheFree = [.. other.latheFree];
+        setUp = [.. other.setUp];
+        onLathe = [.. other.onLathe];
+        ready = [.. other.ready];
+        steps = [.. other.steps];
+        blocks = [.. other.blocks];
+        (changeOver, notKept, moves) = (other.changeOver, other.notKept, other.moves);
+    }
+
+    public IReadOnlyList<Step> Steps => steps;
+
+    /// <summary>Places every step of a surface that is still to do.</summary>
+    /// <param name="work">The surface.</param>
+    /// <param name="way">Which way it is machined; ignored where it is not machined any more.</param>
+    public void Place(int work, int way)
+    {
+        var w = day.Works[work];
+        var from = 0;
+        if (w.Measure >= 0 && w.Running is null && !OffLathe(work, WorkStep.Measure, w.Measure, ref from))
+            return;
+        if (w.Running is { } running)
+            from = running.Attended + running.Feeding;
+        if (w.IsToMount && !Mount(work, way, ref from))
+            return;
+        if (w.Confirm >= 0 && !w.IsConfirming && !OffLathe(work, WorkStep.Confirm, w.Confirm, ref from))
+            return;
+        ready[w.Job] = Math.Max(ready[w.Job], from);
+    }
+
+    /// <summary>Cost of what is placed so far; of a whole day when all is.</summary>
+    public BoardCost Cost()
+    {
+        var (late, finish) = (0, 0);
+        for (var j = 0; j < ready.Length; j++)
+        {
+            var (promised, weight) = day.Jobs[j];
+            if (ready[j] > 0)
+                late += weight * Math.Max(0, ready[j] - promised);
+            finish = Math.Max(finish, ready[j]);
+        }
+        return new(notKept, late, changeOver + Waiting(), finish, moves);
+    }
+
+    /// <summary>When each lathe is free.</summary>
+    public IReadOnlyList<int> LatheFree => latheFree;
+
+    /// <summary>What each lathe is set up for.</summary>
+    public IReadOnlyList<int> SetUps => setUp;
+
+    /// <summary>Minutes of change-over so far.</summary>
+    public int ChangeOvers => changeOver;
+
+    /// <summary>
+    /// Everything that what comes later depends on, as one number that no other state has: which surfaces are placed, where lathes,
+    /// operators and parts are free, and between which times each job was on a lathe.
+    /// </summary>
+    /// <param name="done">Which surfaces are placed, a bit for each.</param>
+    public (ulong, ulong) State(int done)
+    {
+        var mix = new Mixer();
+        mix.Add(done);
+        for (var l = 0; l < latheFree.Length; l++)
+            mix.Add(latheFree[l], setUp[l], onLathe[l]);
+        foreach (var times in operators)
+        {
+            mix.Add(times.Count);
+            foreach (var taken in times)
+                mix.Add(taken.From, taken.To, (int)taken.Kind);
+        }
+        foreach (var (from, to, job) in blocks)
+            mix.Add(from, to, job);
+        foreach (var at in ready)
+            mix.Add(at);
+        return mix.Result;
+    }
+
+    /// <summary>Mixes numbers into 128 bits; two states fall together less than once in 10^30.</summary>
+    private struct Mixer
+    {
+        private ulong a = 0x9E3779B97F4A7C15,
+            b = 0xC2B2AE3D27D4EB4F;
+
+        public Mixer() { }
+
+        public readonly (ulong, ulong) Result => (a, b);
+
+        public void Add(int value)
+        {
+            a = (a ^ (uint)value) * 0xFF51AFD7ED558CCD;
+            a ^= a >> 32;
+            b = (b + (uint)value) * 0xD6E8FEB86659FD93;
+            b ^= b >> 29;
+        }
+
+        public void Add(int x, int y, int z)
+        {
+            Add(x);
+            Add(y);
+            Add(z);
+        }
+    }
+
+    /// <summary>Whether every step of a surface has its time.</summary>
+    public bool IsWhole(int work)
+    {
+        var w = day.Works[work];
+        return steps.Count(s => s.Work == work) == (w.Measure >= 0 ? 1 : 0) + (w.IsMachined ? 1 : 0) + (w.Confirm >= 0 ? 1 : 0);
+    }
+
+    /// <summary>When each job is ready; 0 for one that nothing was placed of.</summary>
+    public IReadOnlyList<int> Ready => ready;
+
+    /// <summary>Minutes between the blocks of one job in which none of its parts is on a lathe.</summary>
+    private int Waiting()
+    {
+        var total = 0;
+        Span<int> until = stackalloc int[ready.Length];
+        until.Fill(-1);
+        foreach (var (from, to, job) in blocks)
+        {
+            if (until[job] >= 0)
+                total += Math.Max(0, from - until[job]);
+            until[job] = Math.Max(until[job], to);
+        }
+        return total;
+    }
+
+    private void AddBlock(int from, int to, int job)
+    {
+        var at = blocks.Count;
+        while (at > 0 && (blocks[at - 1].From, blocks[at - 1].Job).CompareTo((from, job)) > 0)
+            at--;
+        blocks.Insert(at, (from, to, job));
+    }
+
+    private void PlaceRunning(int work, DayProblem.Running running)
+    {
+        var end = running.Attended + running.Feeding;
+        var isOnLathe = running.Lathe >= 0;
+        if (running.Attended > 0)
+            Take(operators[running.Operator], new(0, running.Attended, isOnLathe ? Kind.AtLathe : Kind.OffLathe));
+        if (running.Feeding > 0)
+            Take(operators[running.Operator], new(running.Attended, end, Kind.InBay));
+        parts[day.Works[work].Part].Add((0, end));
+        var what =
+            isOnLathe ? WorkStep.Machine
+            : day.Works[work].IsConfirming ? WorkStep.Confirm
+            : WorkStep.Measure;
+        steps.Add(new(work, what, running.Operator, running.Lathe, 0, running.Attended, end, 0));
+        if (!isOnLathe)
+            return;
+        AddBlock(0, end, day.Works[work].Job);
+        latheFree[running.Lathe] = end;
+        if (day.Works[work].Ways.FirstOrDefault(w => w.Lathe == running.Lathe) is { } way)
+            setUp[running.Lathe] = way.SetUp;
+    }
+
+    private bool OffLathe(int work, WorkStep what, int minutes, ref int from)
+    {
+        var w = day.Works[work];
+        var (best, who) = (DayProblem.Never, -1);
+        for (var o = 0; o < operators.Length; o++)
+        {
+            var at = Soonest(o, w.Part, from, 0, minutes, 0, Kind.OffLathe, null);
+            if (at < best)
+                (best, who) = (at, o);
+        }
+        if (who < 0)
+            return NotPlaced();
+        Take(operators[who], new(best, best + minutes, Kind.OffLathe));
+        parts[w.Part].Add((best, best + minutes));
+        steps.Add(new(work, what, who, -1, best, best + minutes, best + minutes, 0));
+        from = best + minutes;
+        return true;
+    }
+
+    private bool Mount(int work, int which, ref int from)
+    {
+        var w = day.Works[work];
+        if (w.Ways.Length == 0)
+            return NotPlaced();
+        var way = w.Ways[which];
+        var change = day.ChangeOver(way.Lathe, setUp[way.Lathe], way.SetUp);
+        var soonest = Math.Max(Math.Max(from, w.NotBefore) - change, latheFree[way.Lathe]);
+        var (best, who) = (DayProblem.Never, -1);
+        for (var o = 0; o < operators.Length; o++)
+        {
+            var at = Soonest(o, w.Part, soonest, change, change + way.Attended, way.Feeding, Kind.AtLathe, day.Lathes[way.Lathe].Open);
+            if (at < best)
+                (best, who) = (at, o);
+        }
+        if (who < 0)
+            return NotPlaced();
+        var (mount, feeds) = (best + change, best + change + way.Attended);
+        var end = feeds + way.Feeding;
+        if (feeds > best)
+            Take(operators[who], new(best, feeds, Kind.AtLathe));
+        if (end > feeds)
+            Take(operators[who], new(feeds, end, Kind.InBay));
+        parts[w.Part].Add((mount, end));
+        steps.Add(new(work, WorkStep.Machine, who, way.Lathe, mount, feeds, end, change));
+        AddBlock(mount, end, w.Job);
+        (latheFree[way.Lathe], setUp[way.Lathe]) = (end, way.SetUp);
+        changeOver += change;
+        if (w.Place >= 0 && w.Place != onLathe[way.Lathe])
+            notKept++;
+        onLathe[way.Lathe]++;
+        if (w.Seen is { } seen && (seen.Lathe != way.Lathe || Math.Abs(seen.At - mount) > 5))
+            moves++;
+        from = end;
+        return true;
+    }
+
+    private bool NotPlaced()
+    {
+        notKept++;
+        return false;
+    }
+
+    /// <summary>
+    /// The soonest minute at which an operator can begin: hands on for a while, then in the bay for a while, all within one window of the
+    /// operator and of the lathe; the part is needed after a change-over.
+    /// </summary>
+    private int Soonest(int who, int part, int from, int before, int hands, int bay, Kind kind, (int From, int To)[]? lathe)
+    {
+        var (at, length) = (Math.Max(from, 0), hands + bay);
+        while (true)
+        {
+            var start = at;
+            at = InWindow(day.Operators[who], at, length);
+            if (lathe is not null)
+                at = InWindow(lathe, at, length);
+            if (at >= DayProblem.Never)
+                return DayProblem.Never;
+            foreach (var taken in operators[who])
+            {
+                if (taken.From >= at + length)
+                    break;
+                if (taken.To > at && taken.From < at + hands && Excludes(kind, taken.Kind))
+                    at = taken.To;
+                else if (bay > 0 && taken.To > at + hands && taken.From < at + length && Excludes(Kind.InBay, taken.Kind))
+                    at = taken.To - hands;
+            }
+            foreach (var (begin, end) in parts[part])
+                if (end > at + before && begin < at + length)
+                    at = end - before;
+            if (at == start)
+                return at;
+        }
+    }
+
+    /// <summary>Whether one person cannot do both at a time.</summary>
+    private bool Excludes(Kind a, Kind b) => a == Kind.AtLathe || b == Kind.AtLathe || a == b || !day.Day.MeasuresWhileFeeding;
+
+    private static int InWindow((int From, int To)[] windows, int at, int length)
+    {
+        foreach (var (from, to) in windows)
+            if (Math.Max(at, from) + length <= to)
+                return Math.Max(at, from);
+        return DayProblem.Never;
+    }
+
+    private static void Take(List<Taken> times, Taken taken)
+    {
+        var at = times.Count;
+        while (at > 0 && times[at - 1].From > taken.From)
+            at--;
+        times.Insert(at, taken);
+    }
+}

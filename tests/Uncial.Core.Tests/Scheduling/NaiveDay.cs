@@ -1,0 +1,135 @@
+using Uncial.Core.Scheduling;
+
+namespace Uncial.Core.Tests.Scheduling;
+
+/// <summary>
+/// The rules of a day told once more, minute by minute, with nothing of the planner: for an order of surfaces and a lathe for each, what
+/// the day costs. Slow, so for a few surfaces only.
+/// </summary>
+internal sealed class NaiveDay(DayToPlan day)
+{
+    private const int Minutes = 1500;
+
+    private readonly bool[,] hands = new bool[day.Operators.Count, Minutes];
+    private readonly bool[,] bay = new bool[day.Operators.Count, Minutes];
+    private readonly bool[,] bench = new bool[day.Operators.Count, Minutes];
+    private readonly Dictionary<int, bool[]> part = day.Works.Select(w => w.PartId).Distinct().ToDictionary(p => p, _ => new bool[Minutes]);
+    private readonly int[] free = new int[day.Lathes.Count];
+    private readonly LatheSetUp?[] on = [.. day.Lathes.Select(l => l.SetUp)];
+    private readonly Dictionary<int, int> ready = [];
+    private readonly List<(int Job, int From, int To)> blocks = [];
+    private int changes;
+
+    /// <summary>The least cost over every order and every lathe.</summary>
+    public static BoardCost Best(DayToPlan day)
+    {
+        BoardCost? best = null;
+        foreach (var order in Orders([.. day.Works]))
+        foreach (var ways in Ways(order))
+        {
+            var cost = new NaiveDay(day).CostOf(order, ways);
+            best = best is { } b && b <= cost ? b : cost;
+        }
+        return best!.Value;
+    }
+
+    private static IEnumerable<SurfaceWork[]> Orders(SurfaceWork[] works)
+    {
+        if (works.Length <= 1)
+            return [works];
+        return works.SelectMany((w, i) => Orders([.. works.Where((_, j) => j != i)]).Select(rest => (SurfaceWork[])[w, .. rest]));
+    }
+
+    private static IEnumerable<int[]> Ways(SurfaceWork[] order) =>
+        order.Aggregate(
+            (IEnumerable<int[]>)
+                [
+                    [],
+                ],
+            (all, w) => all.SelectMany(a => Enumerable.Range(0, w.Machinings.Count).Select(i => (int[])[.. a, i]))
+        );
+
+    private BoardCost CostOf(SurfaceWork[] order, int[] ways)
+    {
+        for (var i = 0; i < order.Length; i++)
+            Place(order[i], order[i].Machinings[ways[i]]);
+        var late = day.Jobs.Sum(j =>
+            j.Promised is { } at && ready.TryGetValue(j.Id, out var end)
+                ? (j.IsUrgent ? 3 : 1) * Math.Max(0, end - (int)Math.Floor((at - day.Now).TotalMinutes))
+                : 0
+        );
+        var waiting = 0;
+        foreach (var job in blocks.GroupBy(b => b.Job))
+            for (var minute = job.Min(b => b.From); minute < job.Max(b => b.To); minute++)
+                waiting += job.Any(b => b.From <= minute && minute < b.To) ? 0 : 1;
+        return new(0, late, changes + waiting, ready.Values.Max(), 0);
+    }
+
+    private void Place(SurfaceWork work, Machining way)
+    {
+        var at = 0;
+        if (work.Measure is { } measure)
+            at = OffLathe(work, at, measure.Sure);
+        var lathe = day.Lathes.Select((l, i) => (l, i)).First(x => x.l.Id == way.LatheId).i;
+        var change =
+            on[lathe] == way.SetUp ? 0
+            : on[lathe]?.Head == way.SetUp.Head ? day.Lathes[lathe].AdapterMinutes
+            : day.Lathes[lathe].HeadMinutes;
+        var (before, length) = (change + way.Attended.Sure, change + way.Attended.Sure + way.Feeding.Sure);
+        for (var from = Math.Max(free[lathe], Math.Max(0, at - change)); ; from++)
+        {
+            if (!Within(day.Lathes[lathe].Open, from, length) || Busy(part[work.PartId], from + change, from + length))
+                continue;
+            var who = Enumerable
+                .Range(0, day.Operators.Count)
+                .Where(o =>
+                    Within(day.Operators[o].AtWork, from, length)
+                    && Enumerable
+                        .Range(from, length)
+                        .All(m => m < from + before ? !hands[o, m] && !bay[o, m] && !bench[o, m] : MayStandInBay(o, m))
+                )
+                .DefaultIfEmpty(-1)
+                .First();
+            if (who < 0)
+                continue;
+            for (var m = from; m < from + length; m++)
+                if (m < from + before)
+                    hands[who, m] = true;
+                else
+                    bay[who, m] = true;
+            Array.Fill(part[work.PartId], true, from + change, length - change);
+            (free[lathe], on[lathe]) = (from + length, way.SetUp);
+            changes += change;
+            blocks.Add((work.JobId, from + change, from + length));
+            at = from + length;
+            break;
+        }
+        if (work.Confirm is { } confirm)
+            at = OffLathe(work, at, confirm.Sure);
+        ready[work.JobId] = Math.Max(ready.GetValueOrDefault(work.JobId), at);
+    }
+
+    private bool MayStandInBay(int who, int m) => !hands[who, m] && !bay[who, m] && (!bench[who, m] || day.MeasuresWhileFeeding);
+
+    private int OffLathe(SurfaceWork work, int from, int minutes)
+    {
+        for (; ; from++)
+        for (var o = 0; o < day.Operators.Count; o++)
+            if (
+                Within(day.Operators[o].AtWork, from, minutes)
+                && !Busy(part[work.PartId], from, from + minutes)
+                && Enumerable.Range(from, minutes).All(m => !hands[o, m] && !bench[o, m] && (!bay[o, m] || day.MeasuresWhileFeeding))
+            )
+            {
+                for (var m = from; m < from + minutes; m++)
+                    bench[o, m] = true;
+                Array.Fill(part[work.PartId], true, from, minutes);
+                return from + minutes;
+            }
+    }
+
+    private static bool Busy(bool[] times, int from, int to) => Enumerable.Range(from, to - from).Any(m => times[m]);
+
+    private bool Within(IReadOnlyList<TimeWindow> windows, int from, int length) =>
+        windows.Any(w => w.From <= day.Now.AddMinutes(from) && day.Now.AddMinutes(from + length) <= w.To);
+}
