@@ -43,4 +43,8 @@ public sealed record DayBoard(
     IReadOnlyDictionary<int, DateTimeOffset> ReadyAt,
     IReadOnlyList<int> NotPlaced,
     BoardCost Cost
-);
+)
+{
+    /// <summary>The surfaces in the order in which they were placed, each with its way of machining, by their places in the day.</summary>
+    internal IReadOnlyList<(int Work, int Way)> Order { get; init; } = [];
+}

@@ -11,10 +11,13 @@ public static class DayPlanner
     /// that people saw last. The best of all up to eight surfaces; beyond that as good as a fixed effort finds.
     /// </summary>
     /// <param name="day">What is to do, and with what.</param>
-    public static DayBoard Plan(DayToPlan day)
+    public static DayBoard Plan(DayToPlan day) => Plan(day, barred: null);
+
+    /// <summary>The best board in which a surface does not come next on a lathe.</summary>
+    internal static DayBoard Plan(DayToPlan day, (int WorkId, int LatheId)? barred)
     {
         ArgumentNullException.ThrowIfNull(day);
-        var problem = new DayProblem(day);
+        var problem = new DayProblem(day, barred: barred);
         var held = HeldOf(problem);
         var (free, freeCost) = Search(problem, []);
         if (held.Count == 0)
@@ -128,6 +131,9 @@ public static class DayPlanner
                 .ToDictionary(j => j.Id, j => problem.At(j.At)),
             notPlaced,
             table.Cost()
-        );
+        )
+        {
+            Order = order,
+        };
     }
 }

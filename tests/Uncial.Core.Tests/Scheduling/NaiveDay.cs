@@ -20,17 +20,22 @@ internal sealed class NaiveDay(DayToPlan day)
     private readonly List<(int Job, int From, int To)> blocks = [];
     private int changes;
 
-    /// <summary>The least cost over every order and every lathe.</summary>
-    public static BoardCost Best(DayToPlan day)
+    /// <summary>The least cost over every order and every lathe; null where none is allowed.</summary>
+    /// <param name="day">The day.</param>
+    /// <param name="barred">A surface that must not come next on a lathe, and the lathe; null for none.</param>
+    public static BoardCost? Best(DayToPlan day, (int WorkId, int LatheId)? barred = null)
     {
         BoardCost? best = null;
         foreach (var order in Orders([.. day.Works]))
         foreach (var ways in Ways(order))
         {
+            var next = order.Zip(ways).FirstOrDefault(x => x.First.Machinings[x.Second].LatheId == barred?.LatheId).First;
+            if (barred is { } b && next?.Id == b.WorkId)
+                continue;
             var cost = new NaiveDay(day).CostOf(order, ways);
-            best = best is { } b && b <= cost ? b : cost;
+            best = best is { } least && least <= cost ? least : cost;
         }
-        return best!.Value;
+        return best;
     }
 
     private static IEnumerable<SurfaceWork[]> Orders(SurfaceWork[] works)

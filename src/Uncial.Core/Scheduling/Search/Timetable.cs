@@ -263,7 +263,7 @@ internal sealed class Timetable
         AddBlock(mount, end, w.Job);
         (latheFree[way.Lathe], setUp[way.Lathe]) = (end, way.SetUp);
         changeOver += change;
-        if (w.Place >= 0 && w.Place != onLathe[way.Lathe])
+        if ((w.Place >= 0 && w.Place != onLathe[way.Lathe]) || (w.NotNextOn == way.Lathe && onLathe[way.Lathe] == 0))
             notKept++;
         onLathe[way.Lathe]++;
         if (w.Seen is { } seen && (seen.Lathe != way.Lathe || Math.Abs(seen.At - mount) > 5))

@@ -15,8 +15,13 @@ internal sealed class DayProblem
 
     private readonly Dictionary<LatheSetUp, int> setUps = [];
 
-    public DayProblem(DayToPlan day)
+    /// <summary>Of a day.</summary>
+    /// <param name="day">The day.</param>
+    /// <param name="drawn">Steps take as long as this decides; null for their sure times.</param>
+    /// <param name="barred">A surface that must not come next on a lathe, and the lathe; null for none.</param>
+    public DayProblem(DayToPlan day, Random? drawn = null, (int WorkId, int LatheId)? barred = null)
     {
+        int Minutes(StepTime time) => drawn is null ? time.Sure : time.Draw(drawn);
         Day = day;
         var jobs = day.Jobs.Select((j, i) => (j.Id, i)).ToDictionary();
         var lathes = day.Lathes.Select((l, i) => (l.Id, i)).ToDictionary();
@@ -32,22 +37,28 @@ internal sealed class DayProblem
             .. day.Works.Select(w => new Work(
                 jobs[w.JobId],
                 parts[w.PartId],
-                w.Measure?.Sure ?? -1,
+                w.Measure is { } measure ? Minutes(measure) : -1,
                 [
                     .. w
                         .Machinings.Where(m => lathes.ContainsKey(m.LatheId) && (w.Pin?.LatheId is not { } pinned || pinned == m.LatheId))
-                        .Select(m => new Way(lathes[m.LatheId], Known(m.SetUp), m.Attended.Sure, m.Feeding.Sure)),
+                        .Select(m => new Way(lathes[m.LatheId], Known(m.SetUp), Minutes(m.Attended), Minutes(m.Feeding))),
                 ],
-                w.Confirm?.Sure ?? -1,
+                w.Confirm is { } confirm ? Minutes(confirm) : -1,
                 w.Pin?.NotBefore is { } from ? Math.Max(0, MinuteOf(from)) : 0,
                 w.Pin?.Place ?? -1,
                 w.Started is { } s
-                    ? new Running(operators[s.OperatorId], s.LatheId is { } l ? lathes[l] : -1, s.AttendedLeft.Sure, s.FeedingLeft.Sure)
+                    ? new Running(
+                        operators[s.OperatorId],
+                        s.LatheId is { } l ? lathes[l] : -1,
+                        Minutes(s.AttendedLeft),
+                        Minutes(s.FeedingLeft)
+                    )
                     : null,
                 seen.TryGetValue(w.Id, out var place) && lathes.TryGetValue(place.LatheId, out var at)
                     ? (at, MinuteOf(place.MountAt))
                     : null,
-                w.Machinings.Count > 0 || w.Started is { LatheId: not null }
+                w.Machinings.Count > 0 || w.Started is { LatheId: not null },
+                barred is { } b && b.WorkId == w.Id ? lathes[b.LatheId] : -1
             )),
         ];
     }
@@ -74,7 +85,7 @@ internal sealed class DayProblem
     /// <summary>A step under way; the lathe is -1 off the lathe.</summary>
     internal sealed record Running(int Operator, int Lathe, int Attended, int Feeding);
 
-    /// <summary>What is to do at a surface; a time of -1 stands for done, a place of -1 for any.</summary>
+    /// <summary>What is to do at a surface; a time of -1 stands for done, a place of -1 for any, a lathe of -1 for none.</summary>
     internal sealed record Work(
         int Job,
         int Part,
@@ -85,7 +96,8 @@ internal sealed class DayProblem
         int Place,
         Running? Running,
         (int Lathe, int At)? Seen,
-        bool IsMachined
+        bool IsMachined,
+        int NotNextOn
     )
     {
         /// <summary>It has a block on a lathe that is not under way yet.</summary>

@@ -34,16 +34,19 @@ internal sealed class NeighbourhoodSearch
     private List<(int Work, int Way)> Run(IReadOnlyList<(int Work, int Way)> start)
     {
         List<(int Work, int Way)> best = [.. start];
-        var least = CostOf(best);
+        var (least, here) = (CostOf(best), best);
         while (left > 0)
         {
-            List<(int Work, int Way)> order = [.. best];
+            List<(int Work, int Way)> order = [.. here];
             var removed = TakeOut(order);
             var cost = least;
             foreach (var work in removed)
                 cost = PutBack(order, work);
-            if (cost <= least)
+            // What is as good is gone on from, and what was there first stays the answer.
+            if (cost < least)
                 (best, least) = (order, cost);
+            if (cost <= least)
+                here = order;
         }
         return best;
     }
