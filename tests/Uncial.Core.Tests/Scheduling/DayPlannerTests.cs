@@ -129,6 +129,17 @@ public class DayPlannerTests
     }
 
     [Fact]
+    public void What_finds_no_time_is_what_was_promised_to_nobody()
+    {
+        var day = Day([new(1, null), new(2, Nine.AddMinutes(25))], Block(1, 1, Rotors), Block(2, 2, Rotors)) with
+        {
+            Operators = [new(1, [new(Nine, Nine.AddMinutes(30))])],
+        };
+        var board = DayPlanner.Plan(day);
+        (board.NotPlaced.Single(), board.ReadyAt.Keys.Single(), board.Cost.Lateness).ShouldBe((1, 2, 0));
+    }
+
+    [Fact]
     public void What_is_under_way_stays_and_one_measures_while_the_lathe_feeds()
     {
         var day = Day(

@@ -32,6 +32,7 @@ internal sealed class DayProblem
         Jobs = [.. day.Jobs.Select(j => (j.Promised is { } at ? MinuteOf(at) : Never, j.IsUrgent ? UrgentWeight : 1))];
         Lathes = [.. day.Lathes.Select(l => new Lathe(Windows(l.Open), l.SetUp is { } s ? Known(s) : -1, l.HeadMinutes, l.AdapterMinutes))];
         Operators = [.. day.Operators.Select(o => Windows(o.AtWork))];
+        End = Operators.SelectMany(o => o).Select(w => w.To).DefaultIfEmpty(1).Max();
         Works =
         [
             .. day.Works.Select(w => new Work(
@@ -64,6 +65,10 @@ internal sealed class DayProblem
     }
 
     public DayToPlan Day { get; }
+
+    /// <summary>The last minute at which anybody works.</summary>
+    public int End { get; }
+
     public int Parts { get; }
 
     /// <summary>When each job is promised, and what a minute after that weighs.</summary>

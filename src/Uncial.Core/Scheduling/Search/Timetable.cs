@@ -77,15 +77,24 @@ internal sealed class Timetable
     {
         var w = day.Works[work];
         var from = 0;
+        if (!PlaceSteps(work, way, ref from))
+            from = day.End;
+        ready[w.Job] = Math.Max(ready[w.Job], from);
+    }
+
+    /// <summary>
+    /// Places them one after the other; false where one finds no time: then its job counts as ready at the last minute of all.
+    /// </summary>
+    private bool PlaceSteps(int work, int way, ref int from)
+    {
+        var w = day.Works[work];
         if (w.Measure >= 0 && w.Running is null && !OffLathe(work, WorkStep.Measure, w.Measure, ref from))
-            return;
+            return false;
         if (w.Running is { } running)
             from = running.Attended + running.Feeding;
         if (w.IsToMount && !Mount(work, way, ref from))
-            return;
-        if (w.Confirm >= 0 && !w.IsConfirming && !OffLathe(work, WorkStep.Confirm, w.Confirm, ref from))
-            return;
-        ready[w.Job] = Math.Max(ready[w.Job], from);
+            return false;
+        return w.Confirm < 0 || w.IsConfirming || OffLathe(work, WorkStep.Confirm, w.Confirm, ref from);
     }
 
     /// <summary>Cost of what is placed so far; of a whole day when all is.</summary>
