@@ -10,5 +10,12 @@ if (args is ["search", ..])
         args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 100_000,
         Console.Out
     );
+
+// board: how long planning a day takes.
+if (args is ["board"])
+{
+    Uncial.Bench.Board.BoardTimes.Run(Console.Out);
+    return 0;
+}
 BenchmarkSwitcher.FromAssembly(typeof(CoreBenchmarks).Assembly).Run(args);
 return 0;
