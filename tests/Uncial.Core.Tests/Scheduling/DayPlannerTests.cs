@@ -1,5 +1,5 @@
-using Uncial.Core.Parts;
 using Uncial.Core.Scheduling;
+using static Uncial.Core.Tests.Scheduling.SmallDays;
 
 namespace Uncial.Core.Tests.Scheduling;
 
@@ -72,27 +72,7 @@ public class DayPlannerTests
         DayPlanner.Plan(day).Steps.ShouldBe(DayPlanner.Plan(RandomDays.Of(7, 20)).Steps);
     }
 
-    private static readonly LatheSetUp Rotors = new(PartKind.Rotor, "cone 60");
-    private static readonly LatheSetUp Drums = new(PartKind.Drum, "cups 90");
-
-    private static DayToPlan Day(IReadOnlyList<DayJob> jobs, params SurfaceWork[] works) =>
-        new()
-        {
-            Now = Nine,
-            Jobs = jobs,
-            Works = works,
-            Lathes = [new(1, [new(Nine, Nine.AddHours(10))], Rotors, 12, 3)],
-            Operators = [new(1, [new(Nine, Nine.AddHours(10))])],
-        };
-
-    private static SurfaceWork Block(int id, int job, LatheSetUp setUp, int minutes = 20) =>
-        new()
-        {
-            Id = id,
-            PartId = id,
-            JobId = job,
-            Machinings = [new(1, setUp, new(5, 5), new(minutes - 5, minutes - 5))],
-        };
+    private static DayToPlan Day(IReadOnlyList<DayJob> jobs, params SurfaceWork[] works) => SmallDays.Day(jobs, works);
 
     private static int[] Order(DayBoard board) => [.. board.Steps.Where(s => s.Step == WorkStep.Machine).Select(s => s.WorkId)];
 
@@ -117,7 +97,7 @@ public class DayPlannerTests
     [Fact]
     public void A_block_waits_until_after_the_break_rather_than_to_be_broken()
     {
-        var day = Day([new(1, null)], Block(1, 1, Rotors, 40)) with
+        var day = Day([new(1, null)], Block(1, 1, Rotors, new(35, 35))) with
         {
             Operators = [new(1, [new(Nine, Nine.AddMinutes(30)), new(Nine.AddMinutes(60), Nine.AddHours(8))])],
         };

@@ -1,4 +1,3 @@
-using Uncial.Core.Parts;
 using Uncial.Core.Scheduling;
 
 namespace Uncial.Core.Tests.Scheduling;
@@ -7,27 +6,10 @@ public class PromiseTests
 {
     private static DateTimeOffset Nine => RandomDays.Nine;
 
-    private static readonly LatheSetUp Rotors = new(PartKind.Rotor, "cone 60");
+    /// <summary>Until ten past ten: seventy minutes, with a rotor of twenty for each job.</summary>
+    private static DayToPlan Day(params DayJob[] jobs) => SmallDays.Day(jobs, [.. jobs.Select(j => Rotor(j.Id, j.Id))], minutes: 70);
 
-    /// <summary>One lathe and one operator until ten past ten: seventy minutes; a rotor takes twenty.</summary>
-    private static DayToPlan Day(params DayJob[] jobs) =>
-        new()
-        {
-            Now = Nine,
-            Jobs = jobs,
-            Works = [.. jobs.Select(j => Rotor(j.Id, j.Id))],
-            Lathes = [new(1, [new(Nine, Nine.AddMinutes(70))], Rotors, 12, 3)],
-            Operators = [new(1, [new(Nine, Nine.AddMinutes(70))])],
-        };
-
-    private static SurfaceWork Rotor(int id, int job) =>
-        new()
-        {
-            Id = id,
-            PartId = id,
-            JobId = job,
-            Machinings = [new(1, Rotors, new(5, 5), new(15, 15))],
-        };
+    private static SurfaceWork Rotor(int id, int job) => SmallDays.Block(id, job, SmallDays.Rotors);
 
     private static DateTimeOffset In(int minutes) => Nine.AddMinutes(minutes);
 
@@ -84,7 +66,7 @@ public class PromiseTests
     {
         var day = Day();
         var feeding = StepTime.FromHistory([15, 15, 15, 15, 15, 15, 15, 30, 30, 30, 30, 30]);
-        var work = Rotor(9, 9) with { Machinings = [new(1, Rotors, new(5, 5), feeding)] };
+        var work = Rotor(9, 9) with { Machinings = [new(1, SmallDays.Rotors, new(5, 5), feeding)] };
         PromiseHelper.By(day, new(9, In(20)), [work]).Answer.ShouldBe(PromiseAnswer.Tight);
         PromiseHelper.By(day, new(9, In(35)), [work]).Answer.ShouldBe(PromiseAnswer.Yes);
         PromiseHelper.By(day, new(9, In(19)), [work]).Answer.ShouldBe(PromiseAnswer.No);

@@ -1,5 +1,5 @@
-using Uncial.Core.Parts;
 using Uncial.Core.Scheduling;
+using static Uncial.Core.Tests.Scheduling.SmallDays;
 
 namespace Uncial.Core.Tests.Scheduling;
 
@@ -7,27 +7,7 @@ public class ReadinessTests
 {
     private static DateTimeOffset Nine => RandomDays.Nine;
 
-    private static readonly LatheSetUp Rotors = new(PartKind.Rotor, "cone 60");
-    private static readonly LatheSetUp Drums = new(PartKind.Drum, "cups 90");
-
-    private static DayToPlan Day(IReadOnlyList<DayJob> jobs, params SurfaceWork[] works) =>
-        new()
-        {
-            Now = Nine,
-            Jobs = jobs,
-            Works = works,
-            Lathes = [new(1, [new(Nine, Nine.AddHours(10))], Rotors, 12, 3)],
-            Operators = [new(1, [new(Nine, Nine.AddHours(10))])],
-        };
-
-    private static SurfaceWork Block(int id, int job, LatheSetUp setUp, StepTime? feeding = null) =>
-        new()
-        {
-            Id = id,
-            PartId = id,
-            JobId = job,
-            Machinings = [new(1, setUp, new(5, 5), feeding ?? new(15, 15))],
-        };
+    private static DayToPlan Day(IReadOnlyList<DayJob> jobs, params SurfaceWork[] works) => SmallDays.Day(jobs, works);
 
     [Fact]
     public void A_step_takes_the_median_of_its_newest_twelve_and_four_of_five_stay_within_the_sure_time()
