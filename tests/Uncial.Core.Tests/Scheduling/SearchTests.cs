@@ -1,0 +1,72 @@
+using Uncial.Core.Scheduling;
+
+namespace Uncial.Core.Tests.Scheduling;
+
+/// <summary>The parts of the search, each alone: together one makes good what another has wrong.</summary>
+public class SearchTests
+{
+    private static (List<(int Work, int Way)> Order, Timetable Placed) Plain(DayProblem day, Random random)
+    {
+        List<(int Work, int Way)> order =
+        [
+            .. Enumerable.Range(0, day.Works.Count).OrderBy(_ => random.Next()).Select(w => (w, random.Next(day.Works[w].Ways.Length))),
+        ];
+        var table = new Timetable(day);
+        foreach (var (work, way) in order)
+            table.Place(work, way);
+        return (order, table);
+    }
+
+    [Fact]
+    public void Trying_every_order_finds_the_best_from_any_order_to_begin_with()
+    {
+        for (var seed = 1; seed <= 40; seed++)
+        {
+            var made = RandomDays.Of(seed, seed % 10 == 0 ? 5 : 2 + seed % 3);
+            var day = new DayProblem(made);
+            var (start, placed) = Plain(day, new Random(seed));
+            var table = new Timetable(day);
+            foreach (var (work, way) in ExactSearch.Best(day, new Timetable(day), start, placed.Cost()))
+                table.Place(work, way);
+            table.Cost().ShouldBe(NaiveDay.Best(made)!.Value, $"day {seed}");
+        }
+    }
+
+    [Fact]
+    public void No_day_costs_less_than_the_least_that_was_said_on_the_way_to_it()
+    {
+        for (var seed = 1; seed <= 400; seed++)
+        {
+            var day = new DayProblem(RandomDays.Of(2000 + seed, 2 + seed % 7));
+            var (order, placed) = Plain(day, new Random(seed));
+            var bound = new LeastCost(day, [.. order.Select(o => o.Work)]);
+            var (table, done, whole) = (new Timetable(day), 0, placed.Cost());
+            for (var i = 0; i < order.Count; i++)
+            {
+                table.Place(order[i].Work, order[i].Way);
+                done |= 1 << i;
+                var least = bound.AtLeast(table, done);
+                (
+                    least.NotKept <= whole.NotKept
+                    && least.Lateness <= whole.Lateness
+                    && least.Idle <= whole.Idle
+                    && least.Finish <= whole.Finish
+                ).ShouldBeTrue($"day {seed}, {i + 1} placed: {least} of {whole}");
+            }
+        }
+    }
+
+    [Fact]
+    public void Improving_an_order_never_makes_it_worse()
+    {
+        for (var seed = 1; seed <= 20; seed++)
+        {
+            var day = new DayProblem(RandomDays.Of(3000 + seed, 15));
+            var (start, placed) = Plain(day, new Random(seed));
+            var table = new Timetable(day);
+            foreach (var (work, way) in NeighbourhoodSearch.Improve(day, new Timetable(day), start, effort: 200))
+                table.Place(work, way);
+            (table.Cost() < placed.Cost()).ShouldBeTrue($"day {seed}");
+        }
+    }
+}
