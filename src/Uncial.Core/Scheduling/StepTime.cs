@@ -31,6 +31,13 @@ public sealed record StepTime
     /// <summary>Minutes that it takes in four of five cases.</summary>
     public int Sure { get; }
 
+    /// <summary>How long it takes those operators whose own history is known, by their numbers.</summary>
+    public IReadOnlyDictionary<int, StepTime> Own { get; init; } = new Dictionary<int, StepTime>();
+
+    /// <summary>How long it takes an operator: as long as that one took before, where enough is known, else as long as anybody.</summary>
+    /// <param name="operatorId">Number of the operator.</param>
+    public StepTime Of(int operatorId) => Own.GetValueOrDefault(operatorId, this);
+
     /// <summary>From what it took before: the median of the newest twelve, and what four of five stayed within.</summary>
     /// <param name="minutes">Minutes that it took, the newest last; at least one, each 0 or more.</param>
     /// <exception cref="ArgumentException">There is none.</exception>
@@ -67,9 +74,13 @@ public sealed record StepTime
         return (int)Math.Round(Likely * Math.Exp(Math.Log((double)Sure / Likely) / DeviationsToSure * normal));
     }
 
-    /// <summary>As long as another time, of the same past.</summary>
+    /// <summary>As long as another time, of the same past, for everybody.</summary>
     public bool Equals(StepTime? other) =>
-        other is not null && (Likely, Sure) == (other.Likely, other.Sure) && past.SequenceEqual(other.past);
+        other is not null
+        && (Likely, Sure) == (other.Likely, other.Sure)
+        && past.SequenceEqual(other.past)
+        && Own.Count == other.Own.Count
+        && Own.All(o => other.Own.TryGetValue(o.Key, out var time) && time.Equals(o.Value));
 
     /// <summary>Follows the equality.</summary>
     public override int GetHashCode() => HashCode.Combine(Likely, Sure, past.Length);

@@ -36,9 +36,17 @@ public sealed record ShopTime(TimeZoneInfo Zone, DateStyle Style)
     /// <summary>
     /// The moment at which a day of the shop begins: midnight, or the first moment after it where the clocks skip midnight.
     /// </summary>
-    public DateTimeOffset BeginOf(DateOnly day)
+    public DateTimeOffset BeginOf(DateOnly day) => At(day, TimeOnly.MinValue);
+
+    /// <summary>
+    /// The moment at which the shop's clock shows a time of a day: the first one where it shows it twice, the next quarter of an hour where
+    /// it skips it.
+    /// </summary>
+    /// <param name="day">The day.</param>
+    /// <param name="time">The time of the day.</param>
+    public DateTimeOffset At(DateOnly day, TimeOnly time)
     {
-        var local = day.ToDateTime(TimeOnly.MinValue);
+        var local = day.ToDateTime(time);
         while (Zone.IsInvalidTime(local))
             local = local.AddMinutes(15);
         var offset = Zone.IsAmbiguousTime(local) ? Zone.GetAmbiguousTimeOffsets(local).Max() : Zone.GetUtcOffset(local);

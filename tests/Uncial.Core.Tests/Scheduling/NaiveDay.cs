@@ -74,29 +74,33 @@ internal sealed class NaiveDay(DayToPlan day)
     {
         var at = 0;
         if (work.Measure is { } measure)
-            at = OffLathe(work, at, measure.Sure);
+            at = OffLathe(work, at, measure);
         var lathe = day.Lathes.Select((l, i) => (l, i)).First(x => x.l.Id == way.LatheId).i;
         var change =
             on[lathe] == way.SetUp ? 0
             : on[lathe]?.Head == way.SetUp.Head ? day.Lathes[lathe].AdapterMinutes
             : day.Lathes[lathe].HeadMinutes;
-        var (before, length) = (change + way.Attended.Sure, change + way.Attended.Sure + way.Feeding.Sure);
-        for (var from = Math.Max(free[lathe], Math.Max(0, at - change)); ; from++)
+        var soonest = Math.Max(free[lathe], Math.Max(0, at - change));
+        for (var end = soonest; ; end++)
         {
-            if (!Within(day.Lathes[lathe].Open, from, length) || Busy(part[work.PartId], from + change, from + length))
-                continue;
+            int Before(int o) => change + way.Attended.Of(day.Operators[o].Id).Sure;
+            int Length(int o) => Before(o) + way.Feeding.Sure;
             var who = Enumerable
                 .Range(0, day.Operators.Count)
+                .Where(o => end - Length(o) >= soonest)
                 .Where(o =>
-                    Within(day.Operators[o].AtWork, from, length)
+                    Within(day.Lathes[lathe].Open, end - Length(o), Length(o))
+                    && Within(day.Operators[o].AtWork, end - Length(o), Length(o))
+                    && !Busy(part[work.PartId], end - Length(o) + change, end)
                     && Enumerable
-                        .Range(from, length)
-                        .All(m => m < from + before ? !hands[o, m] && !bay[o, m] && !bench[o, m] : MayStandInBay(o, m))
+                        .Range(end - Length(o), Length(o))
+                        .All(m => m < end - way.Feeding.Sure ? !hands[o, m] && !bay[o, m] && !bench[o, m] : MayStandInBay(o, m))
                 )
                 .DefaultIfEmpty(-1)
                 .First();
             if (who < 0)
                 continue;
+            var (from, before, length) = (end - Length(who), Before(who), Length(who));
             for (var m = from; m < from + length; m++)
                 if (m < from + before)
                     hands[who, m] = true;
@@ -106,22 +110,26 @@ internal sealed class NaiveDay(DayToPlan day)
             (free[lathe], on[lathe]) = (from + length, way.SetUp);
             changes += change;
             blocks.Add((work.JobId, from + change, from + length));
-            at = from + length;
+            at = end;
             break;
         }
         if (work.Confirm is { } confirm)
-            at = OffLathe(work, at, confirm.Sure);
+            at = OffLathe(work, at, confirm);
         ready[work.JobId] = Math.Max(ready.GetValueOrDefault(work.JobId), at);
     }
 
     private bool MayStandInBay(int who, int m) => !hands[who, m] && !bay[who, m] && (!bench[who, m] || day.MeasuresWhileFeeding);
 
-    private int OffLathe(SurfaceWork work, int from, int minutes)
+    private int OffLathe(SurfaceWork work, int soonest, StepTime time)
     {
-        for (; ; from++)
+        for (var end = soonest; ; end++)
         for (var o = 0; o < day.Operators.Count; o++)
+        {
+            var minutes = time.Of(day.Operators[o].Id).Sure;
+            var from = end - minutes;
             if (
-                Within(day.Operators[o].AtWork, from, minutes)
+                from >= soonest
+                && Within(day.Operators[o].AtWork, from, minutes)
                 && !Busy(part[work.PartId], from, from + minutes)
                 && Enumerable.Range(from, minutes).All(m => !hands[o, m] && !bench[o, m] && (!bay[o, m] || day.MeasuresWhileFeeding))
             )
@@ -129,8 +137,9 @@ internal sealed class NaiveDay(DayToPlan day)
                 for (var m = from; m < from + minutes; m++)
                     bench[o, m] = true;
                 Array.Fill(part[work.PartId], true, from, minutes);
-                return from + minutes;
+                return end;
             }
+        }
     }
 
     private static bool Busy(bool[] times, int from, int to) => Enumerable.Range(from, to - from).Any(m => times[m]);

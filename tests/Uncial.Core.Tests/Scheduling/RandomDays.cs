@@ -64,7 +64,14 @@ internal static class RandomDays
     private static StepTime Time(Random random, int least, int most)
     {
         var likely = least + random.Next(most - least + 1);
-        return new(likely, likely + random.Next(4));
+        StepTime time = new(likely, likely + random.Next(4));
+        // Now and then one of them has a pace of his own.
+        return random.Next(3) > 0
+            ? time
+            : time with
+            {
+                Own = new Dictionary<int, StepTime> { [1 + random.Next(3)] = new(likely + random.Next(-2, 5), likely + 5) },
+            };
     }
 
     private static TimeWindow[] Hours() => [new(Nine.AddHours(-1), Nine.AddHours(3)), new(Nine.AddHours(4), Nine.AddHours(20))];

@@ -42,6 +42,12 @@ internal sealed class StoredSurface(PartKind kind)
 
     public bool HasLeft { get; set; }
 
+    /// <summary>When the next facts are stated.</summary>
+    public DateTimeOffset At { get; set; }
+
+    /// <summary>Largest diameter cut, mm.</summary>
+    public decimal Diameter { get; init; } = 280;
+
     public long RulesId { get; set; }
 
     /// <summary>What the limit book allows a finished part to vary, mm.</summary>
@@ -55,7 +61,7 @@ internal sealed class StoredSurface(PartKind kind)
             new()
             {
                 Kind = kind,
-                Diameter = Mm.Of(280),
+                Diameter = Mm.Of(Diameter),
                 Band = Mm.Of(50),
                 Places = kind == PartKind.Rotor ? 8 : 4,
                 MaxVariation = MaxVariation is { } most ? Mm.Of(most) : null,
@@ -121,7 +127,7 @@ internal sealed class StoredSurface(PartKind kind)
             {
                 Id = ++number,
                 Number = number,
-                At = at,
+                At = at == default ? At : at,
                 Kind = ReadingKind.Size,
                 Degrees = degrees,
                 Value = Mm.Of(value),
@@ -205,6 +211,7 @@ internal sealed class StoredSurface(PartKind kind)
             {
                 Id = ++number,
                 Number = number,
+                At = At,
                 LatheId = 1,
                 Cuts = passes.Count,
                 Centring = "Cone 2",
@@ -283,6 +290,7 @@ internal sealed class StoredSurface(PartKind kind)
                 PlanId = plans[^1].Id,
                 Index = State.Planning.Passes.Count,
                 Cut = passes.Count + 1,
+                At = At,
                 LatheId = 1,
                 DarkOuter = dark,
                 GrooveOuter = Length.Zero,
@@ -339,6 +347,7 @@ internal sealed class StoredSurface(PartKind kind)
             {
                 Id = ++number,
                 Number = number,
+                At = At,
                 Cuts = passes.Count,
                 Kind = kind,
                 Worst = judged.Worst!.Value,

@@ -22,6 +22,12 @@ internal sealed class DayProblem
     public DayProblem(DayToPlan day, Random? drawn = null, (int WorkId, int LatheId)? barred = null)
     {
         int Minutes(StepTime time) => drawn is null ? time.Sure : time.Draw(drawn);
+        // One draw for all who take as long as anybody.
+        int[] ByOperator(StepTime time)
+        {
+            var usual = Minutes(time);
+            return [.. day.Operators.Select(o => time.Own.TryGetValue(o.Id, out var own) ? Minutes(own) : usual)];
+        }
         Day = day;
         var jobs = day.Jobs.Select((j, i) => (j.Id, i)).ToDictionary();
         var lathes = day.Lathes.Select((l, i) => (l.Id, i)).ToDictionary();
@@ -38,13 +44,13 @@ internal sealed class DayProblem
             .. day.Works.Select(w => new Work(
                 jobs[w.JobId],
                 parts[w.PartId],
-                w.Measure is { } measure ? Minutes(measure) : -1,
+                w.Measure is { } measure ? ByOperator(measure) : null,
                 [
                     .. w
                         .Machinings.Where(m => lathes.ContainsKey(m.LatheId) && (w.Pin?.LatheId is not { } pinned || pinned == m.LatheId))
-                        .Select(m => new Way(lathes[m.LatheId], Known(m.SetUp), Minutes(m.Attended), Minutes(m.Feeding))),
+                        .Select(m => new Way(lathes[m.LatheId], Known(m.SetUp), ByOperator(m.Attended), Minutes(m.Feeding))),
                 ],
-                w.Confirm is { } confirm ? Minutes(confirm) : -1,
+                w.Confirm is { } confirm ? ByOperator(confirm) : null,
                 w.Pin?.NotBefore is { } from ? Math.Max(0, MinuteOf(from)) : 0,
                 w.Pin?.Place ?? -1,
                 w.Started is { } s
@@ -84,19 +90,25 @@ internal sealed class DayProblem
     /// <summary>A lathe.</summary>
     internal sealed record Lathe((int From, int To)[] Open, int SetUp, int HeadMinutes, int AdapterMinutes);
 
-    /// <summary>A way to machine a surface.</summary>
-    internal sealed record Way(int Lathe, int SetUp, int Attended, int Feeding);
+    /// <summary>A way to machine a surface, with the minutes of each operator.</summary>
+    internal sealed record Way(int Lathe, int SetUp, int[] Attended, int Feeding)
+    {
+        /// <summary>Minutes that it takes at least.</summary>
+        public int Least => Attended.DefaultIfEmpty().Min() + Feeding;
+    }
 
     /// <summary>A step under way; the lathe is -1 off the lathe.</summary>
     internal sealed record Running(int Operator, int Lathe, int Attended, int Feeding);
 
-    /// <summary>What is to do at a surface; a time of -1 stands for done, a place of -1 for any, a lathe of -1 for none.</summary>
+    /// <summary>
+    /// What is to do at a surface, in minutes of each operator; null stands for done, a place of -1 for any, a lathe of -1 for none.
+    /// </summary>
     internal sealed record Work(
         int Job,
         int Part,
-        int Measure,
+        int[]? Measure,
         Way[] Ways,
-        int Confirm,
+        int[]? Confirm,
         int NotBefore,
         int Place,
         Running? Running,
@@ -109,7 +121,7 @@ internal sealed class DayProblem
         public bool IsToMount => IsMachined && Running is not { Lathe: >= 0 };
 
         /// <summary>It is being confirmed.</summary>
-        public bool IsConfirming => Running is { Lathe: < 0 } && Measure < 0;
+        public bool IsConfirming => Running is { Lathe: < 0 } && Measure is null;
     }
 
     /// <summary>Minutes to change a lathe from one set-up to another; -1 stands for one that is not known.</summary>

@@ -25,14 +25,16 @@ internal sealed class LeastCost
                 var work = day.Works[w];
                 var mounts = work.IsToMount && work.Ways.Length > 0;
                 return (
-                    mounts ? work.Ways.Min(x => x.Attended + x.Feeding) : 0,
+                    mounts ? work.Ways.Min(x => x.Least) : 0,
                     mounts && work.Ways.All(x => x.SetUp == work.Ways[0].SetUp) ? work.Ways[0].SetUp : -1,
-                    Math.Max(0, work.IsConfirming ? 0 : work.Confirm),
-                    work.Running is null ? Math.Max(0, work.Measure) : 0
+                    work.IsConfirming ? 0 : Least(work.Confirm),
+                    work.Running is null ? Least(work.Measure) : 0
                 );
             }),
         ];
     }
+
+    private static int Least(int[]? minutes) => minutes is { Length: > 0 } ? minutes.Min() : 0;
 
     /// <summary>The least that any board costs that goes on from here.</summary>
     /// <param name="placed">What is placed.</param>

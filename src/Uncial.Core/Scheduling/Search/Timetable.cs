@@ -88,13 +88,13 @@ internal sealed class Timetable
     private bool PlaceSteps(int work, int way, ref int from)
     {
         var w = day.Works[work];
-        if (w.Measure >= 0 && w.Running is null && !OffLathe(work, WorkStep.Measure, w.Measure, ref from))
+        if (w is { Measure: { } measure, Running: null } && !OffLathe(work, WorkStep.Measure, measure, ref from))
             return false;
         if (w.Running is { } running)
             from = running.Attended + running.Feeding;
         if (w.IsToMount && !Mount(work, way, ref from))
             return false;
-        return w.Confirm < 0 || w.IsConfirming || OffLathe(work, WorkStep.Confirm, w.Confirm, ref from);
+        return w.Confirm is not { } confirm || w.IsConfirming || OffLathe(work, WorkStep.Confirm, confirm, ref from);
     }
 
     /// <summary>Cost of what is placed so far; of a whole day when all is.</summary>
@@ -174,7 +174,7 @@ internal sealed class Timetable
     public bool IsWhole(int work)
     {
         var w = day.Works[work];
-        return steps.Count(s => s.Work == work) == (w.Measure >= 0 ? 1 : 0) + (w.IsMachined ? 1 : 0) + (w.Confirm >= 0 ? 1 : 0);
+        return steps.Count(s => s.Work == work) == (w.Measure is null ? 0 : 1) + (w.IsMachined ? 1 : 0) + (w.Confirm is null ? 0 : 1);
     }
 
     /// <summary>When each job is ready; 0 for one that nothing was placed of.</summary>
@@ -225,22 +225,23 @@ internal sealed class Timetable
             setUp[running.Lathe] = way.SetUp;
     }
 
-    private bool OffLathe(int work, WorkStep what, int minutes, ref int from)
+    private bool OffLathe(int work, WorkStep what, int[] minutes, ref int from)
     {
         var w = day.Works[work];
-        var (best, who) = (DayProblem.Never, -1);
+        var (end, who) = (DayProblem.Never, -1);
         for (var o = 0; o < operators.Length; o++)
         {
-            var at = Soonest(o, w.Part, from, 0, minutes, 0, Kind.OffLathe, null);
-            if (at < best)
-                (best, who) = (at, o);
+            var at = Soonest(o, w.Part, from, 0, minutes[o], 0, Kind.OffLathe, null);
+            if (at + minutes[o] < end)
+                (end, who) = (at + minutes[o], o);
         }
         if (who < 0)
             return NotPlaced();
-        Take(operators[who], new(best, best + minutes, Kind.OffLathe));
-        parts[w.Part].Add((best, best + minutes));
-        steps.Add(new(work, what, who, -1, best, best + minutes, best + minutes, 0));
-        from = best + minutes;
+        var begin = end - minutes[who];
+        Take(operators[who], new(begin, end, Kind.OffLathe));
+        parts[w.Part].Add((begin, end));
+        steps.Add(new(work, what, who, -1, begin, end, end, 0));
+        from = end;
         return true;
     }
 
@@ -252,17 +253,19 @@ internal sealed class Timetable
         var way = w.Ways[which];
         var change = day.ChangeOver(way.Lathe, setUp[way.Lathe], way.SetUp);
         var soonest = Math.Max(Math.Max(from, w.NotBefore) - change, latheFree[way.Lathe]);
-        var (best, who) = (DayProblem.Never, -1);
+        var (end, who) = (DayProblem.Never, -1);
         for (var o = 0; o < operators.Length; o++)
         {
-            var at = Soonest(o, w.Part, soonest, change, change + way.Attended, way.Feeding, Kind.AtLathe, day.Lathes[way.Lathe].Open);
-            if (at < best)
-                (best, who) = (at, o);
+            var hands = change + way.Attended[o];
+            var at = Soonest(o, w.Part, soonest, change, hands, way.Feeding, Kind.AtLathe, day.Lathes[way.Lathe].Open);
+            if (at + hands + way.Feeding < end)
+                (end, who) = (at + hands + way.Feeding, o);
         }
         if (who < 0)
             return NotPlaced();
-        var (mount, feeds) = (best + change, best + change + way.Attended);
-        var end = feeds + way.Feeding;
+        var feeds = end - way.Feeding;
+        var mount = feeds - way.Attended[who];
+        var best = mount - change;
         if (feeds > best)
             Take(operators[who], new(best, feeds, Kind.AtLathe));
         if (end > feeds)

@@ -1,0 +1,236 @@
+using System.Runtime.CompilerServices;
+using Uncial.Core.Lengths;
+using Uncial.Core.Mounting;
+using Uncial.Core.Parts;
+using Uncial.Core.Planning;
+using Uncial.Core.Release;
+using Uncial.Core.Workflow;
+
+namespace Uncial.Core.Scheduling;
+
+/// <summary>What there is to do in a shop, as the planner takes it.</summary>
+/// <param name="Plan">The day to plan.</param>
+/// <param name="Blocked">What is not in it, and why.</param>
+/// <param name="Past">What was done since the beginning of the day.</param>
+public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked, IReadOnlyList<PastWork> Past)
+{
+    /// <summary>So many days are looked ahead, today counted.</summary>
+    public const int Days = 7;
+
+    /// <summary>Kinds of the passes that would be taken, kept with the state that they follow from.</summary>
+    private static readonly ConditionalWeakTable<SurfaceState, IReadOnlyList<PassKind>> Passes = [];
+
+    /// <summary>Works it out.</summary>
+    /// <param name="floor">The shop at a moment.</param>
+    public static ShopDay Of(ShopFloor floor)
+    {
+        ArgumentNullException.ThrowIfNull(floor);
+        var now = floor.Time.Here(floor.Now);
+        var today = floor.Time.DayOf(now);
+        var begin = floor.Time.BeginOf(today);
+        var surfaces = floor.Jobs.SelectMany(j => j.Parts.SelectMany(p => p.Surfaces.Select(s => new OnFloor(floor, j, p, s)))).ToList();
+        var blocked = surfaces.Select(s => s.Blocked).OfType<BlockedWork>().ToList();
+        var works = surfaces.Where(s => s.Blocked is null).Select(s => s.Work(now)).OfType<SurfaceWork>().ToList();
+        var working = works.Select(w => w.Started?.OperatorId).OfType<int>();
+        return new(
+            new()
+            {
+                Now = now,
+                Jobs = [.. floor.Jobs.Select(j => new DayJob(j.Id, j.Promised is { } at ? floor.Time.Here(at) : null, j.IsUrgent))],
+                Works = works,
+                Lathes =
+                [
+                    .. floor.Lathes.Select(l => new DayLathe(
+                        l.Id,
+                        WorkHours.Without([new(now.AddDays(-1), floor.Time.Here(floor.Time.BeginOf(today.AddDays(Days + 1))))], l.Outages),
+                        l.SetUp,
+                        (int)Math.Ceiling(l.Profile.ChangeOverMinutes),
+                        floor.Settings.AdapterMinutes
+                    )),
+                ],
+                // Who is at a part now is in the plan, also outside the own hours.
+                Operators =
+                [
+                    .. floor
+                        .Operators.Union(working)
+                        .Select(o => new DayOperator(
+                            o,
+                            floor.Operators.Contains(o) ? WorkHours.Of(o, floor.Settings, floor.SingleDays, today, Days, floor.Time) : []
+                        )),
+                ],
+                MeasuresWhileFeeding = floor.Settings.MeasuresWhileFeeding,
+                Seen = floor.Seen,
+            },
+            blocked,
+            [.. surfaces.SelectMany(s => s.Past).Where(p => p.To >= begin)]
+        );
+    }
+
+    /// <summary>A surface with everything that its work depends on.</summary>
+    private sealed class OnFloor(ShopFloor floor, JobInShop job, PartInShop part, SurfaceInShop surface)
+    {
+        private SurfaceState State => surface.State;
+
+        public IEnumerable<PastWork> Past => PastSteps.Of(surface.Id, State, m => IsOnItsLathe(m));
+
+        private bool IsOnItsLathe(MountFact mount) =>
+            floor.Lathes.FirstOrDefault(l => l.Id == mount.LatheId) is { } lathe && lathe.NewestMount == mount.Id;
+
+        /// <summary>How it is on a lathe now; null where it is on none.</summary>
+        private MountFact? On => State.Station < Station.Confirm && State.Mounting.Mount is { } m && IsOnItsLathe(m) ? m : null;
+
+        public BlockedWork? Blocked
+        {
+            get
+            {
+                if (State.Part.HasLeft || State.Station >= Station.Confirm)
+                    return null;
+                if (State.Inspection.End is { } end)
+                    return new BlockedWork.Stopped(surface.Id, end.Kind);
+                if (State.Receiving.Limits is null)
+                    return new BlockedWork.LimitsMissing(surface.Id);
+                if (State.Station < Station.Cut && State.Measuring.DiscardVerdict == Verdict.Beyond)
+                    return new BlockedWork.BeyondLimit(surface.Id);
+                if (State.Station is Station.Mount or Station.Plan && State.Measuring.IsBelowFloor)
+                    return new BlockedWork.BelowFloor(surface.Id);
+                if (On is not null)
+                    return null;
+                var takers = floor.Lathes.Where(l => Takes(l)).ToList();
+                if (takers.Count == 0)
+                    return new BlockedWork.NoLathe(surface.Id, State.Facts.Diameter, Nearest);
+                return takers.TrueForAll(l => l.Outages.Any(o => o.From <= floor.Now && o.To == DateTimeOffset.MaxValue))
+                    ? new BlockedWork.LathesOut(surface.Id)
+                    : null;
+            }
+        }
+
+        private DiameterRange? Nearest =>
+            floor
+                .Lathes.Select(l => l.Profile.RangeOf(State.Kind))
+                .OfType<DiameterRange>()
+                .MinBy(r => Length.Max(r.Least - State.Facts.Diameter, State.Facts.Diameter - r.Greatest));
+
+        private bool Takes(LatheInShop lathe) => lathe.Profile.Takes(State.Kind, State.Facts.Diameter);
+
+        /// <summary>What is still to do; null where nothing is.</summary>
+        public SurfaceWork? Work(DateTimeOffset now)
+        {
+            if (State.Part.HasLeft || State.Station >= Station.Release)
+                return null;
+            var work = new SurfaceWork
+            {
+                Id = surface.Id,
+                PartId = part.Id,
+                JobId = job.Id,
+                Confirm = floor.Times.Confirm(State.Kind),
+                Pin = floor.Pins.GetValueOrDefault(surface.Id),
+            };
+            if (State.Station == Station.Confirm)
+                return work with { Started = Reading(now, work.Confirm) };
+            work = work with { Machinings = [.. floor.Lathes.Where(l => Takes(l)).Select(Machining)] };
+            if (On is { } mount)
+                return work with { Started = AtLathe(mount, now), Pin = null };
+            if (State.Station > Station.Measure)
+                return work;
+            var measure = floor.Times.Measure(State.Kind);
+            return work with { Measure = measure, Started = Reading(now, measure) };
+        }
+
+        private Machining Machining(LatheInShop lathe) =>
+            new(
+                lathe.Id,
+                new(State.Kind, Adapters(lathe)),
+                floor.Times.Attended(State.Kind, lathe.Id),
+                floor.Times.Feeding(lathe.Profile, State.Kind, State.Facts.Diameter, State.Facts.Band, Planned)
+            );
+
+        /// <summary>Kinds of its passes: of its plan, else of the one that would be recommended; null where it is not measured.</summary>
+        private IReadOnlyList<PassKind>? Planned
+        {
+            get
+            {
+                if (State.Planning.Document is { } plan)
+                    return [.. plan.Option.Passes.Select(p => p.Kind)];
+                if (State.Measuring.Sizes.Count == 0 || State.Measuring.NextPlace is not null || State.Receiving.Limits is null)
+                    return null;
+                var passes = Passes.GetValue(State, s =>
+                {
+                    var plan = PassPlanner.Plan(s.Planning.Request(dialConfirmed: true));
+                    return [.. plan.Options.FirstOrDefault(o => o.Key == plan.Recommended)?.Passes.Select(p => p.Kind) ?? []];
+                });
+                return passes.Count > 0 ? passes : null;
+            }
+        }
+
+        /// <summary>
+        /// What holds it on a lathe, by a name that says no more than whether two parts are held alike. Where its sizes are not known, the
+        /// two parts of an axle are held alike and others are not.
+        /// </summary>
+        private string Adapters(LatheInShop lathe)
+        {
+            if (State.Mounting.Mount is { } mount && mount.LatheId == lathe.Id)
+                return mount.Centring;
+            if (lathe.Profile.Kind == LatheKind.Grinder)
+                return "";
+            var shape = State.Part.Shape ?? OtherSide?.State.Part.Shape;
+            if (
+                shape is not null
+                && MountingPlan.For(State.Kind, State.Facts.Diameter, shape, lathe.Profile, floor.Board).Ways is [var best, ..]
+            )
+                return best.Centring;
+            return part.Corner.Axle() is not Axle.Any and var axle ? $"{job.Id} {axle}" : $"{job.Id} {part.Id}";
+        }
+
+        private SurfaceInShop? OtherSide =>
+            part.Corner.Axle() is not Axle.Any and var axle
+                ? job
+                    .Parts.Where(p => p.Id != part.Id && p.Corner.Axle() == axle)
+                    .SelectMany(p => p.Surfaces)
+                    .FirstOrDefault(s => s.State.Kind == State.Kind)
+                : null;
+
+        /// <summary>Somebody has begun to read it and not put it aside.</summary>
+        private StartedStep? Reading(DateTimeOffset now, StepTime whole)
+        {
+            if (State.Measuring.Sizes is not { Count: > 0 } sizes || now - sizes.Max(r => r.At) > Rest)
+                return null;
+            var places = State.Measuring.Places.Cast<ReadingPlace?>().ToList();
+            var left = places.Count(p => State.Measuring.ReadingAt(p!.Value) is null);
+            return new(sizes.Newest()!.ById, null, Share(whole, Math.Max(left, 1), Math.Max(places.Count, 1)), new(0, 0));
+        }
+
+        private TimeSpan Rest => TimeSpan.FromMinutes(floor.Settings.ReadingRestsAfter);
+
+        /// <summary>What is left of it on the lathe: of mounting until the first pass runs, then of the passes and finishing.</summary>
+        private StartedStep AtLathe(MountFact mount, DateTimeOffset now)
+        {
+            var way = Machining(floor.Lathes.First(l => l.Id == mount.LatheId));
+            var attended = way.Attended.Of(mount.ById);
+            var finishing = Share(attended, 1, 4);
+            if (State.Planning.Document is not { } plan || State.CutsDone == 0 && State.Cutting.Start is null)
+                return new(mount.ById, mount.LatheId, Left(attended, now - mount.At), way.Feeding);
+            if (State.Planning.Passes.Count >= plan.Option.Passes.Count)
+                return new(mount.ById, mount.LatheId, finishing, new(0, 0));
+            IReadOnlyList<PassKind> toCome = [.. plan.Option.Passes.Skip(State.Planning.Passes.Count).Select(p => p.Kind)];
+            var lathe = floor.Lathes.First(l => l.Id == mount.LatheId).Profile;
+            var feeding = floor.Times.Feeding(lathe, State.Kind, State.Facts.Diameter, State.Facts.Band, toCome);
+            var (by, runs) = (State.Cutting.Start?.ById ?? mount.ById, State.Cutting.IsCutting);
+            if (runs)
+                feeding = Left(feeding, now - State.Cutting.Start!.At);
+            // While it feeds, nothing is done with hands; what finishing takes comes after.
+            return runs
+                ? new(by, mount.LatheId, new(0, 0), new(feeding.Likely + finishing.Likely, feeding.Sure + finishing.Sure))
+                : new(by, mount.LatheId, finishing, feeding);
+        }
+
+        private static StepTime Left(StepTime whole, TimeSpan gone)
+        {
+            var minutes = (int)Math.Clamp(Math.Floor(gone.TotalMinutes), 0, int.MaxValue / 2);
+            var likely = Math.Max(1, whole.Likely - minutes);
+            return new(likely, Math.Max(likely, whole.Sure - minutes));
+        }
+
+        private static StepTime Share(StepTime whole, int part, int of) =>
+            new((whole.Likely * part + of - 1) / of, (whole.Sure * part + of - 1) / of);
+    }
+}
