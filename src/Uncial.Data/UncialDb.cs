@@ -55,6 +55,13 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
     public DbSet<PrintEntry> Prints => Set<PrintEntry>();
     public DbSet<ChainLink> Chain => Set<ChainLink>();
     public DbSet<LogLine> LogLines => Set<LogLine>();
+    public DbSet<BoardPin> BoardPins => Set<BoardPin>();
+    public DbSet<JobUrgency> JobUrgencies => Set<JobUrgency>();
+    public DbSet<LatheOutage> LatheOutages => Set<LatheOutage>();
+    public DbSet<DayHoursEntry> DayHours => Set<DayHoursEntry>();
+    public DbSet<DaySettingsEntry> DaySettings => Set<DaySettingsEntry>();
+    public DbSet<DayPlanned> DaysPlanned => Set<DayPlanned>();
+    public DbSet<DayHappened> DaysHappened => Set<DayHappened>();
     public DbSet<CutDraft> CutDrafts => Set<CutDraft>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 

@@ -11,6 +11,7 @@ using Uncial.Data;
 using Uncial.Web;
 using Uncial.Web.Accounts;
 using Uncial.Web.Api;
+using Uncial.Web.Board;
 using Uncial.Web.Devices;
 using Uncial.Web.Events;
 using Uncial.Web.Hosting;
@@ -43,13 +44,19 @@ builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(services => ScriptMap.Of(services.GetRequiredService<EndpointDataSource>()));
 builder.Services.AddSingleton<News>();
 builder.Services.AddSingleton<NewsOfSaves>();
+builder.Services.AddSingleton<BoardKeeper>().AddSingleton(services => new Lazy<BoardKeeper>(services.GetRequiredService<BoardKeeper>));
+builder.Services.AddSingleton<BoardOfSaves>();
+builder.Services.AddHostedService(services => services.GetRequiredService<BoardKeeper>());
 builder.Services.AddSingleton<ClockWatch>();
 builder.Services.AddHostedService(services => services.GetRequiredService<ClockWatch>());
 builder.Services.AddHostedService<HeadKeeper>();
 builder.Services.AddHostedService<LiveGauges>();
 builder.Services.AddHostedService<LiveLathes>();
 builder.Services.AddDbContextPool<UncialDb>(
-    (services, options) => UncialDbOptions.Use(options, connection).AddInterceptors(services.GetRequiredService<NewsOfSaves>())
+    (services, options) =>
+        UncialDbOptions
+            .Use(options, connection)
+            .AddInterceptors(services.GetRequiredService<NewsOfSaves>(), services.GetRequiredService<BoardOfSaves>())
 );
 var protection = builder.Services.AddDataProtection().SetApplicationName("Uncial");
 if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile)
@@ -178,6 +185,7 @@ app.MapGaugeEcho();
 app.MapMarkingEcho();
 app.MapBookFile();
 app.MapLogbookFile();
+app.MapBoardFiles();
 app.MapShopFiles();
 app.MapPhotos();
 app.MapNews();

@@ -25,7 +25,7 @@ public enum WaitsFor
 /// <summary>A step of a chain.</summary>
 /// <param name="Step">The step.</param>
 /// <param name="For">What it waits for.</param>
-public sealed record ChainLink(PlacedStep Step, WaitsFor For);
+public sealed record CriticalStep(PlacedStep Step, WaitsFor For);
 
 /// <summary>
 /// What a job's readiness hangs on: its last step, what that waits for, and so on back. A minute less at any of them is a minute won, until
@@ -37,12 +37,12 @@ public static class CriticalChain
     /// <param name="day">The day.</param>
     /// <param name="board">Its board.</param>
     /// <param name="jobId">The job.</param>
-    public static IReadOnlyList<ChainLink> Of(DayToPlan day, DayBoard board, int jobId)
+    public static IReadOnlyList<CriticalStep> Of(DayToPlan day, DayBoard board, int jobId)
     {
         ArgumentNullException.ThrowIfNull(day);
         ArgumentNullException.ThrowIfNull(board);
         var ofJob = day.Works.Where(w => w.JobId == jobId).Select(w => w.Id).ToHashSet();
-        List<ChainLink> chain = [];
+        List<CriticalStep> chain = [];
         for (var step = board.Steps.Where(s => ofJob.Contains(s.WorkId)).MaxBy(s => s.To); step is not null; )
         {
             var (before, why) = Before(day, board, step);

@@ -68,7 +68,27 @@ public static class DayPlanner
             [.. open.OrderBy(SetUp).ThenBy(Promised).ThenBy(w => problem.Works[w].Job)],
             open,
         ];
-        return orders.Select(o => Ways(problem, head, o)).MinBy(o => o.Cost);
+        var plain = orders.Select(o => Ways(problem, head, o)).MinBy(o => o.Cost);
+        // What people saw was the best that was known: it is gone on from there.
+        var seen = AsSeen(problem, open, plain.Order);
+        return seen is not null && CostOf(head, seen) is var cost && cost < plain.Cost ? (seen, cost) : plain;
+    }
+
+    /// <summary>
+    /// The surfaces as people saw them last, those that nobody saw at their place in another order; null where nobody saw any.
+    /// </summary>
+    private static List<(int Work, int Way)>? AsSeen(DayProblem problem, List<int> open, IReadOnlyList<(int Work, int Way)> others)
+    {
+        int WayOf(int w) => problem.Works[w].Seen is { } s ? Array.FindIndex(problem.Works[w].Ways, x => x.Lathe == s.Lathe) : -1;
+        List<(int Work, int Way)> seen =
+        [
+            .. open.Where(w => WayOf(w) >= 0).OrderBy(w => problem.Works[w].Seen!.Value.At).Select(w => (w, WayOf(w))),
+        ];
+        if (seen.Count == 0)
+            return null;
+        foreach (var (other, at) in others.Select((o, i) => (o, i)).Where(x => WayOf(x.o.Work) < 0))
+            seen.Insert(Math.Min(at, seen.Count), other);
+        return seen;
     }
 
     /// <summary>For an order the way of each surface that costs least when it is placed.</summary>

@@ -35,9 +35,10 @@ public sealed record JobReadiness(int JobId, DateTimeOffset Likely, DateTimeOffs
         ArgumentNullException.ThrowIfNull(board);
         var random = new Random(Days);
         var ready = day.Jobs.Select(_ => new List<int>(Days)).ToList();
+        DayProblem hours = new(day);
         for (var n = 0; n < Days; n++)
         {
-            var table = new Timetable(new DayProblem(day, random));
+            var table = new Timetable(new DayProblem(day, random, hours: hours));
             foreach (var (work, way) in board.Order)
                 table.Place(work, way);
             for (var j = 0; j < ready.Count; j++)

@@ -69,7 +69,7 @@ public static class PromiseHelper
         ArgumentNullException.ThrowIfNull(day);
         ArgumentNullException.ThrowIfNull(job);
         ArgumentNullException.ThrowIfNull(works);
-        return OfferOf(day, With(day, job with { Promised = null }, works), job.Id);
+        return new Asked().OfferOf(day, With(day, job with { Promised = null }, works), job.Id);
     }
 
     /// <summary>Whether a job can be ready by the time that it is to be promised for.</summary>
@@ -90,14 +90,15 @@ public static class PromiseHelper
         ArgumentNullException.ThrowIfNull(works);
         if (job.Promised is not { } promised)
             throw new ArgumentException("A job that is asked about has a promise.", nameof(job));
-        var offer = OfferOf(day, With(day, job, works), job.Id);
+        Asked asked = new();
+        var offer = asked.OfferOf(day, With(day, job, works), job.Id);
         var answer = AnswerOf(offer);
         if (answer == PromiseAnswer.Yes)
             return new(answer, offer, []);
 
-        bool Helps(DayToPlan without, DayJob asked, IReadOnlyList<SurfaceWork> left) =>
+        bool Helps(DayToPlan without, DayJob so, IReadOnlyList<SurfaceWork> left) =>
             left.Count > 0
-            && OfferOf(without, With(without, asked, left), job.Id) is var tried
+            && asked.OfferOf(without, With(without, so, left), job.Id) is var tried
             && AnswerOf(tried) == PromiseAnswer.Yes
             && tried.Harmed.Count <= offer.Harmed.Count;
 
@@ -119,19 +120,26 @@ public static class PromiseHelper
             Works = [.. day.Works, .. works],
         };
 
-    private static PromiseOffer OfferOf(DayToPlan without, DayToPlan with, int job)
+    /// <summary>Boards of days without the job, each made once.</summary>
+    private sealed class Asked
     {
-        var before = Promises(without, out _, job);
-        var after = Promises(with, out var ready, job);
-        return new(
-            ready,
-            [
-                .. before
-                    .Where(b => after.TryGetValue(b.Key, out var then) && then > b.Value)
-                    .OrderBy(b => b.Key)
-                    .Select(b => new PromiseHarmed(b.Key, b.Value, after[b.Key])),
-            ]
-        );
+        private readonly Dictionary<DayToPlan, Dictionary<int, PromiseState>> without = new(ReferenceEqualityComparer.Instance);
+
+        public PromiseOffer OfferOf(DayToPlan day, DayToPlan with, int job)
+        {
+            if (!without.TryGetValue(day, out var before))
+                without[day] = before = Promises(day, out _, job);
+            var after = Promises(with, out var ready, job);
+            return new(
+                ready,
+                [
+                    .. before
+                        .Where(b => after.TryGetValue(b.Key, out var then) && then > b.Value)
+                        .OrderBy(b => b.Key)
+                        .Select(b => new PromiseHarmed(b.Key, b.Value, after[b.Key])),
+                ]
+            );
+        }
     }
 
     /// <summary>How each promise stands in the best board of a day; a job that finds no time is late.</summary>

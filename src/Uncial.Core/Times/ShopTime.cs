@@ -74,6 +74,9 @@ public sealed record ShopTime(TimeZoneInfo Zone, DateStyle Style)
             ? text.Replace("AM", "am", StringComparison.Ordinal).Replace("PM", "pm", StringComparison.Ordinal)
             : text;
 
+    /// <summary>The hour alone, as on a scale of hours.</summary>
+    public string Hour(DateTimeOffset at) => Here(at).ToString(By("%H", "%h", "%H"), Words);
+
     /// <summary>As in “Tue” or “Tuesday”.</summary>
     public string Weekday(DateTimeOffset at, bool isLong = false) => Here(at).ToString(isLong ? "dddd" : "ddd", Words);
 

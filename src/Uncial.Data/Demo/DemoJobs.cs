@@ -4,7 +4,7 @@ using Uncial.Core.Parts;
 
 namespace Uncial.Data.Demo;
 
-/// <summary>The eight jobs of the demo, each with what it shows.</summary>
+/// <summary>The jobs of the demo, each with what it shows.</summary>
 internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
 {
     private const LengthUnit Mm = LengthUnit.Millimetre;
@@ -20,6 +20,8 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         await InchDrumsAsync();
         await ParkingBrakeInTheHatAsync();
         await TooThinToCutAsync();
+        await PromisedTooSoonAsync();
+        await PromisedForTheFerryAsync();
     }
 
     private void Start(int who, int minutesAgo) => (bench.By, bench.MinutesAgo) = (who, minutesAgo);
@@ -152,7 +154,7 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
 
     private async Task OnTheLatheAsync()
     {
-        Start(ines, 160);
+        Start(ines, 70);
         var job = await bench.JobAsync(2417, "Brindle L3 van", "Post van no. 2", 203_700, 1.5);
         var left = await bench.RotorAsync(job, Corner.FrontLeft, null, 300, 52, Mm, "26.0", "23.4", "23.0");
         await bench.ReadAsync(left, Mm, "24.34", "24.32", "24.29", "24.27", "24.28", "24.30", "24.31", "24.33");
@@ -222,6 +224,25 @@ internal sealed class DemoJobs(DemoBench bench, int ines, int tom)
         await bench.LeaveUncutAsync(spare);
         await bench.ConfirmAsync(spare);
         await bench.CloseAsync(spare, OutcomeKind.Shelved, aside: new(Place: "Rack 3", Preservative: "Light oil"));
+    }
+
+    /// <summary>Taken in late for a time that nothing can keep any more.</summary>
+    private async Task PromisedTooSoonAsync()
+    {
+        Start(tom, 25);
+        var job = await bench.JobAsync(2424, "Pilchard city car", "District nurse", 58_700, 0.5);
+        var left = await bench.RotorAsync(job, Corner.FrontLeft, null, 256, 44, Mm, "22.0", null, "20.0");
+        await bench.ReadAsync(left, Mm, "21.20", "21.21", "21.22", "21.22", "21.21", "21.21", "21.20", "21.20");
+        await bench.RotorAsync(job, Corner.FrontRight, null, 256, 44, Mm, "22.0", null, "20.0");
+    }
+
+    /// <summary>Kept as it is planned, and missed if another part is put before it.</summary>
+    private async Task PromisedForTheFerryAsync()
+    {
+        Start(ines, 20);
+        var job = await bench.JobAsync(2425, "Gannet 16 crew bus", "Ferry crew", 131_900, 3.25);
+        await bench.RotorAsync(job, Corner.FrontLeft, null, 322, 58, Mm, "29.0", "27.1", "26.6");
+        await bench.RotorAsync(job, Corner.FrontRight, null, 322, 58, Mm, "29.0", "27.1", "26.6");
     }
 
     private async Task FacesAsync(Part rotor, string runoutOuter, string runoutInner, string grooveOuter, string grooveInner)

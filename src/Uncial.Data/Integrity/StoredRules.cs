@@ -39,6 +39,9 @@ public static class StoredRules
         StoredRule.NoNegativeRule,
         StoredRule.LookedAtBeforeStart,
         StoredRule.EyesToday,
+        StoredRule.LeadSetsHours,
+        StoredRule.OwnerSetsDays,
+        StoredRule.PinOfPartHere,
     ];
 
     /// <summary>The rule that an error code stands for; null for any other code.</summary>

@@ -116,6 +116,62 @@ namespace Uncial.Data.Migrations
                     b.ToTable("adapters", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.Model.BoardPin", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<int?>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
+                    b.Property<DateTimeOffset?>("NotBefore")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("not_before");
+
+                    b.Property<int?>("Place")
+                        .HasColumnType("integer")
+                        .HasColumnName("place");
+
+                    b.Property<int>("SurfaceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface_id");
+
+                    b.Property<int>("Turn")
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.HasKey("Id")
+                        .HasName("pk_board_pins");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_board_pins_by_id");
+
+                    b.HasIndex("LatheId")
+                        .HasDatabaseName("ix_board_pins_lathe_id");
+
+                    b.HasIndex("SurfaceId", "Turn")
+                        .IsUnique()
+                        .HasDatabaseName("ix_board_pins_surface_id_turn");
+
+                    b.ToTable("board_pins", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_board_pins_place", "place >= 0");
+                        });
+                });
+
             modelBuilder.Entity("Uncial.Data.Model.BookEntry", b =>
                 {
                     b.Property<int>("Id")
@@ -645,6 +701,171 @@ namespace Uncial.Data.Migrations
                     b.ToTable("cut_stops", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.Model.DayHappened", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day");
+
+                    b.Property<string>("Result")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("result");
+
+                    b.HasKey("Id")
+                        .HasName("pk_days_happened");
+
+                    b.HasIndex("Day")
+                        .IsUnique()
+                        .HasDatabaseName("ix_days_happened_day");
+
+                    b.ToTable("days_happened", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.DayHoursEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day");
+
+                    b.Property<TimeOnly?>("From")
+                        .HasColumnType("time without time zone")
+                        .HasColumnName("from");
+
+                    b.Property<bool>("IsUsual")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_usual");
+
+                    b.Property<int?>("OperatorId")
+                        .HasColumnType("integer")
+                        .HasColumnName("operator_id");
+
+                    b.Property<TimeOnly?>("To")
+                        .HasColumnType("time without time zone")
+                        .HasColumnName("to");
+
+                    b.Property<int>("Turn")
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.HasKey("Id")
+                        .HasName("pk_day_hours");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_day_hours_by_id");
+
+                    b.HasIndex("OperatorId")
+                        .HasDatabaseName("ix_day_hours_operator_id");
+
+                    b.HasIndex("Day", "OperatorId", "Turn")
+                        .IsUnique()
+                        .HasDatabaseName("ix_day_hours_day_operator_id_turn");
+
+                    NpgsqlIndexBuilderExtensions.AreNullsDistinct(b.HasIndex("Day", "OperatorId", "Turn"), false);
+
+                    b.ToTable("day_hours", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_day_hours_both", "(\"from\" is null) = (\"to\" is null)");
+                        });
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.DayPlanned", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("date")
+                        .HasColumnName("day");
+
+                    b.Property<string>("Forecast")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("forecast");
+
+                    b.HasKey("Id")
+                        .HasName("pk_days_planned");
+
+                    b.HasIndex("Day")
+                        .IsUnique()
+                        .HasDatabaseName("ix_days_planned_day");
+
+                    b.ToTable("days_planned", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.DaySettingsEntry", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<string>("Settings")
+                        .IsRequired()
+                        .HasColumnType("jsonb")
+                        .HasColumnName("settings");
+
+                    b.Property<int>("Turn")
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.HasKey("Id")
+                        .HasName("pk_day_settings");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_day_settings_by_id");
+
+                    b.HasIndex("Turn")
+                        .IsUnique()
+                        .HasDatabaseName("ix_day_settings_turn");
+
+                    b.ToTable("day_settings", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Model.EnrolledScreen", b =>
                 {
                     b.Property<int>("Id")
@@ -1112,6 +1333,102 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_jobs_received_by_id");
 
                     b.ToTable("jobs", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.JobUrgency", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<bool>("IsUrgent")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_urgent");
+
+                    b.Property<int>("JobId")
+                        .HasColumnType("integer")
+                        .HasColumnName("job_id");
+
+                    b.Property<int>("Turn")
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.HasKey("Id")
+                        .HasName("pk_job_urgencies");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_job_urgencies_by_id");
+
+                    b.HasIndex("JobId", "Turn")
+                        .IsUnique()
+                        .HasDatabaseName("ix_job_urgencies_job_id_turn");
+
+                    b.ToTable("job_urgencies", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.LatheOutage", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<DateTimeOffset?>("BackAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("back_at");
+
+                    b.Property<int>("ById")
+                        .HasColumnType("integer")
+                        .HasColumnName("by_id");
+
+                    b.Property<bool>("IsOut")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_out");
+
+                    b.Property<int>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
+                    b.Property<string>("Reason")
+                        .HasMaxLength(300)
+                        .HasColumnType("character varying(300)")
+                        .HasColumnName("reason");
+
+                    b.Property<int>("Turn")
+                        .HasColumnType("integer")
+                        .HasColumnName("turn");
+
+                    b.HasKey("Id")
+                        .HasName("pk_lathe_outages");
+
+                    b.HasIndex("ById")
+                        .HasDatabaseName("ix_lathe_outages_by_id");
+
+                    b.HasIndex("LatheId", "Turn")
+                        .IsUnique()
+                        .HasDatabaseName("ix_lathe_outages_lathe_id_turn");
+
+                    b.ToTable("lathe_outages", null, t =>
+                        {
+                            t.HasCheckConstraint("ck_lathe_outages_reason", "not is_out or coalesce(length(trim(reason)), 0) > 0");
+                        });
                 });
 
             modelBuilder.Entity("Uncial.Data.Model.LimitEntry", b =>
@@ -3014,6 +3331,31 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_adapters_shops_shop_id");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Model.BoardPin", b =>
+                {
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_board_pins_operators_by_id");
+
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_board_pins_lathes_lathe_id");
+
+                    b.HasOne("Uncial.Data.Model.WorkSurface", null)
+                        .WithMany()
+                        .HasForeignKey("SurfaceId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_board_pins_surfaces_surface_id");
+
+                    b.Navigation("By");
+                });
+
             modelBuilder.Entity("Uncial.Data.Model.BookEntry", b =>
                 {
                     b.HasOne("Uncial.Data.Model.Operator", "By")
@@ -3164,6 +3506,36 @@ namespace Uncial.Data.Migrations
                     b.Navigation("By");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Model.DayHoursEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_day_hours_operators_by_id");
+
+                    b.HasOne("Uncial.Data.Model.Operator", null)
+                        .WithMany()
+                        .HasForeignKey("OperatorId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_day_hours_operators_operator_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.DaySettingsEntry", b =>
+                {
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_day_settings_operators_by_id");
+
+                    b.Navigation("By");
+                });
+
             modelBuilder.Entity("Uncial.Data.Model.EnrolledScreen", b =>
                 {
                     b.HasOne("Uncial.Data.Model.Operator", null)
@@ -3302,6 +3674,44 @@ namespace Uncial.Data.Migrations
                         .HasConstraintName("fk_jobs_operators_received_by_id");
 
                     b.Navigation("ReceivedBy");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.JobUrgency", b =>
+                {
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_job_urgencies_operators_by_id");
+
+                    b.HasOne("Uncial.Data.Model.Job", null)
+                        .WithMany()
+                        .HasForeignKey("JobId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_job_urgencies_jobs_job_id");
+
+                    b.Navigation("By");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.LatheOutage", b =>
+                {
+                    b.HasOne("Uncial.Data.Model.Operator", "By")
+                        .WithMany()
+                        .HasForeignKey("ById")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_lathe_outages_operators_by_id");
+
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired()
+                        .HasConstraintName("fk_lathe_outages_lathes_lathe_id");
+
+                    b.Navigation("By");
                 });
 
             modelBuilder.Entity("Uncial.Data.Model.LimitEntry", b =>

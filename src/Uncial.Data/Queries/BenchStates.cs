@@ -10,7 +10,15 @@ namespace Uncial.Data.Queries;
 /// <param name="Number">Which surface of the part that is, from 1.</param>
 /// <param name="Station">Where it waits.</param>
 /// <param name="Stamp">Another number whenever anything of the part has changed.</param>
-public sealed record BenchPart(Part Part, SurfaceRecord Record, int Number, Station Station, long Stamp);
+/// <param name="Surfaces">All its surfaces, in their order.</param>
+public sealed record BenchPart(
+    Part Part,
+    SurfaceRecord Record,
+    int Number,
+    Station Station,
+    long Stamp,
+    IReadOnlyList<SurfaceRecord> Surfaces
+);
 
 /// <summary>The parts on the bench.</summary>
 /// <param name="Parts">By promise, job and corner.</param>
@@ -116,11 +124,16 @@ public sealed class BenchStates(ShopCache shops) : IDisposable
             var workshop = shop.Workshop;
             foreach (var part in await db.PartsAsync(changed.Keys, cancel))
             {
-                var behind = part
-                    .Surfaces.Select((s, i) => (Record: new SurfaceRecord(s, part, shop, workshop), Number: i + 1))
-                    .OrderBy(s => s.Record.Station)
-                    .First();
-                var read = new BenchPart(part, behind.Record, behind.Number, behind.Record.Station, Interlocked.Increment(ref stamps));
+                var surfaces = part.Surfaces.Select(s => new SurfaceRecord(s, part, shop, workshop)).ToList();
+                var behind = surfaces.OrderBy(s => s.Station).First();
+                var read = new BenchPart(
+                    part,
+                    behind,
+                    surfaces.IndexOf(behind) + 1,
+                    behind.Station,
+                    Interlocked.Increment(ref stamps),
+                    surfaces
+                );
                 bench.Add(read);
                 // A fact that came in between is in the state already; its version differs next time, and the part is read once more.
                 if (shopVersion is not null)

@@ -7,6 +7,7 @@ using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Planning;
 using Uncial.Data;
+using Uncial.Web.Accounts;
 using Uncial.Web.Charts;
 using Uncial.Web.Text;
 
@@ -74,6 +75,7 @@ public sealed class News(TimeProvider time)
         int? Lathe,
         IReadOnlyList<Length> Targets,
         CutStage Stage,
+        bool Board,
         Channel<SseItem<string>> Channel
     );
 
@@ -83,6 +85,14 @@ public sealed class News(TimeProvider time)
         lock (gate)
             foreach (var listener in listeners.Where(l => l.Surface == surface))
                 listener.Channel.Writer.TryWrite(Item("part", new { surface, turn }));
+    }
+
+    /// <summary>The day was planned anew.</summary>
+    public void Planned(long version)
+    {
+        lock (gate)
+            foreach (var listener in listeners.Where(l => l.Board))
+                listener.Channel.Writer.TryWrite(Item("board", new { version }));
     }
 
     /// <summary>What a gauge is and shows now.</summary>
@@ -241,6 +251,7 @@ public sealed class News(TimeProvider time)
     /// <param name="lathe">The lathe whose read-out is.</param>
     /// <param name="targets">Where its dials shall stand.</param>
     /// <param name="stage">How far the record has got with the pass.</param>
+    /// <param name="board">It shows the day's board.</param>
     /// <param name="cancel">The page has gone away.</param>
     public async IAsyncEnumerable<SseItem<string>> ListenAsync(
         ListeningScreen screen,
@@ -249,7 +260,8 @@ public sealed class News(TimeProvider time)
         int? lathe,
         IReadOnlyList<Length> targets,
         CutStage stage,
-        [EnumeratorCancellation] CancellationToken cancel
+        bool board = false,
+        [EnumeratorCancellation] CancellationToken cancel = default
     )
     {
         var listener = new Listener(
@@ -259,6 +271,7 @@ public sealed class News(TimeProvider time)
             lathe,
             targets,
             stage,
+            board,
             Channel.CreateBounded<SseItem<string>>(new BoundedChannelOptions(Backlog) { FullMode = BoundedChannelFullMode.DropOldest })
         );
         lock (gate)
@@ -421,6 +434,7 @@ internal static class NewsFeed
                     int? lathe,
                     decimal[]? target,
                     CutStage? stage,
+                    bool? board,
                     News news,
                     Reader reader,
                     HttpContext http,
@@ -439,11 +453,28 @@ internal static class NewsFeed
                             lathe,
                             [.. (target ?? []).Select(Length.FromMillimetres)],
                             stage ?? CutStage.Ready,
+                            board ?? false,
                             until.Token
                         )
                     );
                 }
             )
+            .ExcludeFromDescription();
+        // A screen on the wall, where nobody signs in, hears that the day was planned anew, and nothing else.
+        app.MapGet(
+                "/news/board",
+                async (News news, PinDesk desk, HttpContext http, IHostApplicationLifetime life, CancellationToken cancel) =>
+                {
+                    if (!await desk.IsEnrolledAsync(ScreenCookie.Of(http.Request), cancel))
+                        return Results.NotFound();
+                    var until = CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping);
+                    http.Response.RegisterForDispose(until);
+                    return TypedResults.ServerSentEvents(
+                        news.ListenAsync(new(0, ""), null, [], null, [], CutStage.Ready, board: true, until.Token)
+                    );
+                }
+            )
+            .AllowAnonymous()
             .ExcludeFromDescription();
         // Somebody puts the cursor where a gauge sends its figure: the gauge is used at this screen from now on.
         app.MapPost(

@@ -32,6 +32,9 @@ public static class Dates
     /// <inheritdoc cref="ShopTime.Clock"/>
     public static string Clock(DateTimeOffset at) => Shop.Clock(at);
 
+    /// <inheritdoc cref="ShopTime.Hour"/>
+    public static string Hour(DateTimeOffset at) => Shop.Hour(at);
+
     /// <summary>As in “Tuesday”.</summary>
     public static string Weekday(DateOnly day) => day.ToString("dddd", System.Globalization.CultureInfo.InvariantCulture);
 

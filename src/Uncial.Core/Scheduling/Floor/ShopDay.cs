@@ -20,12 +20,18 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
     /// <summary>Kinds of the passes that would be taken, kept with the state that they follow from.</summary>
     private static readonly ConditionalWeakTable<SurfaceState, IReadOnlyList<PassKind>> Passes = [];
 
+    /// <summary>What centres a surface on a lathe, kept with its state: to look for it takes longer than all the rest.</summary>
+    private static readonly ConditionalWeakTable<SurfaceState, List<HeldBy>> Held = [];
+
+    private sealed record HeldBy(MountShape Shape, Lathe Lathe, IReadOnlyList<Adapter> Board, string? Centring);
+
     /// <summary>Works it out.</summary>
     /// <param name="floor">The shop at a moment.</param>
     public static ShopDay Of(ShopFloor floor)
     {
         ArgumentNullException.ThrowIfNull(floor);
-        var now = floor.Time.Here(floor.Now);
+        // In whole minutes, as it is planned.
+        var now = floor.Time.Here(floor.Now.AddTicks(-(floor.Now.Ticks % TimeSpan.TicksPerMinute)));
         var today = floor.Time.DayOf(now);
         var begin = floor.Time.BeginOf(today);
         var surfaces = floor.Jobs.SelectMany(j => j.Parts.SelectMany(p => p.Surfaces.Select(s => new OnFloor(floor, j, p, s)))).ToList();
@@ -64,6 +70,43 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
             blocked,
             [.. surfaces.SelectMany(s => s.Past).Where(p => p.To >= begin)]
         );
+    }
+
+    /// <summary>
+    /// What there would be to do for parts that are not in the shop yet, and of which nothing but kind and corner is known.
+    /// </summary>
+    /// <param name="floor">The shop.</param>
+    /// <param name="jobId">Number that the job shall have, one that no other job has.</param>
+    /// <param name="parts">The parts; their surfaces get the numbers -1, -2 and so on.</param>
+    public static IReadOnlyList<SurfaceWork> Asked(ShopFloor floor, int jobId, IReadOnlyList<(Corner Corner, PartKind Kind)> parts)
+    {
+        ArgumentNullException.ThrowIfNull(floor);
+        ArgumentNullException.ThrowIfNull(parts);
+        return
+        [
+            .. parts.Select(
+                (p, i) =>
+                    new SurfaceWork
+                    {
+                        Id = -1 - i,
+                        PartId = -1 - i,
+                        JobId = jobId,
+                        Measure = floor.Times.Measure(p.Kind),
+                        Machinings =
+                        [
+                            .. floor
+                                .Lathes.Where(l => l.Profile.Takes(p.Kind, Length.Zero))
+                                .Select(l => new Machining(
+                                    l.Id,
+                                    new(p.Kind, l.Profile.Kind == LatheKind.Grinder ? "" : $"{jobId} {p.Corner.Axle()}"),
+                                    floor.Times.Attended(p.Kind, l.Id),
+                                    floor.Times.Feeding(l.Profile, p.Kind, Length.Zero, Length.Zero, null)
+                                )),
+                        ],
+                        Confirm = floor.Times.Confirm(p.Kind),
+                    }
+            ),
+        ];
     }
 
     /// <summary>A surface with everything that its work depends on.</summary>
@@ -127,7 +170,7 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
             };
             if (State.Station == Station.Confirm)
                 return work with { Started = Reading(now, work.Confirm) };
-            work = work with { Machinings = [.. floor.Lathes.Where(l => Takes(l)).Select(Machining)] };
+            work = work with { Machinings = [.. floor.Lathes.Where(l => Takes(l) && MayGoOn(l)).Select(Machining)] };
             if (On is { } mount)
                 return work with { Started = AtLathe(mount, now), Pin = null };
             if (State.Station > Station.Measure)
@@ -135,6 +178,13 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
             var measure = floor.Times.Measure(State.Kind);
             return work with { Measure = measure, Started = Reading(now, measure) };
         }
+
+        /// <summary>A plan that is begun goes on where its dials were set to zero.</summary>
+        private bool MayGoOn(LatheInShop lathe) =>
+            State.CutsDone == 0
+            || !State.Planning.IsRunning
+            || State.Mounting.Lathe.Id == lathe.Id
+            || floor.Lathes.All(l => l.Id != State.Mounting.Lathe.Id);
 
         private Machining Machining(LatheInShop lathe) =>
             new(
@@ -173,12 +223,27 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
             if (lathe.Profile.Kind == LatheKind.Grinder)
                 return "";
             var shape = State.Part.Shape ?? OtherSide?.State.Part.Shape;
-            if (
-                shape is not null
-                && MountingPlan.For(State.Kind, State.Facts.Diameter, shape, lathe.Profile, floor.Board).Ways is [var best, ..]
-            )
-                return best.Centring;
+            if (shape is not null && Centring(shape, lathe) is { } centring)
+                return centring;
             return part.Corner.Axle() is not Axle.Any and var axle ? $"{job.Id} {axle}" : $"{job.Id} {part.Id}";
+        }
+
+        /// <summary>What centres it on a lathe; null where nothing on the board fits.</summary>
+        private string? Centring(MountShape shape, LatheInShop lathe)
+        {
+            var known = Held.GetValue(State, _ => []);
+            lock (known)
+            {
+                if (
+                    known.Find(h => h.Shape == shape && ReferenceEquals(h.Lathe, lathe.Profile) && h.Board.SequenceEqual(floor.Board)) is
+                    { } held
+                )
+                    return held.Centring;
+                var plan = MountingPlan.For(State.Kind, State.Facts.Diameter, shape, lathe.Profile, floor.Board);
+                var centring = plan.Ways is [var best, ..] ? best.Centring : null;
+                known.Add(new(shape, lathe.Profile, floor.Board, centring));
+                return centring;
+            }
         }
 
         private SurfaceInShop? OtherSide =>

@@ -48,26 +48,26 @@ public static class WorkHours
     /// </summary>
     /// <param name="operatorId">The operator.</param>
     /// <param name="settings">Weeks and breaks.</param>
-    /// <param name="single">Single days.</param>
+    /// <param name="exceptions">Single days.</param>
     /// <param name="first">The first day.</param>
     /// <param name="days">So many days, 1 or more.</param>
     /// <param name="time">The shop's time.</param>
     public static IReadOnlyList<TimeWindow> Of(
         int operatorId,
         DaySettings settings,
-        IReadOnlyCollection<DayHours> single,
+        IReadOnlyCollection<DayHours> exceptions,
         DateOnly first,
         int days,
         ShopTime time
     )
     {
         ArgumentNullException.ThrowIfNull(settings);
-        ArgumentNullException.ThrowIfNull(single);
+        ArgumentNullException.ThrowIfNull(exceptions);
         ArgumentOutOfRangeException.ThrowIfLessThan(days, 1);
         List<TimeWindow> windows = [];
         // The day before may reach past midnight.
         for (var day = first.AddDays(-1); day < first.AddDays(days); day = day.AddDays(1))
-            if (OnDay(operatorId, settings, single, day) is { } hours)
+            if (OnDay(operatorId, settings, exceptions, day) is { } hours)
                 windows.AddRange(Without([hours.On(day, time)], [.. BreaksOf(settings, day, time)]));
         return windows;
     }
@@ -85,15 +85,15 @@ public static class WorkHours
     /// <summary>The hours of a person or, for null, of the shop on a day; null for none.</summary>
     /// <param name="operatorId">The person; null for the shop.</param>
     /// <param name="settings">Weeks.</param>
-    /// <param name="single">Single days.</param>
+    /// <param name="exceptions">Single days.</param>
     /// <param name="day">The day.</param>
-    public static HoursOfDay? OnDay(int? operatorId, DaySettings settings, IReadOnlyCollection<DayHours> single, DateOnly day)
+    public static HoursOfDay? OnDay(int? operatorId, DaySettings settings, IReadOnlyCollection<DayHours> exceptions, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(settings);
-        ArgumentNullException.ThrowIfNull(single);
-        if (single.FirstOrDefault(h => h.Day == day && h.OperatorId == operatorId && operatorId is not null) is { } own)
+        ArgumentNullException.ThrowIfNull(exceptions);
+        if (exceptions.FirstOrDefault(h => h.Day == day && h.OperatorId == operatorId && operatorId is not null) is { } own)
             return own.Hours;
-        if (single.FirstOrDefault(h => h.Day == day && h.OperatorId is null) is { } shop)
+        if (exceptions.FirstOrDefault(h => h.Day == day && h.OperatorId is null) is { } shop)
             return shop.Hours;
         return (operatorId is { } id && settings.Shifts.TryGetValue(id, out var shift) ? shift : settings.Week).On(day);
     }

@@ -19,7 +19,8 @@ internal sealed class DayProblem
     /// <param name="day">The day.</param>
     /// <param name="drawn">Steps take as long as this decides; null for their sure times.</param>
     /// <param name="barred">A surface that must not come next on a lathe, and the lathe; null for none.</param>
-    public DayProblem(DayToPlan day, Random? drawn = null, (int WorkId, int LatheId)? barred = null)
+    /// <param name="hours">The same day with other times, of which the hours are taken over; null to work them out.</param>
+    public DayProblem(DayToPlan day, Random? drawn = null, (int WorkId, int LatheId)? barred = null, DayProblem? hours = null)
     {
         int Minutes(StepTime time) => drawn is null ? time.Sure : time.Draw(drawn);
         // One draw for all who take as long as anybody.
@@ -36,8 +37,19 @@ internal sealed class DayProblem
         var seen = day.Seen.ToDictionary(s => s.WorkId);
         Parts = parts.Count;
         Jobs = [.. day.Jobs.Select(j => (j.Promised is { } at ? MinuteOf(at) : Never, j.IsUrgent ? UrgentWeight : 1))];
-        Lathes = [.. day.Lathes.Select(l => new Lathe(Windows(l.Open), l.SetUp is { } s ? Known(s) : -1, l.HeadMinutes, l.AdapterMinutes))];
-        Operators = [.. day.Operators.Select(o => Windows(o.AtWork))];
+        Lathes =
+        [
+            .. day.Lathes.Select(
+                (l, i) =>
+                    new Lathe(
+                        hours is null ? Windows(l.Open) : hours.Lathes[i].Open,
+                        l.SetUp is { } s ? Known(s) : -1,
+                        l.HeadMinutes,
+                        l.AdapterMinutes
+                    )
+            ),
+        ];
+        Operators = hours?.Operators ?? [.. day.Operators.Select(o => Windows(o.AtWork))];
         End = Operators.SelectMany(o => o).Select(w => w.To).DefaultIfEmpty(1).Max();
         Works =
         [

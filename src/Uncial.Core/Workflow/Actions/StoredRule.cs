@@ -95,4 +95,13 @@ public enum StoredRule
 
     /// <summary>Eyes, guard and sleeves are seen to once for each person, lathe and day.</summary>
     EyesToday,
+
+    /// <summary>A lead sets the hours of a single day.</summary>
+    LeadSetsHours,
+
+    /// <summary>The owner settles hours, breaks and times of the shop's days.</summary>
+    OwnerSetsDays,
+
+    /// <summary>Only a part that is in the shop is pinned on the board.</summary>
+    PinOfPartHere,
 }

@@ -1,56 +1,185 @@
-using Microsoft.AspNetCore.Mvc.RazorPages;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
+using Uncial.Core.Scheduling;
 using Uncial.Data;
+using Uncial.Web.Board;
+using Uncial.Web.Forms;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>The bench: every part that is in the shop, at the station where it waits, and what is next.</summary>
-public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProvider time) : PageModel
+/// <summary>The bench: the day's board, the vehicles in the shop, and what is next for who looks.</summary>
+public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
-    /// <summary>A lane of the board.</summary>
-    public sealed record Lane(Station Station, string Word, IReadOnlyList<BenchPart> Parts);
-
-    /// <summary>Metal that is left of a part, as its card and the next step show it.</summary>
+    /// <summary>Metal that is left of a part, as the vehicle and the next step show it.</summary>
     /// <param name="Figure">In the unit of the screen.</param>
     /// <param name="Mark">Name of its mark.</param>
-    /// <param name="Word">What it is, on a card.</param>
+    /// <param name="Word">What it is, on the vehicle.</param>
     /// <param name="Css">Its colour.</param>
     /// <param name="Label">What it is, as a heading.</param>
     public sealed record StockShown(string Figure, string Mark, string Word, string Css, string Label);
 
+    /// <summary>What is tried on the board and not kept.</summary>
+    /// <param name="Surface">The surface that is moved.</param>
+    /// <param name="Pin">Where it would stand.</param>
+    /// <param name="Seen">The newest decision about it that was seen.</param>
+    /// <param name="Price">What that costs.</param>
+    public sealed record Trial(int Surface, Core.Scheduling.Pin Pin, int Seen, BoardPrice Price);
+
     /// <summary>How long what was drawn of a job or a lane is kept after it was last shown.</summary>
     public static TimeSpan KeepDrawn { get; } = TimeSpan.FromMinutes(10);
 
-    public IReadOnlyList<Lane> Lanes { get; private set; } = [];
+    /// <summary>The surface that a form is about.</summary>
+    [BindProperty]
+    public int Surface { get; set; }
+
+    /// <summary>The lathe that it is about.</summary>
+    [BindProperty]
+    public int? Lathe { get; set; }
+
+    /// <summary>A place on that lathe, 0 for the first that is to come.</summary>
+    [BindProperty]
+    public int? Place { get; set; }
+
+    /// <summary>Not mounted before, as typed.</summary>
+    [BindProperty]
+    public string? NotBefore { get; set; }
+
+    /// <summary>The newest decision that the page has shown.</summary>
+    [BindProperty]
+    public int Seen { get; set; }
+
+    /// <summary>The job that it is about.</summary>
+    [BindProperty]
+    public int JobId { get; set; }
+
+    /// <summary>What is wrong with a lathe.</summary>
+    [BindProperty]
+    public string? Reason { get; set; }
+
+    /// <summary>When it is expected back, as typed.</summary>
+    [BindProperty]
+    public string? BackAt { get; set; }
+
+    /// <summary>The day that is shown; today where none is named.</summary>
+    [BindProperty(SupportsGet = true, Name = "day")]
+    public DateOnly? Chosen { get; set; }
+
+    public BoardView Board { get; private set; } = null!;
+    public BoardNow Planned { get; private set; } = null!;
+    public Trial? Tried { get; private set; }
     public IReadOnlyList<Job> Jobs { get; private set; } = [];
     public BenchPart? Next { get; private set; }
-    public DateTimeOffset Now { get; private set; }
+
+    /// <summary>The step of the plan that is next; null where the plan has none for it.</summary>
+    public PlacedStep? NextStep { get; private set; }
     private ILookup<int, BenchPart> byJob = Enumerable.Empty<BenchPart>().ToLookup(p => p.Part.JobId);
 
     public async Task OnGetAsync(CancellationToken cancel)
     {
-        Now = time.GetUtcNow();
-        var today = Dates.Shop.DayOf(Now);
-        var since = Dates.Shop.BeginOf(today);
+        Planned = await keeper.NowAsync(cancel);
+        await ShowAsync(Planned.Plan, cancel);
+    }
+
+    /// <summary>Shows what a move would cost; nothing is kept.</summary>
+    public async Task OnPostTryAsync(CancellationToken cancel)
+    {
+        Planned = await keeper.NowAsync(cancel);
+        if (Pin is { } pin && Planned.Plan.Day.Plan.Works.Any(w => w.Id == Surface))
+        {
+            var tried = BoardKeeper.Try(Planned, floor => With(floor, Surface, pin));
+            Tried = new(Surface, pin, Seen, BoardPrice.Of(Planned.Plan, tried));
+            await ShowAsync(tried, cancel);
+            return;
+        }
+        await ShowAsync(Planned.Plan, cancel);
+    }
+
+    /// <summary>Pins a surface; with neither lathe, place nor time, takes its pin off.</summary>
+    public async Task<IActionResult> OnPostPinAsync(CancellationToken cancel)
+    {
+        var pin = Pin;
+        if (!ModelState.IsValid)
+            return await AgainAsync(cancel);
+        var result = await DayCommands.PinAsync(new(db, Actor, Seen), Surface, pin, cancel);
+        return await DoneAsync(result.Refusal, cancel);
+    }
+
+    /// <summary>Takes a pin off.</summary>
+    public async Task<IActionResult> OnPostUnpinAsync(CancellationToken cancel) =>
+        await DoneAsync((await DayCommands.PinAsync(new(db, Actor, Seen), Surface, null, cancel)).Refusal, cancel);
+
+    /// <summary>Marks a job urgent, or not urgent any more.</summary>
+    public async Task<IActionResult> OnPostUrgentAsync(bool urgent, CancellationToken cancel)
+    {
+        Planned = await keeper.NowAsync(cancel);
+        var result = await DayCommands.MarkUrgentAsync(new(db, Actor, Planned.At.Urgent.GetValueOrDefault(JobId)), JobId, urgent, cancel);
+        return await DoneAsync(result.Refusal, cancel);
+    }
+
+    /// <summary>Marks a lathe out of order, or in order again.</summary>
+    public async Task<IActionResult> OnPostLatheAsync(bool isOut, CancellationToken cancel)
+    {
+        var back = ReadTime(BackAt);
+        var reason = isOut ? ReadText(Reason, 300, "board.whatIsWrong") : null;
+        if (!ModelState.IsValid || Lathe is not { } lathe)
+            return await AgainAsync(cancel);
+        return await DoneAsync(
+            (await DayCommands.MarkLatheAsync(new(db, Actor, Seen), lathe, isOut, reason, back, cancel)).Refusal,
+            cancel
+        );
+    }
+
+    private Core.Scheduling.Pin? Pin =>
+        ReadTime(NotBefore) is var at && Lathe is null && Place is null && at is null
+            ? null
+            : new(Lathe, Place is { } place ? Math.Max(0, place) : null, at);
+
+    private static ShopFloor With(ShopFloor floor, int surface, Core.Scheduling.Pin pin) =>
+        floor with
+        {
+            Pins = new Dictionary<int, Core.Scheduling.Pin>(floor.Pins) { [surface] = pin },
+        };
+
+    private async Task<IActionResult> DoneAsync(Refusal? refusal, CancellationToken cancel)
+    {
+        if (refusal is not null)
+            Tell(refusal);
+        Planned = await keeper.PlanAsync(cancel);
+        if (refusal is null)
+            return RedirectToPage();
+        await ShowAsync(Planned.Plan, cancel);
+        return Page();
+    }
+
+    private async Task<IActionResult> AgainAsync(CancellationToken cancel)
+    {
+        Planned = await keeper.NowAsync(cancel);
+        await ShowAsync(Planned.Plan, cancel);
+        return Page();
+    }
+
+    protected override void Tell(Refusal refusal)
+    {
+        if (refusal is Refusal.Outdated or Refusal.Overtaken or Refusal.DoneAlready)
+            Trouble = Words.Say("board.movedMeanwhile", refusal is Refusal.Outdated { By: { } by } ? by : Words.Say("refused.somebody"));
+        else
+            base.Tell(refusal);
+    }
+
+    private async Task ShowAsync(PlannedDay plan, CancellationToken cancel)
+    {
+        var now = Now;
+        var today = Dates.Shop.DayOf(now);
         // In the shop now, or out of it today.
-        var bench = await states.OnBenchAsync(db, since, cancel);
+        var bench = await states.OnBenchAsync(db, Dates.Shop.BeginOf(today), cancel);
         var all = bench.Parts;
         var empty = await db.Jobs.AsNoTracking().Where(j => j.Parts.Count == 0).ToListAsync(cancel);
         byJob = all.ToLookup(p => p.Part.JobId);
-        IReadOnlyList<BenchPart> At(params Station[] stations) => [.. all.Where(p => stations.Contains(p.Station))];
-        Lanes =
-        [
-            new(Station.Measure, Words.Say("station.Measure"), At(Station.Receive, Station.Measure)),
-            new(Station.Plan, Words.Say("bench.mountPlan"), At(Station.Mount, Station.Plan)),
-            new(Station.Cut, Words.Say("station.Cut"), At(Station.Cut)),
-            new(Station.Confirm, Words.Say("station.Confirm"), At(Station.Confirm)),
-            new(Station.Release, Words.Say("station.Release"), At(Station.Release)),
-            new(Station.Done, Words.Say("bench.outToday"), At(Station.Done)),
-        ];
+        Board = new(Planned, plan, Chosen is { } day && day >= today && day <= today.AddDays(ShopDay.Days) ? day : today);
         Jobs =
         [
             .. all.Where(p => p.Station != Station.Done)
@@ -61,22 +190,99 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
                 .ThenBy(j => j.Number),
         ];
         Key =
-            $"{bench.Stamp} {reader.Unit} {today:yyyyMMdd} {Dates.Shop.Zone.Id} {Dates.Shop.Style} {Jobs.Count(j => j.PromisedAt < Now)} "
+            $"{bench.Stamp} {Reader.Unit} {today:yyyyMMdd} {Dates.Shop.Zone.Id} {Dates.Shop.Style} {Jobs.Count(j => j.PromisedAt < now)} "
             + $"{string.Join('|', empty.Select(j => $"{j.Id} {j.Vehicle}"))}";
-        // What is on the lathe comes first, then by promise; within a job what is furthest along.
-        Next = all.Where(p => p.Station != Station.Done)
-            .OrderByDescending(p => p.Station == Station.Cut && p.Record.Planning.Passes.Count > 0)
-            .ThenBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue)
-            .ThenByDescending(p => p.Station)
-            .ThenBy(p => p.Part.Corner)
-            .FirstOrDefault();
+        (Next, NextStep) = NextOf(all, plan);
 
-        ViewData["Title"] = Words.Say("bench.title", Dates.Shop.Weekday(Now, isLong: true));
+        ViewData["Title"] = Words.Say("bench.title", Dates.Shop.Weekday(now, isLong: true));
         ViewData["At"] = "bench";
-        ViewData["Sub"] =
-            $"{At(Station.Done).Count} out, {At(Station.Cut).Count} on, "
-            + $"{all.Count(p => p.Station is not (Station.Done or Station.Cut))} to go";
+        ViewData["Sub"] = Words.Say(
+            "board.sub",
+            all.Count(p => p.Station == Station.Done),
+            all.Count(p => p.Station == Station.Cut),
+            all.Count(p => p.Station is not (Station.Done or Station.Cut))
+        );
     }
+
+    /// <summary>
+    /// What who looks does now, else the soonest step that is planned for them, else for anybody; where the plan has nothing, what was
+    /// promised first.
+    /// </summary>
+    private (BenchPart?, PlacedStep?) NextOf(IReadOnlyList<BenchPart> all, PlannedDay plan)
+    {
+        var open = all.Where(p => p.Station != Station.Done)
+            .SelectMany(p => p.Surfaces.Select(s => (s.Surface.Id, Part: p)))
+            .ToDictionary(x => x.Id, x => x.Part);
+        IEnumerable<PlacedStep?> steps =
+        [
+            plan.NowOf(Reader.OperatorId),
+            .. plan.Board.Steps.Where(s => s.OperatorId == Reader.OperatorId && !plan.IsUnderWay(s)),
+            .. plan.Board.Steps.Where(s => !plan.IsUnderWay(s)),
+        ];
+        // The plan is a moment old: what went on since is not next any more.
+        foreach (var step in steps.OfType<PlacedStep>())
+            if (open.GetValueOrDefault(step.WorkId) is { } part && Fits(step.Step, part.Station))
+                return (part, step);
+        return (
+            all.Where(p => p.Station != Station.Done)
+                .OrderByDescending(p => p.Station == Station.Cut && p.Record.Planning.Passes.Count > 0)
+                .ThenBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue)
+                .ThenByDescending(p => p.Station)
+                .ThenBy(p => p.Part.Corner)
+                .FirstOrDefault(),
+            null
+        );
+    }
+
+    private static bool Fits(WorkStep step, Station station) =>
+        step switch
+        {
+            WorkStep.Measure => station <= Station.Measure,
+            WorkStep.Machine => station is Station.Mount or Station.Plan or Station.Cut,
+            _ => station == Station.Confirm,
+        };
+
+    /// <summary>Why the next step is next, in words; null where the plan does not say.</summary>
+    public string? WhyNext
+    {
+        get
+        {
+            if (NextStep is not { } step)
+                return null;
+            if (Planned.Plan.IsUnderWay(step))
+                return null;
+            if (step.Step != WorkStep.Machine)
+                return Words.Say(step.Step == WorkStep.Measure ? "board.whyMeasure" : "board.whyConfirm");
+            return Planned.Plan.Reasons.GetValueOrDefault(step.WorkId) switch
+            {
+                { Why: NextWhy.Promise, JobId: { } job } why => Words.Say("board.whyPromise", Board.JobOf(job)?.Number, why.Minutes),
+                { Why: NextWhy.Idle } why => Words.Say("board.whyIdle", why.Minutes),
+                { Why: NextWhy.Finish } why => Words.Say("board.whyFinish", why.Minutes),
+                { Why: NextWhy.NothingElse } => Words.Say("board.whyNothingElse"),
+                { Why: NextWhy.AsGood } => Words.Say("board.whyAsGood"),
+                _ => null,
+            };
+        }
+    }
+
+    /// <summary>When the next step is planned: the time, with the day where that is not today; null where it is under way.</summary>
+    public string? NextAt =>
+        NextStep is { } step && !Planned.Plan.IsUnderWay(step) ? WithDay(step.From.AddMinutes(-step.ChangeOver)) : null;
+
+    /// <summary>A time, with its day where that is not today.</summary>
+    public string WithDay(DateTimeOffset at) =>
+        Dates.Shop.DayOf(at) == Dates.Shop.DayOf(Now) ? Dates.Clock(at) : $"{Dates.Shop.Weekday(at)} {Dates.Clock(at)}";
+
+    /// <summary>Promises that are in danger, the worst first.</summary>
+    public IEnumerable<(Job Job, JobReadiness Range)> InDanger =>
+        Board
+            .Plan.Ready.Values.Where(r => r.Promise is PromiseState.Tight or PromiseState.Late)
+            .OrderByDescending(r => r.Promise)
+            .Select(r => (Job: Board.JobOf(r.JobId), Range: r))
+            .Where(r => r.Job is not null)
+            .OrderByDescending(r => r.Range.Promise)
+            .ThenBy(r => r.Job!.PromisedAt)
+            .Select(r => (r.Job!, r.Range));
 
     /// <summary>The page that a part is worked on next.</summary>
     public static string HrefOf(BenchPart part)
@@ -138,7 +344,7 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
         var toDiscard = Limits.Margin(record.Kind, worst, limits.Discard);
         if (toDiscard < Length.Zero)
             return new(
-                reader.Figure(-toDiscard, Toward.Greater),
+                Reader.Figure(-toDiscard, Toward.Greater),
                 "over",
                 Words.Say("bench.over"),
                 "is-over",
@@ -146,9 +352,9 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
             );
         var spare = Limits.Margin(record.Kind, worst, limits.MachineTo);
         if (spare < Length.Zero)
-            return new(reader.Margin(toDiscard), "close", Words.Say("draw.toWear"), "is-brass", Words.Say("bench.leftToWear"));
+            return new(Reader.Margin(toDiscard), "close", Words.Say("draw.toWear"), "is-brass", Words.Say("bench.leftToWear"));
         return new(
-            reader.Margin(spare),
+            Reader.Margin(spare),
             record.Measuring.Worst is null ? "planned"
                 : spare < record.Measuring.Uncertainty ? "close"
                 : "within",
@@ -171,7 +377,7 @@ public class BenchModel(UncialDb db, BenchStates states, Reader reader, TimeProv
     public string Key { get; private set; } = "";
 
     /// <summary>Changes whenever anything that is drawn of these parts does.</summary>
-    public string KeyOf(IEnumerable<BenchPart> parts) => $"{reader.Unit} {string.Join(' ', parts.Select(p => p.Stamp))}";
+    public string KeyOf(IEnumerable<BenchPart> parts) => $"{Reader.Unit} {string.Join(' ', parts.Select(p => p.Stamp))}";
 
     public string Promise(Job job)
     {

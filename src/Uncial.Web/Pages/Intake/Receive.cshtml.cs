@@ -6,6 +6,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Measuring;
 using Uncial.Core.Parts;
 using Uncial.Data;
+using Uncial.Web.Board;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -24,8 +25,46 @@ public sealed class SurfaceTyped
 }
 
 /// <summary>Receive: the job ticket, its parts with their tags, and their limits.</summary>
-public partial class ReceiveModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
+public partial class ReceiveModel(UncialDb db, ShopFile file, BoardKeeper keeper, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
+    /// <summary>Corners that are asked about at the counter, in the order in which they stand.</summary>
+    public static IReadOnlyList<Corner> AskedCorners { get; } = [Corner.FrontLeft, Corner.FrontRight, Corner.RearLeft, Corner.RearRight];
+
+    /// <summary>What comes off each corner, as it is asked about: rotor, drum or nothing.</summary>
+    [BindProperty]
+    public Dictionary<string, string?> Comes { get; set; } = [];
+
+    /// <summary>A time that was offered and is taken over.</summary>
+    [BindProperty]
+    public string? Take { get; set; }
+
+    /// <summary>What was answered at the counter; null where nothing was asked.</summary>
+    public PromiseAsked? Asked { get; private set; }
+
+    /// <summary>Answers when the parts can be ready and, where a time was typed, whether by then; or takes an offered time over.</summary>
+    public async Task<IActionResult> OnPostPromiseAsync(CancellationToken cancel)
+    {
+        if (await LoadAsync(cancel) is { } away)
+            return away;
+        if (!string.IsNullOrWhiteSpace(Take))
+        {
+            Promised = Take;
+            return Page();
+        }
+        List<(Corner, PartKind)> parts =
+        [
+            .. AskedCorners
+                .Where(c => Comes.GetValueOrDefault(c.ToString()) is "rotor" or "drum")
+                .Select(c => (c, Comes[c.ToString()] == "drum" ? PartKind.Drum : PartKind.Rotor)),
+        ];
+        if (parts.Count == 0)
+            Reject(nameof(Comes), Words.Say("ask.noParts"));
+        var by = ReadTime(Promised);
+        if (ModelState.IsValid)
+            Asked = PromiseAsked.Of(await keeper.NowAsync(cancel), parts, by is { } at ? Dates.Shop.Here(at) : null);
+        return Page();
+    }
+
     private const int LongestVehicle = 120;
     private const int LongestReason = 300;
     private const int LongestWhy = 200;

@@ -35,8 +35,11 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
         );
         var since = time.GetUtcNow().AddDays(-Days);
         var (figures, shop) = (await ShopFigures.SinceAsync(db, since, Dates.Shop.ZoneName, cancel), await file.ShopAsync(cancel));
+        var days = await DayRecords.SinceAsync(db, Dates.Shop.DayOf(since), cancel);
         Plots =
         [
+            Promises(days),
+            ChangeOvers(days),
             Metal(figures),
             Plans(figures),
             Mounts(figures, shop),
@@ -45,6 +48,53 @@ public class StatisticsModel(UncialDb db, ShopFile file, Reader reader, TimeProv
             Scrap(figures),
             Edges(figures, shop),
         ];
+    }
+
+    private static Plot Promises(IReadOnlyList<DayKept> days)
+    {
+        var all = new Share(days.Sum(d => d.Happened.Kept), days.Sum(d => d.Happened.Promised));
+        return new(
+            Words.Say("statistics.promises"),
+            all.Percent is { } p ? Words.Say("statistics.promisesKept", p, days.Sum(d => d.Planned.InDanger)) : Words.Say("figures.none"),
+            all.Whole == 0
+                ? null
+                : BarChart.Lying(
+                    Words.Say("statistics.promises"),
+                    [
+                        .. days.Where(d => d.Happened.Promised > 0)
+                            .Take(8)
+                            .Select(d => new ChartBar(
+                                Dates.ShortDay(d.Day),
+                                new Share(d.Happened.Kept, d.Happened.Promised).Percent ?? 0,
+                                Words.Say("statistics.of", d.Happened.Kept, d.Happened.Promised)
+                            )),
+                    ],
+                    whole: 100
+                )
+        );
+    }
+
+    private static Plot ChangeOvers(IReadOnlyList<DayKept> days)
+    {
+        var (change, waiting) = (days.Sum(d => d.Happened.ChangeOverMinutes), days.Sum(d => d.Happened.WaitingMinutes));
+        return new(
+            Words.Say("statistics.changeOvers"),
+            days.Count == 0 ? Words.Say("figures.none") : Words.Say("statistics.changeOversTook", days.Count, change, waiting),
+            days.Count == 0
+                ? null
+                : BarChart.Lying(
+                    Words.Say("statistics.changeOvers"),
+                    [
+                        .. days.Take(8)
+                            .Select(d => new ChartBar(
+                                Dates.ShortDay(d.Day),
+                                d.Happened.ChangeOverMinutes,
+                                Words.Say("statistics.changeOversOf", d.Happened.ChangeOverMinutes, d.Planned.ChangeOverMinutes),
+                                d.Planned.ChangeOverMinutes
+                            )),
+                    ]
+                )
+        );
     }
 
     private Plot Metal(ShopFigures f)

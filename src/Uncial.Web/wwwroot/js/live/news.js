@@ -23,7 +23,11 @@ export function startNews(does) {
         .map(g => `&gauge=${g}`)
         .join('') +
       lathe(main)
-    : '';
+    : document.querySelector('main[data-board]')
+      ? document.querySelector('main[data-wall]')
+        ? '/news/board'
+        : '/news?board=true'
+      : '';
   if (wanted !== at) {
     at = wanted;
     turns = null;
@@ -54,6 +58,7 @@ function open() {
     document.body.dataset.news = 'open';
   });
   source.addEventListener('part', event => changed(JSON.parse(event.data)));
+  source.addEventListener('board', event => planned(JSON.parse(event.data)));
   source.addEventListener('gauge', event => {
     const now = JSON.parse(event.data);
     gauges.set(String(now.gauge), now);
@@ -87,6 +92,13 @@ async function changed({ turn }) {
   for (let i = 0; i < 40 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 50));
   const main = document.querySelector('main[data-surface]');
   if (main && Number(main.dataset.turn) < turn) page.refresh();
+}
+
+// The day was planned anew. What somebody is trying on it stays until it is kept or undone.
+async function planned({ version }) {
+  for (let i = 0; i < 40 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 50));
+  const main = document.querySelector('main[data-board]');
+  if (main && !main.dataset.trial && Number(main.dataset.board) < version) page.refresh();
 }
 
 function paint() {

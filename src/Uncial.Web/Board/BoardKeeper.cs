@@ -1,0 +1,175 @@
+using System.Threading.Channels;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+using Uncial.Core.Scheduling;
+using Uncial.Core.Times;
+using Uncial.Data;
+using Uncial.Data.Commands;
+using Uncial.Web.Events;
+
+namespace Uncial.Web.Board;
+
+/// <summary>The day's board as every screen shows it.</summary>
+/// <param name="At">The shop that it was planned from.</param>
+/// <param name="Plan">The plan.</param>
+/// <param name="Version">Goes up whenever anything on it is another.</param>
+public sealed record BoardNow(FloorNow At, PlannedDay Plan, long Version);
+
+/// <summary>
+/// Plans the day off the requests: after every save, and every minute. One plan is made at a time; what was saved meanwhile is in the next
+/// one. Pages read what was planned last and never wait for a plan, but for the very first.
+/// </summary>
+public sealed partial class BoardKeeper(
+    IServiceScopeFactory scopes,
+    ShopCache shops,
+    BenchStates bench,
+    News news,
+    TimeProvider time,
+    ILogger<BoardKeeper> log
+) : BackgroundService
+{
+    /// <summary>So often it is planned anew though nothing was saved: time goes on.</summary>
+    private static readonly TimeSpan Every = TimeSpan.FromSeconds(30);
+
+    /// <summary>What is saved within this time goes into one plan.</summary>
+    private static readonly TimeSpan Gather = TimeSpan.FromMilliseconds(60);
+
+    private readonly Channel<bool> saved = Channel.CreateBounded<bool>(
+        new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
+    );
+    private readonly SemaphoreSlim planning = new(1, 1);
+    private volatile BoardNow? now;
+    private DateOnly? kept;
+
+    /// <summary>Something was saved: the day is planned anew.</summary>
+    public void Saved() => saved.Writer.TryWrite(true);
+
+    /// <summary>The board as it was planned last; planned here and now where it never was.</summary>
+    public async Task<BoardNow> NowAsync(CancellationToken cancel) => now ?? await PlanAsync(cancel);
+
+    /// <summary>Plans from what is on record at this moment.</summary>
+    public async Task<BoardNow> PlanAsync(CancellationToken cancel)
+    {
+        await planning.WaitAsync(cancel);
+        try
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var db = scope.ServiceProvider.GetRequiredService<UncialDb>();
+            var shopTime = await TimeAsync(db, cancel);
+            var floor = await db.FloorAsync(shops, bench, time.GetUtcNow(), shopTime, cancel);
+            floor = floor with { Floor = floor.Floor with { Seen = now?.Plan.Seen ?? [] } };
+            var begun = System.Diagnostics.Stopwatch.GetTimestamp();
+            var plan = PlannedDay.Of(floor.Floor);
+            var (works, took) = (plan.Day.Plan.Works.Count, System.Diagnostics.Stopwatch.GetElapsedTime(begun).TotalMilliseconds);
+            Planned(log, works, took);
+            var isSame = now is { } before && IsSame(before.Plan, plan);
+            // The reasons of before stand until those of this plan are there.
+            Publish(floor, plan with { Reasons = now?.Plan.Reasons ?? plan.Reasons }, isSame);
+            if (!isSame)
+                Publish(floor, plan.WithReasons(), isSame: false);
+            await KeepDaysAsync(db, floor, plan, cancel);
+            return now!;
+        }
+        finally
+        {
+            planning.Release();
+        }
+    }
+
+    /// <summary>Plans the same moment with something else decided, for somebody who tries it. Nothing is kept.</summary>
+    /// <param name="from">The board that it is tried on.</param>
+    /// <param name="change">What is decided otherwise.</param>
+    public static PlannedDay Try(BoardNow from, Func<ShopFloor, ShopFloor> change)
+    {
+        ArgumentNullException.ThrowIfNull(from);
+        ArgumentNullException.ThrowIfNull(change);
+        return PlannedDay.Of(change(from.At.Floor));
+    }
+
+    public override void Dispose()
+    {
+        planning.Dispose();
+        base.Dispose();
+    }
+
+    protected override async Task ExecuteAsync(CancellationToken stoppingToken)
+    {
+        while (!stoppingToken.IsCancellationRequested)
+        {
+            try
+            {
+                await PlanAsync(stoppingToken);
+                using var wait = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken);
+                wait.CancelAfter(Every);
+                if (await saved.Reader.WaitToReadAsync(wait.Token))
+                    await Task.Delay(Gather, stoppingToken);
+            }
+            catch (OperationCanceledException) { }
+#pragma warning disable CA1031 // The database may be away for a while; the board of before stands until it is back.
+            catch (Exception e)
+#pragma warning restore CA1031
+            {
+                NotPlanned(log, e);
+                await Task.Delay(TimeSpan.FromSeconds(2), CancellationToken.None);
+            }
+            while (saved.Reader.TryRead(out _)) { }
+        }
+    }
+
+    /// <summary>Once a day, from its opening on: what is planned for it, and what happened on the days before.</summary>
+    private async Task KeepDaysAsync(UncialDb db, FloorNow at, PlannedDay plan, CancellationToken cancel)
+    {
+        var (floor, today) = (at.Floor, at.Floor.Time.DayOf(at.Floor.Now));
+        if (kept == today || WorkHours.OnDay(null, floor.Settings, floor.SingleDays, today)?.On(today, floor.Time) is not { } hours)
+            return;
+        if (floor.Now < hours.From)
+            return;
+        var forecast = DayForecast.Of(plan.Day.Plan, plan.Board, [.. plan.Ready.Values], hours.To);
+        await DayRecords.KeepForecastAsync(db, today, forecast, floor.Now, cancel);
+        await DayRecords.KeepResultsAsync(db, at.Shop, floor.Settings, floor.Time, floor.Now, cancel);
+        kept = today;
+    }
+
+    private async Task<ShopTime> TimeAsync(UncialDb db, CancellationToken cancel)
+    {
+        var shop = await db.Shops.Select(s => new { s.TimeZone, s.DateStyle }).SingleAsync(cancel);
+        return ShopTime.Of(shop.TimeZone, shop.DateStyle ?? default, time.LocalTimeZone);
+    }
+
+    private void Publish(FloorNow floor, PlannedDay plan, bool isSame)
+    {
+        var version = (now?.Version ?? 0) + (isSame ? 0 : 1);
+        now = new(floor, plan, version);
+        if (!isSame)
+            news.Planned(version);
+    }
+
+    /// <summary>Nothing that is shown differs: the same steps at the same times, but for what is under way now.</summary>
+    private static bool IsSame(PlannedDay before, PlannedDay after) =>
+        before.Board.Steps.SequenceEqual(after.Board.Steps)
+        && before.Day.Blocked.SequenceEqual(after.Day.Blocked)
+        && before.Day.Past.SequenceEqual(after.Day.Past)
+        && before.Day.Plan.Jobs.SequenceEqual(after.Day.Plan.Jobs)
+        && before.Ready.OrderBy(r => r.Key).SequenceEqual(after.Ready.OrderBy(r => r.Key))
+        && before.Day.Plan.Now.ToUnixTimeSeconds() / 60 == after.Day.Plan.Now.ToUnixTimeSeconds() / 60;
+
+    [LoggerMessage(Level = LogLevel.Debug, Message = "{Works} surfaces planned in {Milliseconds:0} ms")]
+    private static partial void Planned(ILogger log, int works, double milliseconds);
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "The day could not be planned")]
+    private static partial void NotPlanned(ILogger log, Exception e);
+}
+
+/// <summary>Tells the board of every save.</summary>
+public sealed class BoardOfSaves(Lazy<BoardKeeper> keeper) : SaveChangesInterceptor
+{
+    public override ValueTask<int> SavedChangesAsync(
+        SaveChangesCompletedEventData eventData,
+        int result,
+        CancellationToken cancellationToken = default
+    )
+    {
+        keeper.Value.Saved();
+        return base.SavedChangesAsync(eventData, result, cancellationToken);
+    }
+}

@@ -1,0 +1,178 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Interactions;
+using Uncial.Web.Board;
+
+namespace Uncial.Browser.Tests;
+
+/// <summary>The day's board, walked and changed with keys and pointer, and followed on other screens.</summary>
+public class BoardTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private Screen Open(string name = "Ines Varga", string pin = "2417")
+    {
+        var screen = new Screen(shop.Address);
+        screen.SignIn(name, pin);
+        screen.Go("/");
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".day-svg .block")).Count > 0, "the board");
+        return screen;
+    }
+
+    private static string? Of(Screen screen, string attribute) =>
+        (string?)screen.Driver.ExecuteScript("return document.activeElement.getAttribute(arguments[0])", attribute);
+
+    /// <summary>Walks with the arrows to a part that is still to be mounted.</summary>
+    private static string ToPlanned(Screen screen)
+    {
+        screen.Driver.ExecuteScript("document.querySelector('[data-day]').focus()");
+        screen.Press(Keys.ArrowRight);
+        screen.Until(() => Of(screen, "data-block") is not null, "a block in focus");
+        for (var i = 0; i < 30 && string.IsNullOrEmpty(Of(screen, "data-place")); i++)
+            screen.Press(i % 6 == 5 ? Keys.ArrowUp : Keys.ArrowRight);
+        Of(screen, "data-place").ShouldNotBeNullOrEmpty();
+        return Of(screen, "data-surface")!;
+    }
+
+    private static void Shift(Screen screen, string arrow) =>
+        new Actions(screen.Driver).KeyDown(Keys.Shift).SendKeys(arrow).KeyUp(Keys.Shift).Perform();
+
+    private static string Line(Screen screen) => screen.Driver.FindElement(By.CssSelector(".below .day-line:not([hidden])")).Text;
+
+    [Fact]
+    public async Task A_part_is_moved_by_keys_with_its_price_first_and_every_other_screen_follows()
+    {
+        using var other = Open("Tom Okoro", "1304");
+        using var screen = Open();
+        screen.IsAccessible();
+        var surface = ToPlanned(screen);
+        Line(screen).ShouldContain(Of(screen, "data-about")!);
+        Shift(screen, Keys.ArrowDown);
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 1, "the trial");
+        Line(screen).ShouldContain("Moving");
+        screen.IsAccessible();
+        screen.Press(Keys.Escape);
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 0, "the board as it stands");
+        await using var db = shop.Db();
+        (await db.BoardPins.AnyAsync(Cancel)).ShouldBeFalse();
+        screen.Until(() => Of(screen, "data-surface") == surface, "the same part in focus");
+
+        Shift(screen, Keys.ArrowDown);
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 1, "the trial again");
+        screen.Press(Keys.Enter);
+        string pinned = $"[data-surface='{surface}'][data-pinned='yes']";
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(pinned)).Count > 0, "the pin");
+        other.Until(() => other.Driver.FindElements(By.CssSelector(pinned)).Count > 0, "the pin on the other screen");
+        // The same key takes it off.
+        screen.Until(() => Of(screen, "data-surface") == surface, "the part in focus");
+        screen.Press("p");
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(pinned)).Count == 0, "no pin");
+        screen.Until(() => Of(screen, "data-surface") == surface, "the part in focus");
+        screen.Press("u");
+        screen.Until(
+            () => screen.Driver.FindElements(By.CssSelector($"[data-surface='{surface}'][data-urgent='yes']")).Count > 0,
+            "the urgent job"
+        );
+    }
+
+    [Fact]
+    public void A_lathe_that_breaks_takes_a_reason_and_its_parts_go_elsewhere_at_once()
+    {
+        using var screen = Open();
+        ToPlanned(screen);
+        var lathe = Of(screen, "data-lathe")!;
+        screen.Press("o");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Reason", "the reason");
+        screen.IsAccessible();
+        screen.Press(Keys.Enter, Keys.Enter);
+        screen.UntilText("Say what is wrong with the lathe.");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "Reason", "the reason again");
+        screen.Press("Belt torn", Keys.Enter, Keys.Enter);
+        screen.Until(
+            () =>
+                screen
+                    .Driver.FindElement(By.CssSelector($"[data-lathe-name='{lathe}']"))
+                    .Text.Contains("Out of order", StringComparison.Ordinal),
+            "the lathe out of order"
+        );
+        screen.Driver.FindElements(By.CssSelector($".block[data-lathe='{lathe}']:not([data-place=''])")).ShouldBeEmpty();
+        screen.Click(By.CssSelector($"[data-lathe-name='{lathe}']"));
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(":popover-open")).Count == 1, "the sheet of the lathe");
+        screen.Click(By.CssSelector(":popover-open .button.go"));
+        screen.Until(
+            () => !screen.Driver.FindElement(By.CssSelector($"[data-lathe-name='{lathe}']")).Text.Contains("Out", StringComparison.Ordinal),
+            "the lathe in order"
+        );
+    }
+
+    [Fact]
+    public void A_part_that_is_dragged_to_another_lathe_is_tried_there()
+    {
+        using var screen = Open();
+        var surface = ToPlanned(screen);
+        // Where it is and where it goes, read in one go: the board may be put in place anew at any moment.
+        var at =
+            (IReadOnlyList<object>)
+                screen.Driver.ExecuteScript(
+                    "const b = document.querySelector(`.block[data-surface='${arguments[0]}']:not([data-place=''])`);"
+                        + "const r = b.getBoundingClientRect();"
+                        + "const l = [...document.querySelectorAll('[data-lathe-name]')].find(e => "
+                        + "e.dataset.latheName !== b.dataset.lathe);"
+                        + "const t = l.getBoundingClientRect(); return [l.dataset.latheName, r.x + r.width / 2, r.y + r.height / 2,"
+                        + "t.y + t.height / 2].map(String)",
+                    surface
+                )!;
+        int Px(int i) => (int)double.Parse((string)at[i], System.Globalization.CultureInfo.InvariantCulture);
+        new Actions(screen.Driver).MoveToLocation(Px(1), Px(2)).ClickAndHold().MoveToLocation(Px(1) + 4, Px(3)).Release().Perform();
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 1, "the trial");
+        screen.Driver.FindElement(By.CssSelector(".is-trial [name=Lathe]")).GetAttribute("value").ShouldBe((string)at[0]);
+        screen.Click(By.CssSelector("[data-undo-trial]"));
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 0, "the board as it stands");
+    }
+
+    [Fact]
+    public async Task The_board_fits_every_screen_with_nine_vehicles_and_with_forty_parts()
+    {
+        using var screen = Open();
+        void Look()
+        {
+            foreach (var (width, height) in new[] { (1280, 800), (1024, 768), (1920, 1080) })
+            {
+                screen.Size(width, height);
+                foreach (var page in new[] { "/", "/board/week", "/board/print", "/hours" })
+                {
+                    screen.Go(page);
+                    screen.Until(() => screen.Driver.FindElements(By.Id("main")).Count == 1, page);
+                    (
+                        (long)screen.Driver.ExecuteScript("return document.documentElement.scrollWidth - innerWidth")!
+                    ).ShouldBeLessThanOrEqualTo(0, $"{page} at {width}");
+                }
+                screen.Go("/");
+                screen.ShowsItsMainAction();
+                screen.IsAccessible();
+            }
+        }
+        Look();
+        for (var i = 0; i < 30; i++)
+            await shop.ReadPartAsync(i % 3 == 0 ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor);
+        await shop.Services.GetRequiredService<BoardKeeper>().PlanAsync(Cancel);
+        Look();
+        screen.Size(1280, 800);
+        screen.Go("/board?wall");
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector("[data-wall-page]:not([hidden])")).Count == 1, "a page of the wall");
+        screen.IsAccessible();
+    }
+}
+
+/// <summary>A shop in which nothing was received yet.</summary>
+public class EmptyBoardTests(EmptyShop shop) : IClassFixture<EmptyShop>
+{
+    [Fact]
+    public async Task An_empty_board_says_what_to_do()
+    {
+        (
+            await shop.Services.GetRequiredService<BoardKeeper>().PlanAsync(TestContext.Current.CancellationToken)
+        ).Plan.Board.Steps.ShouldBeEmpty();
+    }
+}
