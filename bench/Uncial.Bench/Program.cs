@@ -17,5 +17,12 @@ if (args is ["board"])
     Uncial.Bench.Board.BoardTimes.Run(Console.Out);
     return 0;
 }
+
+// weeks [N]: made-up weeks worked by the board and by three habits.
+if (args is ["weeks", ..])
+{
+    Uncial.Bench.Board.SimulatedWeeks.Run(args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 200, Console.Out);
+    return 0;
+}
 BenchmarkSwitcher.FromAssembly(typeof(CoreBenchmarks).Assembly).Run(args);
 return 0;

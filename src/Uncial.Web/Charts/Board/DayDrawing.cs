@@ -184,12 +184,12 @@ internal sealed class DayDrawing
             $"<svg x='{Pc(from)}' width='{Pc(to - from)}' y='{y}' height='{Block}'><rect x='1' y='1' height='{Block - 2}' class='ground'/>"
         );
         if (block.State is BlockState.Planned or BlockState.Running)
-            svg.Add($"<rect x='1' y='{Block - 11}' width='100%' height='10' fill='url(#hatch)'/>");
+            svg.Add($"<rect x='1' y='{Block - 9}' width='100%' height='8' fill='url(#hatch)'/>");
         Says(block, width);
         if (block.State is BlockState.Running && view.Now > block.From && view.Now < block.To)
         {
             var gone = Pc((view.Now - block.From) / (block.To - block.From) * 100);
-            svg.Add($"<rect width='{gone}' y='{Block - 13}' height='12' class='cut'/>");
+            svg.Add($"<rect width='{gone}' y='{Block - 9}' height='8' class='cut'/>");
         }
         svg.Add($"<rect x='1' y='1' height='{Block - 2}' class='edge'/>");
         if (block.IsPinned)
@@ -202,7 +202,7 @@ internal sealed class DayDrawing
         if (width > 10 + block.Corner.Length * 11)
             svg.Add($"<text x='7' y='18' class='corner'>{block.Corner}</text>");
         if (width > 14 + block.Word.Length * 7.2)
-            svg.Add($" <text x='7' y='33' class='says-word'>{block.Word}</text>");
+            svg.Add($" <text x='7' y='31' class='says-word'>{block.Word}</text>");
     }
 
     private void Small(BoardBlock block, int y)
