@@ -623,7 +623,7 @@ public class DatabaseTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task The_demo_shows_what_it_promises()
     {
         await using var db = shop.Db();
-        (await db.Operators.CountAsync(Cancel), await db.Jobs.CountAsync(j => j.Number < 3000, Cancel)).ShouldBe((3, 10));
+        (await db.Operators.CountAsync(Cancel), await db.Jobs.CountAsync(j => j.Number < 3000, Cancel)).ShouldBe((3, 12));
         var thin = await Open(db, await TagOf(db, 2423, Corner.FrontLeft));
         thin.Measuring.DiscardVerdict.ShouldBe(Verdict.Beyond);
         var oval = await Open(db, await TagOf(db, 2412, Corner.RearLeft));

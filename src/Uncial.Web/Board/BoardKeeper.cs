@@ -16,8 +16,8 @@ namespace Uncial.Web.Board;
 public sealed record BoardNow(FloorNow At, PlannedDay Plan, long Version);
 
 /// <summary>
-/// Plans the day off the requests: after every save, and every minute. One plan is made at a time; what was saved meanwhile is in the next
-/// one. Pages read what was planned last and never wait for a plan, but for the very first.
+/// Plans the day off the requests: while a screen shows the board after every save and every half minute, else now and then. One plan is
+/// made at a time; what was saved meanwhile is in the next one. Pages read what was planned last; only where that is old they wait.
 /// </summary>
 public sealed partial class BoardKeeper(
     IServiceScopeFactory scopes,
@@ -31,6 +31,12 @@ public sealed partial class BoardKeeper(
     /// <summary>So often it is planned anew though nothing was saved: time goes on.</summary>
     private static readonly TimeSpan Every = TimeSpan.FromSeconds(30);
 
+    /// <summary>So often where no screen shows the board: what is promised is looked at, and the day is kept.</summary>
+    private static readonly TimeSpan Unseen = TimeSpan.FromMinutes(5);
+
+    /// <summary>A plan that is older is no answer to somebody who asks.</summary>
+    private static readonly TimeSpan Old = TimeSpan.FromMinutes(1);
+
     /// <summary>What is saved within this time goes into one plan.</summary>
     private static readonly TimeSpan Gather = TimeSpan.FromMilliseconds(60);
 
@@ -39,13 +45,27 @@ public sealed partial class BoardKeeper(
     );
     private readonly SemaphoreSlim planning = new(1, 1);
     private volatile BoardNow? now;
+    private volatile bool isStale;
     private DateOnly? kept;
 
     /// <summary>Something was saved: the day is planned anew.</summary>
-    public void Saved() => saved.Writer.TryWrite(true);
+    public void Saved()
+    {
+        isStale = true;
+        if (news.IsBoardShown)
+            saved.Writer.TryWrite(true);
+    }
 
     /// <summary>The board as it was planned last; planned here and now where it never was.</summary>
-    public async Task<BoardNow> NowAsync(CancellationToken cancel) => now ?? await PlanAsync(cancel);
+    public async Task<BoardNow> NowAsync(CancellationToken cancel)
+    {
+        if (now is not { } board || (time.GetUtcNow() - board.At.Floor.Now).Duration() > Old)
+            return await PlanAsync(cancel);
+        // The page that asks is told of the next one.
+        if (isStale)
+            saved.Writer.TryWrite(true);
+        return board;
+    }
 
     /// <summary>Plans from what is on record at this moment.</summary>
     public async Task<BoardNow> PlanAsync(CancellationToken cancel)
@@ -53,6 +73,7 @@ public sealed partial class BoardKeeper(
         await planning.WaitAsync(cancel);
         try
         {
+            isStale = false;
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<UncialDb>();
             var shopTime = await TimeAsync(db, cancel);
@@ -100,7 +121,7 @@ public sealed partial class BoardKeeper(
             {
                 await PlanAsync(stoppingToken);
                 using var wait = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken);
-                wait.CancelAfter(Every);
+                wait.CancelAfter(news.IsBoardShown ? Every : Unseen);
                 if (await saved.Reader.WaitToReadAsync(wait.Token))
                     await Task.Delay(Gather, stoppingToken);
             }
@@ -122,7 +143,8 @@ public sealed partial class BoardKeeper(
         var (floor, today) = (at.Floor, at.Floor.Time.DayOf(at.Floor.Now));
         if (kept == today || WorkHours.OnDay(null, floor.Settings, floor.SingleDays, today)?.On(today, floor.Time) is not { } hours)
             return;
-        if (floor.Now < hours.From)
+        // A shop in which nothing was received yet has no day to remember.
+        if (floor.Now < hours.From || floor.Jobs.Count == 0)
             return;
         var forecast = DayForecast.Of(plan.Day.Plan, plan.Board, [.. plan.Ready.Values], hours.To);
         await DayRecords.KeepForecastAsync(db, today, forecast, floor.Now, cancel);

@@ -87,6 +87,16 @@ public sealed class News(TimeProvider time)
                 listener.Channel.Writer.TryWrite(Item("part", new { surface, turn }));
     }
 
+    /// <summary>A screen shows the day's board.</summary>
+    public bool IsBoardShown
+    {
+        get
+        {
+            lock (gate)
+                return listeners.Exists(l => l.Board);
+        }
+    }
+
     /// <summary>The day was planned anew.</summary>
     public void Planned(long version)
     {

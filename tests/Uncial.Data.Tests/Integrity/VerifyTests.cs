@@ -171,7 +171,7 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
             update jobs set vehicle = 'Another van' where id = (select min(id) from jobs); truncate shop_chain;
             select begin_shop_chain(array['zero_checks','eye_checks','insert_events','bins_emptied','photos','people_events',
                 'rule_changes','shops','jobs','gauges','lathes','adapters','techniques','book','operators','pins','screens','parts',
-                'surfaces'])
+                'surfaces','board_pins','job_urgencies','lathe_outages','day_hours','day_settings','days_planned','days_happened'])
             """;
         (await Tampered(all)).ShouldBeEmpty(); // by itself it cannot be told
         (await Tampered(all, [head])).ShouldNotBeEmpty();

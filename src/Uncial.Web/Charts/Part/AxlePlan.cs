@@ -67,7 +67,8 @@ internal static class AxlePlan
         var (top, x, anchor) = (y - height / 2, left ? cx - 60 : cx + 36, left ? "end" : "start");
         var text = left ? x - 8 : x + 40;
         svg.Add(
-            $"<a href='{part.Href}'><rect x='{(left ? x - 85 : x - 6)}' y='{top - 4}' width='120' height='{height + 8}' ",
+            $"<a href='{part.Href}'><title>{Short(part.Corner)} {part.Kind}: {part.Word}</title>",
+            $"<rect x='{(left ? x - 85 : x - 6)}' y='{top - 4}' width='120' height='{height + 8}' ",
             $"fill='transparent'/>"
         );
         svg.Add(MiniRule.At(x, top, height, part.Limits, part.Now));
