@@ -1,8 +1,10 @@
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Uncial.Data;
+using Uncial.Web.Board;
 
 namespace Uncial.Testing;
 
@@ -37,6 +39,8 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
         UseKestrel(0);
         StartServer();
         Address = ClientOptions.BaseAddress;
+        // What the shop keeps of its day by itself is on record before a test begins.
+        await Services.GetRequiredService<BoardKeeper>().PlanAsync(TestContext.Current.CancellationToken);
     }
 
     /// <summary>A database with its tables and its demo data as they are when the shop opens; made once and copied from then on.</summary>
