@@ -16,3 +16,19 @@ export function startReceive() {
     if (book.value === '0' && !book.closest('form').querySelector('.is-wrong')) pickEntry(book);
   });
 }
+
+// A question at the counter sends the form of the new job elsewhere; an offered time is taken over into it.
+document.addEventListener('click', event => {
+  const ask = event.target.closest?.('[data-ask]');
+  const form = ask && document.getElementById('new-job');
+  if (!form) return;
+  const go = document.createElement('button');
+  go.hidden = true;
+  go.setAttribute('formaction', '/receive?handler=Promise');
+  if (ask.dataset.ask) {
+    go.name = 'Take';
+    go.value = ask.dataset.ask;
+  }
+  form.append(go);
+  form.requestSubmit(go);
+});
