@@ -12,7 +12,7 @@ const order = [
     'Part/Confirm/Confirm.css',
     'Board/Bench.css',
     'Board/Day.css',
-    'Board/Wall.css',
+    'Board/Wall/Wall.css',
     'Account/SignIn.css',
     'Logbook/Logbook.css',
     'Paper/Paper.css',

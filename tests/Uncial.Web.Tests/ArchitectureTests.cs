@@ -138,7 +138,7 @@ public partial class ArchitectureTests
     [Fact]
     public void No_two_texts_have_names_that_differ_in_case_alone() =>
         Directory
-            .EnumerateFiles(Path.Combine(Repository.Root(), "src/Uncial.Web/Text"), "*.resx")
+            .EnumerateFiles(Path.Combine(Repository.Root(), "src/Uncial.Web/Text"), "*.resx", SearchOption.AllDirectories)
             .SelectMany(f => System.Xml.Linq.XDocument.Load(f).Root!.Elements("data").Select(d => d.Attribute("name")!.Value))
             .GroupBy(k => k, StringComparer.OrdinalIgnoreCase)
             .Where(g => g.Count() > 1)

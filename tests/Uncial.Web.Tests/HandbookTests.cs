@@ -67,7 +67,7 @@ public partial class HandbookTests
         var pages = Path.Combine(Repository.Root(), "src", "Uncial.Web", "Pages");
         (string Topic, string[] Folders)[] stations =
         [
-            ("bench", ["Board"]),
+            ("bench", ["Board", "Board/Week"]),
             ("receive", ["Intake"]),
             ("look", ["Part/Inspect"]),
             ("measure", ["Part/Measure", "Part/Reading"]),

@@ -274,17 +274,11 @@ internal sealed class WorkedWeek(WeekOfWork week, Habit habit)
     {
         var whole = week.Known[(part.Kind, n.Step)];
         if (n.Lathe is null)
-            return new(n.Operator, null, Left(whole, now - n.From), new(0, 0));
+            return new(n.Operator, null, whole.After(now - n.From), new(0, 0));
         var passes = week.Passes[part.Kind];
         return n.HandsUntil > now
-            ? new(n.Operator, n.Lathe, Left(whole, now - n.From), passes)
-            : new(n.Operator, n.Lathe, new(0, 0), Left(passes, now - n.HandsUntil));
-    }
-
-    private static StepTime Left(StepTime whole, int gone)
-    {
-        var likely = Math.Max(1, whole.Likely - gone);
-        return new(likely, Math.Max(likely, whole.Sure - gone));
+            ? new(n.Operator, n.Lathe, whole.After(now - n.From), passes)
+            : new(n.Operator, n.Lathe, new(0, 0), passes.After(now - n.HandsUntil));
     }
 
     private static DateTimeOffset At(int minute) => Monday.AddMinutes(minute);

@@ -1,3 +1,5 @@
+using Uncial.Core.Parts;
+
 namespace Uncial.Core.Scheduling;
 
 /// <summary>A step of the work on one surface.</summary>
@@ -11,6 +13,21 @@ public enum WorkStep
 
     /// <summary>Measured again and judged, off the lathe.</summary>
     Confirm,
+}
+
+/// <summary>What a step can be taken up at.</summary>
+public static class WorkSteps
+{
+    /// <summary>Whether a step is what a part at a station is waiting for.</summary>
+    /// <param name="step">The step.</param>
+    /// <param name="station">Where the part waits.</param>
+    public static bool IsDueAt(this WorkStep step, Station station) =>
+        step switch
+        {
+            WorkStep.Measure => station <= Station.Measure,
+            WorkStep.Machine => station is Station.Mount or Station.Plan or Station.Cut,
+            _ => station == Station.Confirm,
+        };
 }
 
 /// <summary>A step with its time, its operator and its lathe.</summary>

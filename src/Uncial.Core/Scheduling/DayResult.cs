@@ -2,31 +2,29 @@ namespace Uncial.Core.Scheduling;
 
 /// <summary>What was planned when a day was opened.</summary>
 /// <param name="Promised">Jobs promised for that day.</param>
-/// <param name="InDanger">Of these, those whose promise was tight or late by the plan.</param>
+/// <param name="InDanger">Of these, those whose promise was tight or late by the plan, or waited for a decision.</param>
 /// <param name="Surfaces">Surfaces that were to be machined on that day.</param>
 /// <param name="ChangeOverMinutes">Minutes of change-over.</param>
 /// <param name="WaitingMinutes">Minutes of waiting between the parts of a job.</param>
 public sealed record DayForecast(int Promised, int InDanger, int Surfaces, int ChangeOverMinutes, int WaitingMinutes)
 {
-    /// <summary>Of a day's board.</summary>
-    /// <param name="day">The day.</param>
-    /// <param name="board">Its board.</param>
-    /// <param name="ready">How each job stands.</param>
+    /// <summary>Of a planned day; what comes on later days is not in it.</summary>
+    /// <param name="plan">The plan.</param>
     /// <param name="end">The end of the day.</param>
-    public static DayForecast Of(DayToPlan day, DayBoard board, IReadOnlyList<JobReadiness> ready, DateTimeOffset end)
+    public static DayForecast Of(PlannedDay plan, DateTimeOffset end)
     {
-        ArgumentNullException.ThrowIfNull(day);
-        ArgumentNullException.ThrowIfNull(board);
-        ArgumentNullException.ThrowIfNull(ready);
-        var open = day.Works.Select(w => w.JobId).ToHashSet();
-        var promised = day.Jobs.Where(j => open.Contains(j.Id) && j.Promised < end).Select(j => j.Id).ToHashSet();
-        var changes = board.Steps.Sum(s => s.ChangeOver);
+        ArgumentNullException.ThrowIfNull(plan);
+        var day = plan.Day.Plan;
+        var jobs = day.Works.ToDictionary(w => w.Id, w => w.JobId);
+        var open = jobs.Values.Union(plan.Day.HeldJobs).ToHashSet();
+        var promised = day.Jobs.Where(j => open.Contains(j.Id) && j.Promised < end).ToList();
+        var blocks = plan.Board.Steps.Where(s => s.LatheId is not null && s.From < end).ToList();
         return new(
             promised.Count,
-            promised.Count(p => ready.FirstOrDefault(r => r.JobId == p)?.Promise is not PromiseState.Safe),
-            board.Steps.Count(s => s.LatheId is not null && s.From < end),
-            changes,
-            Math.Max(0, board.Cost.Idle - changes)
+            promised.Count(j => plan.PromiseOf(j.Id) is not PromiseState.Safe),
+            blocks.Count,
+            blocks.Sum(s => s.ChangeOver),
+            JobWaiting.Minutes(blocks.Select(s => (jobs[s.WorkId], s.From, s.To)))
         );
     }
 }
@@ -82,20 +80,32 @@ public sealed record DayResult(int Promised, int Kept, int Surfaces, int ChangeO
                 minutes += before.SetUp.Head == after.SetUp.Head ? after.ChangeOverMinutes.Adapters : after.ChangeOverMinutes.Head;
             }
         }
-        return new(promises.Count, promises.Count(p => p.IsKept), blocks.Count, changes, minutes, Waiting(blocks));
+        return new(
+            promises.Count,
+            promises.Count(p => p.IsKept),
+            blocks.Count,
+            changes,
+            minutes,
+            JobWaiting.Minutes(blocks.Select(b => (b.JobId, b.From, b.To)))
+        );
     }
+}
 
-    private static int Waiting(IEnumerable<BlockDone> blocks)
+/// <summary>Minutes in which a job waits between its parts.</summary>
+internal static class JobWaiting
+{
+    /// <summary>Minutes between the first and the last block of each job in which none of its parts is on a lathe.</summary>
+    public static int Minutes(IEnumerable<(int JobId, DateTimeOffset From, DateTimeOffset To)> blocks)
     {
         var total = TimeSpan.Zero;
         foreach (var job in blocks.GroupBy(b => b.JobId))
         {
             DateTimeOffset? until = null;
-            foreach (var block in job.OrderBy(b => b.From))
+            foreach (var (_, from, to) in job.OrderBy(b => b.From))
             {
-                if (block.From > until)
-                    total += block.From - until.Value;
-                until = until is { } at && at > block.To ? at : block.To;
+                if (from > until)
+                    total += from - until.Value;
+                until = until > to ? until : to;
             }
         }
         return (int)total.TotalMinutes;

@@ -38,6 +38,19 @@ public sealed record StepTime
     /// <param name="operatorId">Number of the operator.</param>
     public StepTime Of(int operatorId) => Own.GetValueOrDefault(operatorId, this);
 
+    /// <summary>What is left of it after some minutes: at least one.</summary>
+    /// <param name="minutes">Minutes that have gone by, 0 or more.</param>
+    public StepTime After(int minutes)
+    {
+        var likely = Math.Max(1, Likely - minutes);
+        return new(likely, Math.Max(likely, Sure - minutes));
+    }
+
+    /// <summary>A share of it, rounded up to whole minutes.</summary>
+    /// <param name="part">So many parts, 0 or more,</param>
+    /// <param name="of">of so many, 1 or more.</param>
+    public StepTime Share(int part, int of) => new((Likely * part + of - 1) / of, (Sure * part + of - 1) / of);
+
     /// <summary>From what it took before: the median of the newest twelve, and what four of five stayed within.</summary>
     /// <param name="minutes">Minutes that it took, the newest last; at least one, each 0 or more.</param>
     /// <exception cref="ArgumentException">There is none.</exception>

@@ -5,7 +5,6 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Mounting;
 using Uncial.Core.Parts;
 using Uncial.Core.Planning;
-using Uncial.Core.Scheduling;
 
 namespace Uncial.Data.Demo;
 
@@ -87,7 +86,7 @@ public static class DemoShop
         if (past)
             await DemoPast.LoadAsync(db, shop, now, ids[0], ids[1]);
         await new DemoJobs(new DemoBench(db, shop, now), ines: ids[0], tom: ids[1]).LoadAsync();
-        HoursOfToday(db, shop, now, ids[2]);
+        DemoHours.Set(db, shop, now, ids[2]);
         // The gauges that have a standard were good on it a moment ago.
         foreach (var gauge in shop.Gauges.Where(g => g.HasStandard))
         {
@@ -96,33 +95,6 @@ public static class DemoShop
         }
         await db.SaveChangesAsync();
         await transaction.CommitAsync();
-    }
-
-    /// <summary>Open every day of the week, and today around the hour at which the demo was begun, whichever that is.</summary>
-    private static void HoursOfToday(UncialDb db, Shop shop, DateTimeOffset now, int owner)
-    {
-        db.DaySettings.Add(
-            new()
-            {
-                Settings = new() { Week = new([.. Enumerable.Repeat<HoursOfDay?>(new HoursOfDay(new(8, 0), new(17, 0)), 7)]) },
-                Turn = 1,
-                At = now,
-                ById = owner,
-            }
-        );
-        var time = shop.Time(TimeZoneInfo.Local);
-        var here = time.Here(now);
-        db.DayHours.Add(
-            new()
-            {
-                Day = time.DayOf(now),
-                From = new(Math.Max(0, here.Hour - 4), 0),
-                To = new((here.Hour + 7) % 24, 0),
-                Turn = 1,
-                At = now,
-                ById = owner,
-            }
-        );
     }
 
     /// <summary>The demo gauges that send are played on the ports after that of the device simulators' page.</summary>

@@ -42,6 +42,7 @@ public static class StoredRules
         StoredRule.LeadSetsHours,
         StoredRule.OwnerSetsDays,
         StoredRule.PinOfPartHere,
+        StoredRule.UsableHours,
     ];
 
     /// <summary>The rule that an error code stands for; null for any other code.</summary>

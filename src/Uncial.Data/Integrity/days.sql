@@ -15,6 +15,13 @@ begin
     if not exists (select 1 from public.operators where id = new.by_id and role = 'owner' and disabled_at is null) then
         raise exception 'the owner settles the days of the shop' using errcode = 'UN033';
     end if;
+    -- The board is planned with these: a week has seven days, and no step takes less than nothing.
+    if jsonb_typeof(new.settings->'week'->'days') is distinct from 'array' or jsonb_array_length(new.settings->'week'->'days') <> 7
+        or exists (select 1 from jsonb_each(new.settings->'shifts') s where jsonb_array_length(s.value->'days') is distinct from 7)
+        or exists (select 1 from unnest(array['adapterMinutes', 'measureMinutes', 'confirmMinutes', 'readingRestsAfter']) k
+            where jsonb_typeof(new.settings->k) is distinct from 'number' or (new.settings->>k)::numeric not between 0 and 240) then
+        raise exception 'hours of seven days, and minutes from 0 to 240' using errcode = 'UN035';
+    end if;
     return new;
 end $$;
 

@@ -48,10 +48,14 @@ internal static class BoardFiles
         foreach (var job in now.At.Bench.Parts.Select(p => p.Part.Job!).DistinctBy(j => j.Id).OrderBy(j => j.Number))
         {
             var range = now.Plan.Ready.GetValueOrDefault(job.Id);
-            var stands = now.Plan.PromiseOf(job.Id) is { } state ? Words.Say("board.state." + state) : null;
+            var stands =
+                now.Plan.Day.HeldJobs.Contains(job.Id) ? Words.Say("board.state.waits")
+                : now.Plan.PromiseOf(job.Id) is { } state ? Words.Say("board.state." + state)
+                : null;
             if (job.PromisedAt is { } promised)
                 Add("promised", promised, Words.Say("board.icsPromised", job.Number, job.Vehicle));
-            if (range is not null)
+            // Without what waits for a decision there is no time to give.
+            if (range is not null && !now.Plan.Day.HeldJobs.Contains(job.Id))
                 Add("likely", range.Likely, Words.Say("board.icsLikely", job.Number, job.Vehicle));
 
             void Add(string kind, DateTimeOffset at, string summary) =>

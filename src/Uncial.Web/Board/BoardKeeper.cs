@@ -80,12 +80,12 @@ public sealed partial class BoardKeeper(
             var floor = await db.FloorAsync(shops, bench, time.GetUtcNow(), shopTime, cancel);
             floor = floor with { Floor = floor.Floor with { Seen = now?.Plan.Seen ?? [] } };
             var begun = System.Diagnostics.Stopwatch.GetTimestamp();
-            var plan = PlannedDay.Of(floor.Floor);
+            var plan = Plan(floor.Floor);
             var (works, took) = (plan.Day.Plan.Works.Count, System.Diagnostics.Stopwatch.GetElapsedTime(begun).TotalMilliseconds);
             Planned(log, works, took);
             var isSame = now is { } before && IsSame(before.Plan, plan);
-            // The reasons of before stand until those of this plan are there.
-            Publish(floor, plan with { Reasons = now?.Plan.Reasons ?? plan.Reasons }, isSame);
+            // The board first; its reasons take a plan more for each lathe. Those of another board might not be true of this one.
+            Publish(floor, isSame ? plan with { Reasons = now!.Plan.Reasons } : plan, isSame);
             if (!isSame)
                 Publish(floor, plan.WithReasons(), isSame: false);
             await KeepDaysAsync(db, floor, plan, cancel);
@@ -94,6 +94,24 @@ public sealed partial class BoardKeeper(
         finally
         {
             planning.Release();
+        }
+    }
+
+    /// <summary>
+    /// A fault of the planner is written to the log and leaves an empty board: the bench is the way to every part, and is never taken away.
+    /// </summary>
+    private PlannedDay Plan(ShopFloor floor)
+    {
+        try
+        {
+            return PlannedDay.Of(floor);
+        }
+#pragma warning disable CA1031 // Whatever it is.
+        catch (Exception e)
+#pragma warning restore CA1031
+        {
+            NotPlanned(log, e);
+            return PlannedDay.Of(floor with { Jobs = [], Settings = new(), SingleDays = [] });
         }
     }
 
@@ -146,7 +164,7 @@ public sealed partial class BoardKeeper(
         // A shop in which nothing was received yet has no day to remember.
         if (floor.Now < hours.From || floor.Jobs.Count == 0)
             return;
-        var forecast = DayForecast.Of(plan.Day.Plan, plan.Board, [.. plan.Ready.Values], hours.To);
+        var forecast = DayForecast.Of(plan, hours.To);
         await DayRecords.KeepForecastAsync(db, today, forecast, floor.Now, cancel);
         await DayRecords.KeepResultsAsync(db, at.Shop, floor.Settings, floor.Time, floor.Now, cancel);
         kept = today;

@@ -100,9 +100,34 @@ public sealed record BoardLane(ShopLathe Lathe, OutageNow? Out, IReadOnlyList<Bo
 /// <summary>A promise at its time.</summary>
 /// <param name="Job">The job.</param>
 /// <param name="At">When it was promised.</param>
-/// <param name="State">How it stands; null where nothing more is to do for it.</param>
+/// <param name="State">How it stands; null where nothing more is to do for it, or something of it waits for a decision.</param>
 /// <param name="Late">Minutes that it is likely late; 0 where it is not.</param>
-public sealed record PromiseFlag(Job Job, DateTimeOffset At, PromiseState? State, int Late);
+/// <param name="Waits">Something of it waits for a decision: nobody can say when it is ready.</param>
+public sealed record PromiseFlag(Job Job, DateTimeOffset At, PromiseState? State, int Late, bool Waits)
+{
+    /// <summary>Its mark: no two states share one.</summary>
+    public string Mark =>
+        Waits ? "hand"
+        : State is { } state ? MarkOf(state)
+        : "cut";
+
+    /// <summary>How it stands, in a word.</summary>
+    public string Word =>
+        Words.Say(
+            Waits ? "board.state.waits"
+            : State is { } state ? "board.state." + state
+            : "board.readyWord"
+        );
+
+    /// <summary>Mark of a promise.</summary>
+    public static string MarkOf(PromiseState state) =>
+        state switch
+        {
+            PromiseState.Safe => "within",
+            PromiseState.Tight => "close",
+            _ => "worst",
+        };
+}
 
 /// <summary>A day of the board as a screen draws it.</summary>
 public sealed class BoardView
@@ -292,8 +317,9 @@ public sealed class BoardView
             yield return new(
                 job,
                 at,
-                state ?? (open ? PromiseState.Late : null),
-                likely is { } ready && ready > at ? (int)Math.Ceiling((ready - at).TotalMinutes) : 0
+                state,
+                likely is { } ready && ready > at ? (int)Math.Ceiling((ready - at).TotalMinutes) : 0,
+                Plan.Day.HeldJobs.Contains(job.Id)
             );
         }
     }

@@ -50,7 +50,7 @@ public class ShopDayTests
             [
                 new(1, Nine.AddHours(3), false, [.. surfaces.Select((s, i) => new PartInShop(i + 1, (Corner)i, [new(i + 1, s.State)]))]),
             ],
-            Lathes = [new(1, Twin, null, null, [])],
+            Lathes = [new(1, Twin, null, null)],
             Operators = [1],
             Times = new([], [], new(), ShopRules.Default),
         };
@@ -100,10 +100,14 @@ public class ShopDayTests
             new BlockedWork.Stopped(3, FindingKind.Crack),
             new BlockedWork.NoLathe(4, Mm.Of(410), Twin.Rotors),
         ]);
-        TimeWindow forGood = new(Nine.AddMinutes(-5), DateTimeOffset.MaxValue);
-        ShopDay.Of(With(Floor(Read()), l => l with { Outages = [forGood] })).Blocked.ShouldBe([new BlockedWork.LathesOut(1)]);
+        day.HeldJobs.ShouldBe([1]);
+        LatheOut forGood = new(Nine.AddMinutes(-5), null);
+        ShopDay.Of(With(Floor(Read()), l => l with { Out = forGood })).Blocked.ShouldBe([new BlockedWork.LathesOut(1)]);
+        // One that should be back and is not is out until somebody says otherwise.
+        LatheOut overdue = new(Nine.AddHours(-2), Nine.AddMinutes(-1));
+        ShopDay.Of(With(Floor(Read()), l => l with { Out = overdue })).Blocked.ShouldBe([new BlockedWork.LathesOut(1)]);
         // One that comes back is waited for.
-        var back = ShopDay.Of(With(Floor(Read()), l => l with { Outages = [new(Nine.AddMinutes(-5), Nine.AddHours(2))] }));
+        var back = ShopDay.Of(With(Floor(Read()), l => l with { Out = new(Nine.AddMinutes(-5), Nine.AddHours(2)) }));
         DayPlanner.Plan(back.Plan).Steps.First(s => s.LatheId == 1).From.ShouldBe(Nine.AddHours(2).AddMinutes(10));
     }
 
@@ -121,9 +125,12 @@ public class ShopDayTests
         (work.Started.AttendedLeft.Likely, work.Started.AttendedLeft.Sure).ShouldBe((12, 19)); // of 20 and 27
         // Another part was put on since: this one is off, and is mounted again.
         ShopDay.Of(With(floor, l => l with { NewestMount = mount + 1 })).Plan.Works.Single().Started.ShouldBeNull();
-        // The sizes of one that is on do not matter any more, nor that the lathe broke under it.
-        TimeWindow forGood = new(Nine.AddMinutes(-5), DateTimeOffset.MaxValue);
-        ShopDay.Of(With(floor, l => l with { NewestMount = mount, Outages = [forGood] })).Blocked.ShouldBeEmpty();
+        // A lathe that breaks under it holds it: it does not go on by itself.
+        ShopDay
+            .Of(With(floor, l => l with { NewestMount = mount, Out = new(Nine.AddMinutes(-5), null) }))
+            .Blocked.ShouldBe([new BlockedWork.LathesOut(1)]);
+        var waits = ShopDay.Of(With(floor, l => l with { NewestMount = mount, Out = new(Nine.AddMinutes(-5), Nine.AddHours(2)) }));
+        DayPlanner.Plan(waits.Plan).Steps.Single(s => s.LatheId == 1).From.ShouldBeGreaterThanOrEqualTo(Nine.AddHours(2));
 
         mounted.GoOn();
         mounted.Plan();
@@ -167,6 +174,54 @@ public class ShopDayTests
         day.Plan.Works.ShouldBeEmpty();
         day.Past.Select(p => (p.Step, p.LatheId, (Nine - p.To).TotalMinutes))
             .ShouldBe([(WorkStep.Measure, null, 50), (WorkStep.Machine, 1, 20), (WorkStep.Confirm, null, 10)]);
+    }
+
+    [Fact]
+    public void A_job_of_which_a_part_waits_for_a_decision_promises_nothing()
+    {
+        // The other part would be ready long before: that says nothing of the job.
+        var plan = PlannedDay.Of(Floor(Read(), Read(22.9m)));
+        plan.Ready[1].Promise.ShouldBe(PromiseState.Safe);
+        plan.PromiseOf(1).ShouldBeNull();
+        var forecast = DayForecast.Of(plan, Nine.AddHours(8));
+        (forecast.Promised, forecast.InDanger).ShouldBe((1, 1));
+        PlannedDay.Of(Floor(Read(), Read())).PromiseOf(1).ShouldBe(PromiseState.Safe);
+    }
+
+    [Fact]
+    public void What_comes_first_is_what_somebody_is_at_then_what_is_planned_for_them()
+    {
+        var begun = Rotor();
+        begun.At = Nine.AddMinutes(-3);
+        begun.Read(0, 24.3m);
+        var plan = PlannedDay.Of(Floor(begun, Read()) with { Operators = [0, 1] });
+        // Readings of this record are by nobody's number: 0.
+        plan.IsUnderWay(plan.StepsFor(0).First()).ShouldBeTrue();
+        plan.StepsFor(1).First().OperatorId.ShouldBe(1);
+        plan.StepsFor(7).ShouldAllBe(s => !plan.IsUnderWay(s));
+        plan.StepsFor(7).Count().ShouldBe(plan.Board.Steps.Count(s => !plan.IsUnderWay(s)));
+    }
+
+    [Fact]
+    public void A_day_that_is_over_counts_promises_changes_and_the_minutes_between_the_parts_of_a_job()
+    {
+        LatheSetUp rotors = new(PartKind.Rotor, "cone 2"),
+            others = new(PartKind.Rotor, "cone 3"),
+            drums = new(PartKind.Drum, "cups 95");
+        BlockDone Block(int lathe, int job, LatheSetUp setUp, int from, int to) =>
+            new(lathe, job, setUp, Nine.AddMinutes(from), Nine.AddMinutes(to), (12, 3));
+        var result = DayResult.Of(
+            [new(Nine.AddHours(1), Nine.AddHours(1)), new(Nine.AddHours(2), Nine.AddHours(2).AddSeconds(1)), new(Nine, null)],
+            [
+                Block(1, 1, rotors, 0, 20),
+                Block(1, 1, rotors, 30, 50), // waits for ten minutes
+                Block(1, 2, drums, 60, 80), // the head
+                Block(1, 3, rotors, 95, 110), // the head again
+                Block(1, 3, others, 110, 130), // the cone
+                Block(2, 2, drums, 70, 100), // beside the other one: nothing waits
+            ]
+        );
+        result.ShouldBe(new DayResult(3, 1, 6, 3, 27, 10));
     }
 
     [Fact]

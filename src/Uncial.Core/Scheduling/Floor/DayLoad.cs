@@ -8,7 +8,7 @@ namespace Uncial.Core.Scheduling;
 /// <param name="PlannedMinutes">Minutes of these that the plan takes, a feeding lathe counted with its operator.</param>
 /// <param name="LatheMinutes">Minutes that each lathe is taken, change-overs counted, by lathe.</param>
 /// <param name="Promised">Jobs that are promised for it.</param>
-/// <param name="InDanger">Of these, those that are tight or late.</param>
+/// <param name="InDanger">Of these, those that are tight or late, or wait for a decision.</param>
 public sealed record DayLoad(
     DateOnly Day,
     int OpenMinutes,
@@ -25,7 +25,7 @@ public sealed record DayLoad(
     {
         ArgumentNullException.ThrowIfNull(plan);
         ArgumentNullException.ThrowIfNull(time);
-        var (now, works) = (plan.Day.Plan.Now, plan.Day.Plan.Works.Select(w => w.JobId).ToHashSet());
+        var (now, works) = (plan.Day.Plan.Now, plan.Day.Plan.Works.Select(w => w.JobId).Union(plan.Day.HeldJobs).ToHashSet());
         return
         [
             .. Enumerable

@@ -53,21 +53,26 @@ public sealed record PlannedDay(
             && (started.LatheId is not null || step.Step != WorkStep.Machine);
     }
 
-    /// <summary>What somebody does next: the soonest step of theirs that is not under way; null where there is none.</summary>
+    /// <summary>
+    /// What somebody may do, in its order: what is under way with them, at a lathe before off it; then what is planned for them; then
+    /// what is planned for others.
+    /// </summary>
     /// <param name="operatorId">Who.</param>
-    public PlacedStep? NextOf(int operatorId) => Board.Steps.FirstOrDefault(s => s.OperatorId == operatorId && !IsUnderWay(s));
-
-    /// <summary>What somebody does at this moment; null where that is nothing.</summary>
-    /// <param name="operatorId">Who.</param>
-    public PlacedStep? NowOf(int operatorId) =>
-        Board.Steps.Where(s => s.OperatorId == operatorId && IsUnderWay(s)).OrderByDescending(s => s.LatheId is not null).FirstOrDefault();
+    public IEnumerable<PlacedStep> StepsFor(int operatorId) =>
+        [
+            .. Board.Steps.Where(s => s.OperatorId == operatorId && IsUnderWay(s)).OrderByDescending(s => s.LatheId is not null),
+            .. Board.Steps.Where(s => s.OperatorId == operatorId && !IsUnderWay(s)),
+            .. Board.Steps.Where(s => s.OperatorId != operatorId && !IsUnderWay(s)),
+        ];
 
     /// <summary>
-    /// How a job's promise stands: late where a step of it finds no time; null where nothing was promised, or nothing is to do.
+    /// How a job's promise stands: late where a step of it finds no time; null where nothing was promised, nothing is to do, or something
+    /// of it waits for a decision: then nobody can say.
     /// </summary>
     /// <param name="jobId">The job.</param>
     public PromiseState? PromiseOf(int jobId) =>
-        Ready.TryGetValue(jobId, out var range) ? range.Promise
+        Day.HeldJobs.Contains(jobId) ? null
+        : Ready.TryGetValue(jobId, out var range) ? range.Promise
         : Day.Plan.Jobs.First(j => j.Id == jobId).Promised is not null && Day.Plan.Works.Any(w => w.JobId == jobId) ? PromiseState.Late
         : null;
 }

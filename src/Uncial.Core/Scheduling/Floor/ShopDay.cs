@@ -14,8 +14,14 @@ namespace Uncial.Core.Scheduling;
 /// <param name="Past">What was done since the beginning of the day.</param>
 public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked, IReadOnlyList<PastWork> Past)
 {
+    /// <summary>Jobs of which something waits for a decision: nobody can say when they are ready.</summary>
+    public IReadOnlySet<int> HeldJobs { get; init; } = new HashSet<int>();
+
     /// <summary>So many days are looked ahead, today counted.</summary>
     public const int Days = 7;
+
+    /// <summary>Of what the hands do at a lathe, one part in so many is finishing; the rest is mounting, check and first touch.</summary>
+    private const int FinishingIsOneOf = 4;
 
     /// <summary>Kinds of the passes that would be taken, kept with the state that they follow from.</summary>
     private static readonly ConditionalWeakTable<SurfaceState, IReadOnlyList<PassKind>> Passes = [];
@@ -48,7 +54,10 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
                 [
                     .. floor.Lathes.Select(l => new DayLathe(
                         l.Id,
-                        WorkHours.Without([new(now.AddDays(-1), floor.Time.Here(floor.Time.BeginOf(today.AddDays(Days + 1))))], l.Outages),
+                        WorkHours.Without(
+                            [new(now.AddDays(-1), floor.Time.Here(floor.Time.BeginOf(today.AddDays(Days + 1))))],
+                            l.Outage(now) is { } o ? [o] : []
+                        ),
                         l.SetUp,
                         (int)Math.Ceiling(l.Profile.ChangeOverMinutes),
                         floor.Settings.AdapterMinutes
@@ -69,7 +78,10 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
             },
             blocked,
             [.. surfaces.SelectMany(s => s.Past).Where(p => p.To >= begin)]
-        );
+        )
+        {
+            HeldJobs = surfaces.Where(s => s.Blocked is not null).Select(s => s.JobId).ToHashSet(),
+        };
     }
 
     /// <summary>
@@ -114,13 +126,23 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
     {
         private SurfaceState State => surface.State;
 
+        public int JobId => job.Id;
+
         public IEnumerable<PastWork> Past => PastSteps.Of(surface.Id, State, m => IsOnItsLathe(m));
 
         private bool IsOnItsLathe(MountFact mount) =>
             floor.Lathes.FirstOrDefault(l => l.Id == mount.LatheId) is { } lathe && lathe.NewestMount == mount.Id;
 
-        /// <summary>How it is on a lathe now; null where it is on none.</summary>
-        private MountFact? On => State.Station < Station.Confirm && State.Mounting.Mount is { } m && IsOnItsLathe(m) ? m : null;
+        /// <summary>
+        /// How it is on a lathe now; null where it is on none, or the lathe is out of order: it goes on when that is back, or elsewhere.
+        /// </summary>
+        private MountFact? On =>
+            State.Station < Station.Confirm
+            && State.Mounting.Mount is { } m
+            && IsOnItsLathe(m)
+            && !floor.Lathes.First(l => l.Id == m.LatheId).IsOut(floor.Now)
+                ? m
+                : null;
 
         public BlockedWork? Blocked
         {
@@ -138,10 +160,9 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
                     return new BlockedWork.BelowFloor(surface.Id);
                 if (On is not null)
                     return null;
-                var takers = floor.Lathes.Where(l => Takes(l)).ToList();
-                if (takers.Count == 0)
+                if (!floor.Lathes.Any(Takes))
                     return new BlockedWork.NoLathe(surface.Id, State.Facts.Diameter, Nearest);
-                return takers.TrueForAll(l => l.Outages.Any(o => o.From <= floor.Now && o.To == DateTimeOffset.MaxValue))
+                return floor.Lathes.Where(l => Takes(l) && MayGoOn(l)).All(l => l.IsOutForGood(floor.Now))
                     ? new BlockedWork.LathesOut(surface.Id)
                     : null;
             }
@@ -261,19 +282,22 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
                 return null;
             var places = State.Measuring.Places.Cast<ReadingPlace?>().ToList();
             var left = places.Count(p => State.Measuring.ReadingAt(p!.Value) is null);
-            return new(sizes.Newest()!.ById, null, Share(whole, Math.Max(left, 1), Math.Max(places.Count, 1)), new(0, 0));
+            return new(sizes.Newest()!.ById, null, whole.Share(Math.Max(left, 1), Math.Max(places.Count, 1)), new(0, 0));
         }
 
         private TimeSpan Rest => TimeSpan.FromMinutes(floor.Settings.ReadingRestsAfter);
+
+        private static int Gone(DateTimeOffset since, DateTimeOffset now) =>
+            (int)Math.Clamp(Math.Floor((now - since).TotalMinutes), 0, int.MaxValue / 2);
 
         /// <summary>What is left of it on the lathe: of mounting until the first pass runs, then of the passes and finishing.</summary>
         private StartedStep AtLathe(MountFact mount, DateTimeOffset now)
         {
             var way = Machining(floor.Lathes.First(l => l.Id == mount.LatheId));
             var attended = way.Attended.Of(mount.ById);
-            var finishing = Share(attended, 1, 4);
+            var finishing = attended.Share(1, FinishingIsOneOf);
             if (State.Planning.Document is not { } plan || State.CutsDone == 0 && State.Cutting.Start is null)
-                return new(mount.ById, mount.LatheId, Left(attended, now - mount.At), way.Feeding);
+                return new(mount.ById, mount.LatheId, attended.After(Gone(mount.At, now)), way.Feeding);
             if (State.Planning.Passes.Count >= plan.Option.Passes.Count)
                 return new(mount.ById, mount.LatheId, finishing, new(0, 0));
             IReadOnlyList<PassKind> toCome = [.. plan.Option.Passes.Skip(State.Planning.Passes.Count).Select(p => p.Kind)];
@@ -281,21 +305,11 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
             var feeding = floor.Times.Feeding(lathe, State.Kind, State.Facts.Diameter, State.Facts.Band, toCome);
             var (by, runs) = (State.Cutting.Start?.ById ?? mount.ById, State.Cutting.IsCutting);
             if (runs)
-                feeding = Left(feeding, now - State.Cutting.Start!.At);
+                feeding = feeding.After(Gone(State.Cutting.Start!.At, now));
             // While it feeds, nothing is done with hands; what finishing takes comes after.
             return runs
                 ? new(by, mount.LatheId, new(0, 0), new(feeding.Likely + finishing.Likely, feeding.Sure + finishing.Sure))
                 : new(by, mount.LatheId, finishing, feeding);
         }
-
-        private static StepTime Left(StepTime whole, TimeSpan gone)
-        {
-            var minutes = (int)Math.Clamp(Math.Floor(gone.TotalMinutes), 0, int.MaxValue / 2);
-            var likely = Math.Max(1, whole.Likely - minutes);
-            return new(likely, Math.Max(likely, whole.Sure - minutes));
-        }
-
-        private static StepTime Share(StepTime whole, int part, int of) =>
-            new((whole.Likely * part + of - 1) / of, (whole.Sure * part + of - 1) / of);
     }
 }

@@ -29,8 +29,26 @@ public sealed record JobInShop(int Id, DateTimeOffset? Promised, bool IsUrgent, 
 /// <param name="Profile">What it is.</param>
 /// <param name="SetUp">What its last part was held by; null where nothing was on it yet.</param>
 /// <param name="NewestMount">Key of the newest mounting on it; null where there is none.</param>
-/// <param name="Outages">When it is out of order.</param>
-public sealed record LatheInShop(int Id, Lathe Profile, LatheSetUp? SetUp, long? NewestMount, IReadOnlyList<TimeWindow> Outages);
+/// <param name="Out">Since when it is out of order, and when it is expected back; null where it is in order.</param>
+public sealed record LatheInShop(int Id, Lathe Profile, LatheSetUp? SetUp, long? NewestMount, LatheOut? Out = null)
+{
+    /// <summary>
+    /// It cannot be used at a moment, and nobody knows when it can: nothing was said, or that time is over and it is not back.
+    /// </summary>
+    public bool IsOutForGood(DateTimeOffset now) => IsOut(now) && !(Out!.BackAt > now);
+
+    /// <summary>It cannot be used at a moment.</summary>
+    public bool IsOut(DateTimeOffset now) => Out is { } o && o.Since <= now;
+
+    /// <summary>When it is out, as far as is known at a moment; null where it is in order.</summary>
+    public TimeWindow? Outage(DateTimeOffset now) =>
+        Out is { } o ? new(o.Since, IsOutForGood(now) ? DateTimeOffset.MaxValue : o.BackAt ?? DateTimeOffset.MaxValue) : null;
+}
+
+/// <summary>A lathe was marked out of order.</summary>
+/// <param name="Since">Since when.</param>
+/// <param name="BackAt">When it is expected back; null where nobody knows. It stays out until somebody says that it is in order.</param>
+public sealed record LatheOut(DateTimeOffset Since, DateTimeOffset? BackAt);
 
 /// <summary>Everything in the shop that a day's plan rests on, at a moment.</summary>
 public sealed record ShopFloor

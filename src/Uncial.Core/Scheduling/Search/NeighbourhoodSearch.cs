@@ -9,6 +9,13 @@ internal sealed class NeighbourhoodSearch
     /// <summary>So many days are made from an order and looked at; more takes longer and gains little.</summary>
     public const int Effort = 1200;
 
+    /// <summary>
+    /// Up to so many surfaces the effort is whole. Each day that is looked at takes longer the more there are, so that fewer of many are.
+    /// </summary>
+    private const int WholeEffortUpTo = 40;
+
+    private const int LeastEffort = 40;
+
     private readonly DayProblem day;
     private readonly Timetable head;
     private readonly Random random = new(17);
@@ -20,16 +27,19 @@ internal sealed class NeighbourhoodSearch
     /// <param name="day">The day.</param>
     /// <param name="head">What is placed before all others.</param>
     /// <param name="start">The order to begin with.</param>
-    /// <param name="effort">How many days are looked at.</param>
+    /// <param name="effort">How many days are looked at; null for as many as suit the number of surfaces.</param>
     public static IReadOnlyList<(int Work, int Way)> Improve(
         DayProblem day,
         Timetable head,
         IReadOnlyList<(int Work, int Way)> start,
-        int effort = Effort
+        int? effort = null
     ) =>
         start.Count < 2 && start.All(s => day.Works[s.Work].Ways.Length < 2)
             ? start
-            : new NeighbourhoodSearch(day, head, effort).Run(start);
+            : new NeighbourhoodSearch(day, head, effort ?? EffortFor(start.Count)).Run(start);
+
+    private static int EffortFor(int surfaces) =>
+        surfaces <= WholeEffortUpTo ? Effort : Math.Max(LeastEffort, Effort * WholeEffortUpTo / surfaces * WholeEffortUpTo / surfaces);
 
     private List<(int Work, int Way)> Run(IReadOnlyList<(int Work, int Way)> start)
     {

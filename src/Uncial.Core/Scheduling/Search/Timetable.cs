@@ -1,5 +1,3 @@
-using System.Runtime.CompilerServices;
-
 namespace Uncial.Core.Scheduling;
 
 /// <summary>
@@ -56,7 +54,6 @@ internal sealed class Timetable
     }
 
     /// <summary>A copy of another one, to be gone on with.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     public Timetable(Timetable other)
     {
         day = other.day;
@@ -76,7 +73,6 @@ internal sealed class Timetable
     /// <summary>Places every step of a surface that is still to do.</summary>
     /// <param name="work">The surface.</param>
     /// <param name="way">Which way it is machined; ignored where it is not machined any more.</param>
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     public void Place(int work, int way)
     {
         var w = day.Works[work];
@@ -89,7 +85,6 @@ internal sealed class Timetable
     /// <summary>
     /// Places them one after the other; false where one finds no time: then its job counts as ready at the last minute of all.
     /// </summary>
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private bool PlaceSteps(int work, int way, ref int from)
     {
         var w = day.Works[work];
@@ -103,7 +98,6 @@ internal sealed class Timetable
     }
 
     /// <summary>Cost of what is placed so far; of a whole day when all is.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     public BoardCost Cost()
     {
         var (late, finish) = (0, 0);
@@ -187,7 +181,6 @@ internal sealed class Timetable
     public IReadOnlyList<int> Ready => ready;
 
     /// <summary>Minutes between the blocks of one job in which none of its parts is on a lathe.</summary>
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private int Waiting()
     {
         var total = 0;
@@ -202,7 +195,6 @@ internal sealed class Timetable
         return total;
     }
 
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private void AddBlock(int from, int to, int job)
     {
         var at = blocks.Count;
@@ -233,7 +225,6 @@ internal sealed class Timetable
             setUp[running.Lathe] = way.SetUp;
     }
 
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private bool OffLathe(int work, WorkStep what, int[] minutes, ref int from)
     {
         var w = day.Works[work];
@@ -254,7 +245,6 @@ internal sealed class Timetable
         return true;
     }
 
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private bool Mount(int work, int which, ref int from)
     {
         var w = day.Works[work];
@@ -304,7 +294,6 @@ internal sealed class Timetable
     /// The soonest minute at which an operator can begin: hands on for a while, then in the bay for a while, all within one window of the
     /// operator and of the lathe; the part is needed after a change-over.
     /// </summary>
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private int Soonest(int who, int part, int from, int before, int hands, int bay, Kind kind, (int From, int To)[]? lathe)
     {
         var (at, length) = (Math.Max(from, 0), hands + bay);
@@ -336,7 +325,6 @@ internal sealed class Timetable
     /// <summary>Whether one person cannot do both at a time.</summary>
     private bool Excludes(Kind a, Kind b) => a == Kind.AtLathe || b == Kind.AtLathe || a == b || !day.Day.MeasuresWhileFeeding;
 
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private static int InWindow((int From, int To)[] windows, int at, int length)
     {
         foreach (var (from, to) in windows)
@@ -345,7 +333,6 @@ internal sealed class Timetable
         return DayProblem.Never;
     }
 
-    [MethodImpl(MethodImplOptions.AggressiveOptimization)]
     private static void Take(List<Taken> times, Taken taken)
     {
         var at = times.Count;

@@ -104,4 +104,7 @@ public enum StoredRule
 
     /// <summary>Only a part that is in the shop is pinned on the board.</summary>
     PinOfPartHere,
+
+    /// <summary>Settled hours are those of seven days, minutes lie within their range.</summary>
+    UsableHours,
 }

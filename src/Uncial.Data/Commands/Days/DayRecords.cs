@@ -109,6 +109,7 @@ public static class DayRecords
                 (m, s) =>
                     new
                     {
+                        m.SurfaceId,
                         m.LatheId,
                         s.Part!.JobId,
                         s.Kind,
@@ -128,16 +129,19 @@ public static class DayRecords
                 )),
             ],
             [
+                // A part that was taken off and put on again is one block.
                 .. mounts
                     .Where(m => m.Last is not null)
-                    .Select(m => new BlockDone(
-                        m.LatheId,
-                        m.JobId,
-                        new(m.Kind, m.Centring),
-                        m.At,
-                        m.Last!.Value,
+                    .GroupBy(m => (m.SurfaceId, m.LatheId))
+                    .Select(g => (From: g.Min(m => m.At), Last: g.MaxBy(m => m.At)!))
+                    .Select(b => new BlockDone(
+                        b.Last.LatheId,
+                        b.Last.JobId,
+                        new(b.Last.Kind, b.Last.Centring),
+                        b.From,
+                        b.Last.Last!.Value,
                         (
-                            (int)Math.Ceiling(shop.Lathes.Find(l => l.Id == m.LatheId)?.Profile.ChangeOverMinutes ?? 0),
+                            (int)Math.Ceiling(shop.Lathes.Find(l => l.Id == b.Last.LatheId)?.Profile.ChangeOverMinutes ?? 0),
                             settings.AdapterMinutes
                         )
                     )),

@@ -103,7 +103,7 @@ public static class DayQueries
                         l.Profile,
                         newest.GetValueOrDefault(l.Id) is { } mount ? new(mount.Kind, mount.Centring) : null,
                         newest.GetValueOrDefault(l.Id)?.Id,
-                        outages.GetValueOrDefault(l.Id) is { IsOut: true } o ? [new(o.At, o.BackAt ?? DateTimeOffset.MaxValue)] : []
+                        outages.GetValueOrDefault(l.Id) is { IsOut: true } o ? new(o.At, o.BackAt) : null
                     )),
             ],
             Board = shopNow.Shop.AdaptersInUse,

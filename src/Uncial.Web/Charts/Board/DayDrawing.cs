@@ -242,13 +242,10 @@ internal sealed class DayDrawing
 
     private void Flag(PromiseFlag flag, int y)
     {
-        var (mark, css) = flag.State switch
-        {
-            PromiseState.Safe => ("within", "is-safe"),
-            PromiseState.Tight => ("close", "is-tight"),
-            PromiseState.Late => ("worst", "is-late"),
-            _ => ("cut", "is-safe"),
-        };
+        var css =
+            flag.State == PromiseState.Late ? "is-late"
+            : flag.Waits ? "is-held"
+            : "";
         var text = TextOf(flag);
         var width = WidthOf(text);
         // At the end of the day a flag hangs to the left of its time.
@@ -260,24 +257,19 @@ internal sealed class DayDrawing
             $"overflow='visible'><path d='M{x} 0H{x + width - 8}L{x + width} 11L{x + width - 8} 22H{x}Z' class='cloth'/>",
             $"<path d='M0 -3V24' stroke='var(--ink)' stroke-width='2'/>"
         );
-        svg.Add(Marks.In(mark, x + 15, 11, 14));
+        svg.Add(Marks.In(flag.Mark, x + 15, 11, 14));
         svg.Add($"<text x='{x + 27}' y='16' font-size='14' font-weight='650'>{text}</text></svg></a>");
     }
 
     private static string TextOf(PromiseFlag flag) =>
-        Words.Say(
-            flag.State switch
-            {
-                PromiseState.Late when flag.Late > 0 => "board.flagLate",
-                PromiseState.Late => "board.flagHeld",
-                PromiseState.Tight => "board.flagTight",
-                PromiseState.Safe => "board.flagSafe",
-                _ => "board.flagReady",
-            },
-            flag.Job.Number,
-            Dates.Clock(flag.At),
-            flag.Late < 100 ? Words.Say("board.minutes", flag.Late) : Words.Say("board.hours", Math.Round(flag.Late / 60m, 1))
-        );
+        flag is { State: PromiseState.Late, Late: > 0 }
+            ? Words.Say(
+                "board.flagLate",
+                flag.Job.Number,
+                Dates.Clock(flag.At),
+                flag.Late < 100 ? Words.Say("board.minutes", flag.Late) : Words.Say("board.hours", Math.Round(flag.Late / 60m, 1))
+            )
+            : Words.Say("board.flag", flag.Job.Number, Dates.Clock(flag.At), flag.Word.ToLowerInvariant());
 
     private static double WidthOf(string text) => 38 + text.Length * 7.3;
 

@@ -192,7 +192,7 @@ public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Rea
         Key =
             $"{bench.Stamp} {Reader.Unit} {today:yyyyMMdd} {Dates.Shop.Zone.Id} {Dates.Shop.Style} {Jobs.Count(j => j.PromisedAt < now)} "
             + $"{string.Join('|', empty.Select(j => $"{j.Id} {j.Vehicle}"))}";
-        (Next, NextStep) = NextOf(all, plan);
+        (Next, NextStep) = NextOf(all);
 
         ViewData["Title"] = Words.Say("bench.title", Dates.Shop.Weekday(now, isLong: true));
         ViewData["At"] = "bench";
@@ -205,28 +205,20 @@ public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Rea
     }
 
     /// <summary>
-    /// What who looks does now, else the soonest step that is planned for them, else for anybody; where the plan has nothing, what was
-    /// promised first.
+    /// The first step that the plan has for who looks; where it has none, what was promised first. The plan is a moment old: what went on
+    /// since is not next any more.
     /// </summary>
-    private (BenchPart?, PlacedStep?) NextOf(IReadOnlyList<BenchPart> all, PlannedDay plan)
+    private (BenchPart?, PlacedStep?) NextOf(IReadOnlyList<BenchPart> all)
     {
         var open = all.Where(p => p.Station != Station.Done)
             .SelectMany(p => p.Surfaces.Select(s => (s.Surface.Id, Part: p)))
             .ToDictionary(x => x.Id, x => x.Part);
-        IEnumerable<PlacedStep?> steps =
-        [
-            plan.NowOf(Reader.OperatorId),
-            .. plan.Board.Steps.Where(s => s.OperatorId == Reader.OperatorId && !plan.IsUnderWay(s)),
-            .. plan.Board.Steps.Where(s => !plan.IsUnderWay(s)),
-        ];
-        // The plan is a moment old: what went on since is not next any more.
-        foreach (var step in steps.OfType<PlacedStep>())
-            if (open.GetValueOrDefault(step.WorkId) is { } part && Fits(step.Step, part.Station))
+        foreach (var step in Planned.Plan.StepsFor(Reader.OperatorId))
+            if (open.GetValueOrDefault(step.WorkId) is { } part && step.Step.IsDueAt(part.Station))
                 return (part, step);
         return (
             all.Where(p => p.Station != Station.Done)
-                .OrderByDescending(p => p.Station == Station.Cut && p.Record.Planning.Passes.Count > 0)
-                .ThenBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue)
+                .OrderBy(p => p.Part.Job!.PromisedAt ?? DateTimeOffset.MaxValue)
                 .ThenByDescending(p => p.Station)
                 .ThenBy(p => p.Part.Corner)
                 .FirstOrDefault(),
@@ -234,22 +226,12 @@ public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Rea
         );
     }
 
-    private static bool Fits(WorkStep step, Station station) =>
-        step switch
-        {
-            WorkStep.Measure => station <= Station.Measure,
-            WorkStep.Machine => station is Station.Mount or Station.Plan or Station.Cut,
-            _ => station == Station.Confirm,
-        };
-
     /// <summary>Why the next step is next, in words; null where the plan does not say.</summary>
     public string? WhyNext
     {
         get
         {
-            if (NextStep is not { } step)
-                return null;
-            if (Planned.Plan.IsUnderWay(step))
+            if (NextStep is not { } step || Planned.Plan.IsUnderWay(step))
                 return null;
             if (step.Step != WorkStep.Machine)
                 return Words.Say(step.Step == WorkStep.Measure ? "board.whyMeasure" : "board.whyConfirm");
@@ -273,16 +255,14 @@ public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Rea
     public string WithDay(DateTimeOffset at) =>
         Dates.Shop.DayOf(at) == Dates.Shop.DayOf(Now) ? Dates.Clock(at) : $"{Dates.Shop.Weekday(at)} {Dates.Clock(at)}";
 
-    /// <summary>Promises that are in danger, the worst first.</summary>
+    /// <summary>Promises that are in danger, the worst first. Of a job that waits for a decision nothing is said.</summary>
     public IEnumerable<(Job Job, JobReadiness Range)> InDanger =>
-        Board
-            .Plan.Ready.Values.Where(r => r.Promise is PromiseState.Tight or PromiseState.Late)
-            .OrderByDescending(r => r.Promise)
-            .Select(r => (Job: Board.JobOf(r.JobId), Range: r))
-            .Where(r => r.Job is not null)
+        Planned
+            .Plan.Ready.Values.Where(r => Planned.Plan.PromiseOf(r.JobId) is PromiseState.Tight or PromiseState.Late)
+            .Where(r => Board.JobOf(r.JobId) is not null)
+            .Select(r => (Job: Board.JobOf(r.JobId)!, Range: r))
             .OrderByDescending(r => r.Range.Promise)
-            .ThenBy(r => r.Job!.PromisedAt)
-            .Select(r => (r.Job!, r.Range));
+            .ThenBy(r => r.Job.PromisedAt);
 
     /// <summary>The page that a part is worked on next.</summary>
     public static string HrefOf(BenchPart part)

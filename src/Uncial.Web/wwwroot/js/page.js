@@ -1,6 +1,6 @@
 // What every page does. No rule of the job lives in these modules: what a typed length means is asked of the server.
 import { startBoard } from '/Pages/Board/Bench.cshtml.js';
-import { startWall } from '/Pages/Board/Wall.cshtml.js';
+import { startWall } from '/Pages/Board/Wall/Wall.cshtml.js';
 import { startReceive } from '/Pages/Intake/Receive.cshtml.js';
 import { startCut } from '/Pages/Part/Cut/Cut.cshtml.js';
 import { startMount } from '/Pages/Part/Mount/Mount.cshtml.js';

@@ -28,7 +28,8 @@ public class WallModel(BoardKeeper keeper, PinDesk desk) : PageModel
     public IReadOnlyList<IReadOnlyList<BoardLane>> Lathes => [.. Board.Lanes.Chunk(LathesAtATime)];
 
     /// <summary>Pages of promises that are still open.</summary>
-    public IReadOnlyList<IReadOnlyList<PromiseFlag>> Promises => [.. Board.Flags.Where(f => f.State is not null).Chunk(PromisesAtATime)];
+    public IReadOnlyList<IReadOnlyList<PromiseFlag>> Promises =>
+        [.. Board.Flags.Where(f => f.State is not null || f.Waits).Chunk(PromisesAtATime)];
 
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
