@@ -48,13 +48,24 @@ public class BoardTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         var surface = ToPlanned(screen);
         Line(screen).ShouldContain(Of(screen, "data-about")!);
+        // The board is asked for when somebody else saves; its answer comes while a move is tried, and does not take the trial away.
+        screen.Driver.ExecuteScript(
+            "const real = fetch; window.fetch = async (url, options) => { if (options?.method === 'POST') return real(url, options);"
+                + "await new Promise(go => (window.letGo = go)); window.fetch = real; const answer = await real(url, options);"
+                + "setTimeout(() => (window.answered = true), 200); return answer; }"
+        );
+        await using var db = shop.Db();
+        await shop.ReadPartAsync(Core.Parts.PartKind.Rotor);
+        await shop.Services.GetRequiredService<BoardKeeper>().PlanAsync(Cancel);
+        screen.Until(() => (bool)screen.Driver.ExecuteScript("return !!window.letGo")!, "the board being asked for");
         Shift(screen, Keys.ArrowDown);
         screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 1, "the trial");
+        screen.Driver.ExecuteScript("window.letGo()");
+        screen.Until(() => (bool)screen.Driver.ExecuteScript("return !!window.answered")!, "the answer");
         Line(screen).ShouldContain("Moving");
         screen.IsAccessible();
         screen.Press(Keys.Escape);
         screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 0, "the board as it stands");
-        await using var db = shop.Db();
         (await db.BoardPins.AnyAsync(Cancel)).ShouldBeFalse();
         screen.Until(() => Of(screen, "data-surface") == surface, "the same part in focus");
 

@@ -111,6 +111,12 @@ function tryMove(block, key) {
   if (next) ask(block, next, place);
 }
 
+// The board as it stands comes back, with whatever was planned meanwhile.
+function undoTrial() {
+  document.querySelector('main[data-trial]').dataset.trial = '';
+  page.refresh();
+}
+
 function ask(block, lathe, place) {
   const form = document.querySelector('[data-block-form],[data-trial-form]');
   if (!form) return;
@@ -136,7 +142,7 @@ document.addEventListener(
     if (event.key === 'Escape') {
       const undo = document.querySelector('[data-undo-trial]');
       if (!undo && !block) return;
-      if (undo) page.refresh();
+      if (undo) undoTrial();
       else block.blur();
       focused = undo ? focused : null;
     } else if (event.key === 'Enter' && keepsTrial(block)) {
@@ -162,7 +168,7 @@ document.addEventListener(
 document.addEventListener('click', event => {
   if (event.target.closest?.('[data-undo-trial]')) {
     event.preventDefault();
-    page.refresh();
+    undoTrial();
     return;
   }
   const button = event.target.closest?.('[data-move]');

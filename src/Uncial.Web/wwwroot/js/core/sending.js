@@ -118,7 +118,11 @@ function nameOf(element) {
   return ['radio', 'checkbox', 'submit'].includes(type) ? `${name}=${value}` : name;
 }
 
+// What somebody is trying stands until it is kept or undone.
+const isTried = () => !!document.querySelector('main[data-trial=yes]');
+
 async function fetchAnew() {
+  if (isTried()) return;
   if (busy || document.querySelector(':popover-open')) {
     setTimeout(refresh, 500);
     return;
@@ -135,7 +139,7 @@ async function fetchAnew() {
     });
     // A page that somebody asked for in between may be older than this: it is asked for once more.
     if (answer.ok && shows !== shown && location.href === here) refreshAgain = true;
-    if (!answer.ok || busy || shows !== shown || location.href !== here) return;
+    if (!answer.ok || busy || isTried() || shows !== shown || location.href !== here) return;
     const html = await answer.text();
     // A sheet that was opened meanwhile is not taken away: the page comes once it is closed.
     if (document.querySelector(':popover-open')) {

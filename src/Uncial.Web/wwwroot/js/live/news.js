@@ -94,11 +94,11 @@ async function changed({ turn }) {
   if (main && Number(main.dataset.turn) < turn) page.refresh();
 }
 
-// The day was planned anew. What somebody is trying on it stays until it is kept or undone.
+// The day was planned anew.
 async function planned({ version }) {
   for (let i = 0; i < 40 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 50));
   const main = document.querySelector('main[data-board]');
-  if (main && !main.dataset.trial && Number(main.dataset.board) < version) page.refresh();
+  if (main && Number(main.dataset.board) < version) page.refresh();
 }
 
 function paint() {
