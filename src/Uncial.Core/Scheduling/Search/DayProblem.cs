@@ -33,7 +33,7 @@ internal sealed class DayProblem
         var jobs = day.Jobs.Select((j, i) => (j.Id, i)).ToDictionary();
         var lathes = day.Lathes.Select((l, i) => (l.Id, i)).ToDictionary();
         var operators = day.Operators.Select((o, i) => (o.Id, i)).ToDictionary();
-        var parts = day.Works.Select(w => w.PartId).Distinct().Select((p, i) => (p, i)).ToDictionary();
+        var parts = day.Works.GroupBy(w => w.PartId).Where(p => p.Count() > 1).Select((p, i) => (p.Key, i)).ToDictionary();
         var seen = day.Seen.ToDictionary(s => s.WorkId);
         Parts = parts.Count;
         Jobs = [.. day.Jobs.Select(j => (j.Promised is { } at ? MinuteOf(at) : Never, j.IsUrgent ? UrgentWeight : 1))];
@@ -55,7 +55,7 @@ internal sealed class DayProblem
         [
             .. day.Works.Select(w => new Work(
                 jobs[w.JobId],
-                parts[w.PartId],
+                parts.GetValueOrDefault(w.PartId, -1),
                 w.Measure is { } measure ? ByOperator(measure) : null,
                 [
                     .. w
@@ -87,6 +87,7 @@ internal sealed class DayProblem
     /// <summary>The last minute at which anybody works.</summary>
     public int End { get; }
 
+    /// <summary>So many parts have more than one surface.</summary>
     public int Parts { get; }
 
     /// <summary>When each job is promised, and what a minute after that weighs.</summary>
@@ -113,7 +114,8 @@ internal sealed class DayProblem
     internal sealed record Running(int Operator, int Lathe, int Attended, int Feeding);
 
     /// <summary>
-    /// What is to do at a surface, in minutes of each operator; null stands for done, a place of -1 for any, a lathe of -1 for none.
+    /// What is to do at a surface, in minutes of each operator; null stands for done, a place of -1 for any, a lathe of -1 for none, a part
+    /// of -1 for one that has no other surface.
     /// </summary>
     internal sealed record Work(
         int Job,

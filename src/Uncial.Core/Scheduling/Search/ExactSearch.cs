@@ -60,7 +60,7 @@ internal sealed class ExactSearch
             var ways = day.Works[works[i]].IsToMount ? Math.Max(1, day.Works[works[i]].Ways.Length) : 1;
             for (var way = 0; way < ways; way++)
             {
-                var table = new Timetable(placed);
+                var table = new Timetable(placed, keepsSteps: false);
                 table.Place(works[i], way);
                 var bounded = bound.AtLeast(table, done | 1 << i);
                 if (bounded < least && IsNew(table, done | 1 << i))
@@ -82,7 +82,7 @@ internal sealed class ExactSearch
     private bool IsNew(Timetable placed, int done)
     {
         var state = placed.State(done);
-        var cost = placed.Cost() with { Idle = placed.ChangeOvers };
+        var cost = placed.AtLeast;
         if (reached.TryGetValue(state, out var before) && before <= cost)
             return false;
         reached[state] = cost;

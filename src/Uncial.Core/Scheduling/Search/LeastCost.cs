@@ -69,7 +69,7 @@ internal sealed class LeastCost
         if (work > 0)
             finish = Math.Max(finish, (placed.LatheFree.Sum() + work + day.Lathes.Count - 1) / day.Lathes.Count + confirm);
         return new(
-            placed.Cost().NotKept,
+            placed.AtLeast.NotKept,
             Math.Max(alone, OneAfterAnother(placed, ready, length, soonest, confirm)),
             placed.ChangeOvers + Changes(placed, done),
             finish,

@@ -16,12 +16,21 @@ internal sealed class NeighbourhoodSearch
 
     private const int LeastEffort = 40;
 
+    /// <summary>More than any day costs.</summary>
+    private static readonly BoardCost Dearest = new(int.MaxValue, 0, 0, 0, 0);
+
     private readonly DayProblem day;
     private readonly Timetable head;
+    private readonly Timetable before;
+    private readonly Timetable trial;
     private readonly Random random = new(17);
     private int left;
 
-    private NeighbourhoodSearch(DayProblem day, Timetable head, int effort) => (this.day, this.head, left) = (day, head, effort);
+    private NeighbourhoodSearch(DayProblem day, Timetable head, int effort)
+    {
+        (this.day, this.head, left) = (day, head, effort);
+        (before, trial) = (new(head, keepsSteps: false), new(head, keepsSteps: false));
+    }
 
     /// <summary>A better order, or the same.</summary>
     /// <param name="day">The day.</param>
@@ -100,19 +109,31 @@ internal sealed class NeighbourhoodSearch
     private BoardCost PutBack(List<(int Work, int Way)> order, int work)
     {
         var ways = day.Works[work].IsToMount ? Math.Max(1, day.Works[work].Ways.Length) : 1;
-        var (least, place, which) = (default(BoardCost), -1, 0);
         IEnumerable<int> places = Enumerable.Range(0, order.Count + 1);
         if (order.Count > 12)
             places = places.OrderBy(_ => random.Next()).Take(12).Order();
-        foreach (var at in places.ToList())
+        int[] all = [.. places];
+        left -= all.Length * ways;
+        var (least, place, which) = (Dearest, -1, 0);
+        // What stands before the place is the same for every place after it.
+        before.CopyFrom(head);
+        var placed = 0;
+        foreach (var at in all)
+        {
+            for (; placed < at; placed++)
+                before.Place(order[placed].Work, order[placed].Way);
+            if (before.AtLeast >= least)
+                break;
             for (var way = 0; way < ways; way++)
             {
-                order.Insert(at, (work, way));
-                var cost = CostOf(order);
-                order.RemoveAt(at);
-                if (place < 0 || cost < least)
+                trial.CopyFrom(before);
+                trial.Place(work, way);
+                for (var next = at; next < order.Count && trial.AtLeast < least; next++)
+                    trial.Place(order[next].Work, order[next].Way);
+                if (trial.AtLeast < least && trial.Cost() is var cost && cost < least)
                     (least, place, which) = (cost, at, way);
             }
+        }
         order.Insert(place, (work, which));
         return least;
     }
@@ -120,9 +141,9 @@ internal sealed class NeighbourhoodSearch
     private BoardCost CostOf(List<(int Work, int Way)> order)
     {
         left--;
-        var table = new Timetable(head);
+        trial.CopyFrom(head);
         foreach (var (work, way) in order)
-            table.Place(work, way);
-        return table.Cost();
+            trial.Place(work, way);
+        return trial.Cost();
     }
 }

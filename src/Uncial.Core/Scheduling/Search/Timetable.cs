@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+
 namespace Uncial.Core.Scheduling;
 
 /// <summary>
@@ -32,17 +34,19 @@ internal sealed class Timetable
     private readonly int[] setUp;
     private readonly int[] onLathe;
     private readonly int[] ready;
-    private readonly List<Step> steps = [];
+    private readonly List<Step>? steps;
 
     /// <summary>What of each job is on a lathe, in the order of the times.</summary>
     private readonly List<(int From, int To, int Job)> blocks = [];
+    private int late;
+    private int finish;
     private int changeOver;
     private int notKept;
     private int moves;
 
     public Timetable(DayProblem day)
     {
-        this.day = day;
+        (this.day, steps) = (day, []);
         operators = [.. day.Operators.Select(_ => new List<Taken>())];
         parts = [.. Enumerable.Range(0, day.Parts).Select(_ => new List<(int, int)>())];
         (latheFree, onLathe) = (new int[day.Lathes.Count], new int[day.Lathes.Count]);
@@ -54,21 +58,43 @@ internal sealed class Timetable
     }
 
     /// <summary>A copy of another one, to be gone on with.</summary>
-    public Timetable(Timetable other)
+    /// <param name="other">The other one, of the same day.</param>
+    /// <param name="keepsSteps">Whether steps are wanted and not only what they cost.</param>
+    public Timetable(Timetable other, bool keepsSteps = true)
     {
         day = other.day;
-        operators = [.. other.operators.Select(o => new List<Taken>(o))];
-        parts = [.. other.parts.Select(p => new List<(int, int)>(p))];
-        latheFree = [.. other.latheFree];
-        setUp = [.. other.setUp];
-        onLathe = [.. other.onLathe];
-        ready = [.. other.ready];
-        steps = [.. other.steps];
-        blocks = [.. other.blocks];
-        (changeOver, notKept, moves) = (other.changeOver, other.notKept, other.moves);
+        steps = keepsSteps ? [] : null;
+        operators = [.. other.operators.Select(_ => new List<Taken>())];
+        parts = [.. other.parts.Select(_ => new List<(int, int)>())];
+        (latheFree, onLathe) = (new int[other.latheFree.Length], new int[other.onLathe.Length]);
+        (setUp, ready) = (new int[other.setUp.Length], new int[other.ready.Length]);
+        CopyFrom(other);
     }
 
-    public IReadOnlyList<Step> Steps => steps;
+    /// <summary>Becomes a copy of another one of the same day, in the memory that it has.</summary>
+    public void CopyFrom(Timetable other)
+    {
+        for (var o = 0; o < operators.Length; o++)
+            Copy(other.operators[o], operators[o]);
+        for (var p = 0; p < parts.Length; p++)
+            Copy(other.parts[p], parts[p]);
+        other.latheFree.CopyTo(latheFree, 0);
+        other.setUp.CopyTo(setUp, 0);
+        other.onLathe.CopyTo(onLathe, 0);
+        other.ready.CopyTo(ready, 0);
+        Copy(other.blocks, blocks);
+        if (steps is not null)
+            Copy(other.steps ?? throw new InvalidOperationException("The steps were not kept."), steps);
+        (late, finish, changeOver, notKept, moves) = (other.late, other.finish, other.changeOver, other.notKept, other.moves);
+    }
+
+    private static void Copy<T>(List<T> from, List<T> to)
+    {
+        to.Clear();
+        to.AddRange(from);
+    }
+
+    public IReadOnlyList<Step> Steps => steps ?? throw new InvalidOperationException("The steps were not kept.");
 
     /// <summary>Places every step of a surface that is still to do.</summary>
     /// <param name="work">The surface.</param>
@@ -79,7 +105,12 @@ internal sealed class Timetable
         var from = 0;
         if (!PlaceSteps(work, way, ref from))
             from = day.End;
-        ready[w.Job] = Math.Max(ready[w.Job], from);
+        if (from <= ready[w.Job])
+            return;
+        var (promised, weight) = day.Jobs[w.Job];
+        late += weight * (Math.Max(0, from - promised) - (ready[w.Job] > 0 ? Math.Max(0, ready[w.Job] - promised) : 0));
+        ready[w.Job] = from;
+        finish = Math.Max(finish, from);
     }
 
     /// <summary>
@@ -98,18 +129,10 @@ internal sealed class Timetable
     }
 
     /// <summary>Cost of what is placed so far; of a whole day when all is.</summary>
-    public BoardCost Cost()
-    {
-        var (late, finish) = (0, 0);
-        for (var j = 0; j < ready.Length; j++)
-        {
-            var (promised, weight) = day.Jobs[j];
-            if (ready[j] > 0)
-                late += weight * Math.Max(0, ready[j] - promised);
-            finish = Math.Max(finish, ready[j]);
-        }
-        return new(notKept, late, changeOver + Waiting(), finish, moves);
-    }
+    public BoardCost Cost() => new(notKept, late, changeOver + Waiting(), finish, moves);
+
+    /// <summary>What no day that goes on from here costs less than. Waiting is left out: it may become less.</summary>
+    public BoardCost AtLeast => new(notKept, late, changeOver, finish, moves);
 
     /// <summary>When each lathe is free.</summary>
     public IReadOnlyList<int> LatheFree => latheFree;
@@ -174,7 +197,7 @@ internal sealed class Timetable
     public bool IsWhole(int work)
     {
         var w = day.Works[work];
-        return steps.Count(s => s.Work == work) == (w.Measure is null ? 0 : 1) + (w.IsMachined ? 1 : 0) + (w.Confirm is null ? 0 : 1);
+        return Steps.Count(s => s.Work == work) == (w.Measure is null ? 0 : 1) + (w.IsMachined ? 1 : 0) + (w.Confirm is null ? 0 : 1);
     }
 
     /// <summary>When each job is ready; 0 for one that nothing was placed of.</summary>
@@ -211,12 +234,12 @@ internal sealed class Timetable
             Take(operators[running.Operator], new(0, running.Attended, isOnLathe ? Kind.AtLathe : Kind.OffLathe));
         if (running.Feeding > 0)
             Take(operators[running.Operator], new(running.Attended, end, Kind.InBay));
-        parts[day.Works[work].Part].Add((0, end));
+        TakePart(day.Works[work].Part, 0, end);
         var what =
             isOnLathe ? WorkStep.Machine
             : day.Works[work].IsConfirming ? WorkStep.Confirm
             : WorkStep.Measure;
-        steps.Add(new(work, what, running.Operator, running.Lathe, 0, running.Attended, end, 0));
+        steps?.Add(new(work, what, running.Operator, running.Lathe, 0, running.Attended, end, 0));
         if (!isOnLathe)
             return;
         AddBlock(0, end, day.Works[work].Job);
@@ -239,8 +262,8 @@ internal sealed class Timetable
             return NotPlaced();
         var begin = end - minutes[who];
         Take(operators[who], new(begin, end, Kind.OffLathe));
-        parts[w.Part].Add((begin, end));
-        steps.Add(new(work, what, who, -1, begin, end, end, 0));
+        TakePart(w.Part, begin, end);
+        steps?.Add(new(work, what, who, -1, begin, end, end, 0));
         from = end;
         return true;
     }
@@ -270,8 +293,8 @@ internal sealed class Timetable
             Take(operators[who], new(best, feeds, Kind.AtLathe));
         if (end > feeds)
             Take(operators[who], new(feeds, end, Kind.InBay));
-        parts[w.Part].Add((mount, end));
-        steps.Add(new(work, WorkStep.Machine, who, way.Lathe, mount, feeds, end, change));
+        TakePart(w.Part, mount, end);
+        steps?.Add(new(work, WorkStep.Machine, who, way.Lathe, mount, feeds, end, change));
         AddBlock(mount, end, w.Job);
         (latheFree[way.Lathe], setUp[way.Lathe]) = (end, way.SetUp);
         changeOver += change;
@@ -305,7 +328,7 @@ internal sealed class Timetable
                 at = InWindow(lathe, at, length);
             if (at >= DayProblem.Never)
                 return DayProblem.Never;
-            foreach (var taken in operators[who])
+            foreach (var taken in CollectionsMarshal.AsSpan(operators[who]))
             {
                 if (taken.From >= at + length)
                     break;
@@ -314,7 +337,7 @@ internal sealed class Timetable
                 else if (bay > 0 && taken.To > at + hands && taken.From < at + length && Excludes(Kind.InBay, taken.Kind))
                     at = taken.To - hands;
             }
-            foreach (var (begin, end) in parts[part])
+            foreach (var (begin, end) in part < 0 ? [] : CollectionsMarshal.AsSpan(parts[part]))
                 if (end > at + before && begin < at + length)
                     at = end - before;
             if (at == start)
@@ -331,6 +354,12 @@ internal sealed class Timetable
             if (Math.Max(at, from) + length <= to)
                 return Math.Max(at, from);
         return DayProblem.Never;
+    }
+
+    private void TakePart(int part, int from, int to)
+    {
+        if (part >= 0)
+            parts[part].Add((from, to));
     }
 
     private static void Take(List<Taken> times, Taken taken)
