@@ -45,11 +45,12 @@ public static class DayPlanner
         var head = new Timetable(problem);
         foreach (var (work, way) in held)
             head.Place(work, way);
-        var open = Enumerable.Range(0, problem.Works.Count).Where(w => held.All(h => h.Work != w)).ToList();
-        var (order, cost) = Begin(problem, head, open);
+        List<int> open = [.. Enumerable.Range(0, problem.Works.Count).Where(w => held.All(h => h.Work != w))];
+        List<int> confirms = [.. Enumerable.Range(0, problem.Works.Count).Where(w => problem.Works[w].IsToConfirm)];
+        var (order, cost) = Begin(problem, head, open, confirms);
         order = NeighbourhoodSearch.Improve(problem, head, order);
         cost = CostOf(head, order);
-        if (open.Count <= ExactSearch.Most)
+        if (order.Count <= 2 * ExactSearch.Most)
         {
             order = ExactSearch.Best(problem, head, order, cost);
             cost = CostOf(head, order);
@@ -57,8 +58,13 @@ public static class DayPlanner
         return ([.. held, .. order], cost);
     }
 
-    /// <summary>The best of three plain orders: by promise, by what the lathes are set up for, and as they came.</summary>
-    private static (IReadOnlyList<(int Work, int Way)> Order, BoardCost Cost) Begin(DayProblem problem, Timetable head, List<int> open)
+    /// <summary>The best of some plain orders: by promise, by what the lathes are set up for, as they came, as people saw them.</summary>
+    private static (IReadOnlyList<(int Work, int Way)> Order, BoardCost Cost) Begin(
+        DayProblem problem,
+        Timetable head,
+        List<int> open,
+        List<int> confirms
+    )
     {
         int Promised(int w) => problem.Jobs[problem.Works[w].Job].Promised;
         int SetUp(int w) => problem.Works[w].Ways is [var first, ..] ? first.SetUp : -1;
@@ -68,10 +74,41 @@ public static class DayPlanner
             [.. open.OrderBy(SetUp).ThenBy(Promised).ThenBy(w => problem.Works[w].Job)],
             open,
         ];
-        var plain = orders.Select(o => Ways(problem, head, o)).MinBy(o => o.Cost);
+        List<int> soonest = [.. confirms.OrderBy(Promised)];
+        var plain = orders.SelectMany(o => WithConfirms(Ways(problem, head, o), soonest)).ToList();
         // What people saw was the best that was known: it is gone on from there.
-        var seen = AsSeen(problem, open, plain.Order);
-        return seen is not null && CostOf(head, seen) is var cost && cost < plain.Cost ? (seen, cost) : plain;
+        if (AsSeen(problem, open, plain[0]) is { } seen)
+            plain.InsertRange(0, WithConfirms(seen, soonest));
+        return plain.Select(o => (o, CostOf(head, o))).MinBy(o => o.Item2);
+    }
+
+    /// <summary>
+    /// An order with its confirmings: each behind its surface, each behind the surface after that, and all last, so that they go where
+    /// somebody has time.
+    /// </summary>
+    private static IEnumerable<List<(int Work, int Way)>> WithConfirms(List<(int Work, int Way)> order, List<int> confirms)
+    {
+        var (atOnce, afterNext) = (new List<(int, int)>(), new List<(int, int)>());
+        int[] none = [.. confirms.Where(c => !order.Exists(o => o.Work == c))];
+        foreach (var work in none)
+        {
+            atOnce.Add((work, Timetable.Confirms));
+            afterNext.Add((work, Timetable.Confirms));
+        }
+        var waits = -1;
+        foreach (var (work, way) in order)
+        {
+            atOnce.Add((work, way));
+            afterNext.Add((work, way));
+            if (waits >= 0)
+                afterNext.Add((waits, Timetable.Confirms));
+            waits = confirms.Contains(work) ? work : -1;
+            if (waits >= 0)
+                atOnce.Add((work, Timetable.Confirms));
+        }
+        if (waits >= 0)
+            afterNext.Add((waits, Timetable.Confirms));
+        return [atOnce, afterNext, [.. order, .. confirms.Select(c => (c, Timetable.Confirms))]];
     }
 
     /// <summary>
@@ -86,32 +123,32 @@ public static class DayPlanner
         ];
         if (seen.Count == 0)
             return null;
-        foreach (var (other, at) in others.Select((o, i) => (o, i)).Where(x => WayOf(x.o.Work) < 0))
+        var plain = others.Where(o => o.Way != Timetable.Confirms).Select((o, i) => (o, i));
+        foreach (var (other, at) in plain.Where(x => WayOf(x.o.Work) < 0))
             seen.Insert(Math.Min(at, seen.Count), other);
         return seen;
     }
 
     /// <summary>For an order the way of each surface that costs least when it is placed.</summary>
-    private static (IReadOnlyList<(int Work, int Way)> Order, BoardCost Cost) Ways(DayProblem problem, Timetable head, List<int> works)
+    private static List<(int Work, int Way)> Ways(DayProblem problem, Timetable head, List<int> works)
     {
         List<(int Work, int Way)> order = [];
         var table = head;
         foreach (var work in works)
         {
-            var ways = problem.Works[work].IsToMount ? Math.Max(1, problem.Works[work].Ways.Length) : 1;
-            var (table_, way) = Enumerable
-                .Range(0, ways)
+            var (next, way) = Enumerable
+                .Range(0, problem.Works[work].Choices)
                 .Select(w =>
                 {
-                    var next = new Timetable(table);
+                    var next = new Timetable(table, keepsSteps: false);
                     next.Place(work, w);
                     return (Table: next, Way: w);
                 })
                 .MinBy(x => x.Table.Cost());
-            table = table_;
+            table = next;
             order.Add((work, way));
         }
-        return (order, table.Cost());
+        return order;
     }
 
     private static BoardCost CostOf(Timetable head, IReadOnlyList<(int Work, int Way)> order) => Placed(head, order).Cost();

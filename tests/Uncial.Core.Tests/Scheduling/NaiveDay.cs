@@ -3,22 +3,46 @@ using Uncial.Core.Scheduling;
 namespace Uncial.Core.Tests.Scheduling;
 
 /// <summary>
-/// The rules of a day told once more, minute by minute, with nothing of the planner: for an order of surfaces and a lathe for each, what
-/// the day costs. Slow, so for a few surfaces only.
+/// The rules of a day told once more, minute by minute, with nothing of the planner: for an order of surfaces and confirmings, and a lathe
+/// for each surface, what the day costs. Slow, so for a few surfaces only.
 /// </summary>
-internal sealed class NaiveDay(DayToPlan day)
+internal sealed class NaiveDay
 {
     private const int Minutes = 1500;
 
-    private readonly bool[,] hands = new bool[day.Operators.Count, Minutes];
-    private readonly bool[,] bay = new bool[day.Operators.Count, Minutes];
-    private readonly bool[,] bench = new bool[day.Operators.Count, Minutes];
-    private readonly Dictionary<int, bool[]> part = day.Works.Select(w => w.PartId).Distinct().ToDictionary(p => p, _ => new bool[Minutes]);
-    private readonly int[] free = new int[day.Lathes.Count];
-    private readonly LatheSetUp?[] on = [.. day.Lathes.Select(l => l.SetUp)];
-    private readonly Dictionary<int, int> ready = [];
-    private readonly List<(int Job, int From, int To)> blocks = [];
+    private readonly DayToPlan day;
+    private readonly bool[,] hands;
+    private readonly bool[,] bay;
+    private readonly bool[,] bench;
+    private readonly Dictionary<int, bool[]> part;
+    private readonly int[] free;
+    private readonly LatheSetUp?[] on;
+    private readonly Dictionary<int, int> ready;
+    private readonly Dictionary<int, int> machined;
+    private readonly List<(int Job, int From, int To)> blocks;
     private int changes;
+
+    private NaiveDay(DayToPlan day)
+    {
+        this.day = day;
+        (hands, bay, bench) = (
+            new bool[day.Operators.Count, Minutes],
+            new bool[day.Operators.Count, Minutes],
+            new bool[day.Operators.Count, Minutes]
+        );
+        part = day.Works.Select(w => w.PartId).Distinct().ToDictionary(p => p, _ => new bool[Minutes]);
+        (free, on) = (new int[day.Lathes.Count], [.. day.Lathes.Select(l => l.SetUp)]);
+        (ready, machined, blocks) = ([], [], []);
+    }
+
+    private NaiveDay(NaiveDay other)
+    {
+        day = other.day;
+        (hands, bay, bench) = ((bool[,])other.hands.Clone(), (bool[,])other.bay.Clone(), (bool[,])other.bench.Clone());
+        part = other.part.ToDictionary(p => p.Key, p => (bool[])p.Value.Clone());
+        (free, on) = ([.. other.free], [.. other.on]);
+        (ready, machined, blocks, changes) = (new(other.ready), new(other.machined), [.. other.blocks], other.changes);
+    }
 
     /// <summary>The least cost over every order and every lathe; null where none is allowed.</summary>
     /// <param name="day">The day.</param>
@@ -26,48 +50,59 @@ internal sealed class NaiveDay(DayToPlan day)
     public static BoardCost? Best(DayToPlan day, (int WorkId, int LatheId)? barred = null)
     {
         BoardCost? best = null;
-        foreach (var order in Orders([.. day.Works]))
-        foreach (var ways in Ways(order))
-        {
-            var next = order.Zip(ways).FirstOrDefault(x => x.First.Machinings[x.Second].LatheId == barred?.LatheId).First;
-            if (barred is { } b && next?.Id == b.WorkId)
-                continue;
-            var cost = new NaiveDay(day).CostOf(order, ways);
-            best = best is { } least && least <= cost ? least : cost;
-        }
+        GoOn(new(day));
         return best;
+
+        void GoOn(NaiveDay placed)
+        {
+            var cost = placed.Cost;
+            // Lateness and change-overs never become less by what is placed after them.
+            if (best is { } least && new BoardCost(0, cost.Lateness, placed.changes, 0, 0) > least)
+                return;
+            var open = day
+                .Works.Where(w => !placed.machined.ContainsKey(w.Id) || placed.machined[w.Id] >= 0 && w.Confirm is not null)
+                .ToList();
+            if (open.Count == 0 && (best is not { } most || cost < most))
+                best = cost;
+            foreach (var work in open)
+            {
+                if (placed.machined.ContainsKey(work.Id))
+                {
+                    NaiveDay next = new(placed);
+                    next.Confirm(work);
+                    GoOn(next);
+                    continue;
+                }
+                foreach (var way in work.Machinings)
+                {
+                    var isNext = placed.free[placed.IndexOf(way)] == 0;
+                    if (isNext && barred is { } b && b.WorkId == work.Id && b.LatheId == way.LatheId)
+                        continue;
+                    NaiveDay next = new(placed);
+                    next.Place(work, way);
+                    GoOn(next);
+                }
+            }
+        }
     }
 
-    private static IEnumerable<SurfaceWork[]> Orders(SurfaceWork[] works)
-    {
-        if (works.Length <= 1)
-            return [works];
-        return works.SelectMany((w, i) => Orders([.. works.Where((_, j) => j != i)]).Select(rest => (SurfaceWork[])[w, .. rest]));
-    }
+    private int IndexOf(Machining way) => day.Lathes.Select((l, i) => (l, i)).First(x => x.l.Id == way.LatheId).i;
 
-    private static IEnumerable<int[]> Ways(SurfaceWork[] order) =>
-        order.Aggregate(
-            (IEnumerable<int[]>)
-                [
-                    [],
-                ],
-            (all, w) => all.SelectMany(a => Enumerable.Range(0, w.Machinings.Count).Select(i => (int[])[.. a, i]))
-        );
-
-    private BoardCost CostOf(SurfaceWork[] order, int[] ways)
+    private BoardCost Cost
     {
-        for (var i = 0; i < order.Length; i++)
-            Place(order[i], order[i].Machinings[ways[i]]);
-        var late = day.Jobs.Sum(j =>
-            j.Promised is { } at && ready.TryGetValue(j.Id, out var end)
-                ? (j.IsUrgent ? 3 : 1) * Math.Max(0, end - (int)Math.Floor((at - day.Now).TotalMinutes))
-                : 0
-        );
-        var waiting = 0;
-        foreach (var job in blocks.GroupBy(b => b.Job))
-            for (var minute = job.Min(b => b.From); minute < job.Max(b => b.To); minute++)
-                waiting += job.Any(b => b.From <= minute && minute < b.To) ? 0 : 1;
-        return new(0, late, changes + waiting, ready.Values.Max(), 0);
+        get
+        {
+            var late = day.Jobs.Sum(j =>
+                j.Promised is { } at && ready.TryGetValue(j.Id, out var end)
+                    ? (j.IsUrgent ? 3 : 1) * Math.Max(0, end - (int)Math.Floor((at - day.Now).TotalMinutes))
+                    : 0
+            );
+            var waiting = 0;
+            foreach (var job in blocks.GroupBy(b => b.Job))
+                for (var minute = job.Min(b => b.From); minute < job.Max(b => b.To); minute++)
+                    waiting += job.Any(b => b.From <= minute && minute < b.To) ? 0 : 1;
+            return new(0, late, changes + waiting, ready.Values.DefaultIfEmpty().Max(), 0);
+        }
     }
 
     private void Place(SurfaceWork work, Machining way)
@@ -75,7 +110,7 @@ internal sealed class NaiveDay(DayToPlan day)
         var at = 0;
         if (work.Measure is { } measure)
             at = OffLathe(work, at, measure);
-        var lathe = day.Lathes.Select((l, i) => (l, i)).First(x => x.l.Id == way.LatheId).i;
+        var lathe = IndexOf(way);
         var change =
             on[lathe] == way.SetUp ? 0
             : on[lathe]?.Head == way.SetUp.Head ? day.Lathes[lathe].AdapterMinutes
@@ -113,9 +148,15 @@ internal sealed class NaiveDay(DayToPlan day)
             at = end;
             break;
         }
-        if (work.Confirm is { } confirm)
-            at = OffLathe(work, at, confirm);
+        machined[work.Id] = at;
         ready[work.JobId] = Math.Max(ready.GetValueOrDefault(work.JobId), at);
+    }
+
+    private void Confirm(SurfaceWork work)
+    {
+        var at = OffLathe(work, machined[work.Id], work.Confirm!);
+        machined[work.Id] = -1;
+        ready[work.JobId] = Math.Max(ready[work.JobId], at);
     }
 
     private bool MayStandInBay(int who, int m) => !hands[who, m] && !bay[who, m] && (!bench[who, m] || day.MeasuresWhileFeeding);

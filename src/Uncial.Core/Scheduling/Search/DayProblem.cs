@@ -80,9 +80,22 @@ internal sealed class DayProblem
                 barred is { } b && b.WorkId == w.Id ? lathes[b.LatheId] : -1
             )),
         ];
+        Longest = Works
+            .SelectMany(w =>
+                w.Ways.SelectMany(x => x.Attended.Append(x.Feeding))
+                    .Concat(w.Measure ?? [])
+                    .Concat(w.Confirm ?? [])
+                    .Concat(w.Running is { } r ? [r.Attended, r.Feeding] : [])
+            )
+            .DefaultIfEmpty()
+            .Max();
+        Longest += Lathes.Select(l => Math.Max(l.HeadMinutes, l.AdapterMinutes)).DefaultIfEmpty().Max();
     }
 
     public DayToPlan Day { get; }
+
+    /// <summary>Nobody is taken for longer than this at a time.</summary>
+    public int Longest { get; }
 
     /// <summary>The last minute at which anybody works.</summary>
     public int End { get; }
@@ -136,6 +149,12 @@ internal sealed class DayProblem
 
         /// <summary>It is being confirmed.</summary>
         public bool IsConfirming => Running is { Lathe: < 0 } && Measure is null;
+
+        /// <summary>Its confirming is still to be placed.</summary>
+        public bool IsToConfirm => Confirm is not null && !IsConfirming;
+
+        /// <summary>In how many ways it can be placed.</summary>
+        public int Choices => IsToMount ? Math.Max(1, Ways.Length) : 1;
     }
 
     /// <summary>Minutes to change a lathe from one set-up to another; -1 stands for one that is not known.</summary>

@@ -6,23 +6,41 @@ namespace Uncial.Core.Scheduling;
 /// </summary>
 internal sealed class ExactSearch
 {
-    /// <summary>So many surfaces are tried in every order.</summary>
+    /// <summary>Up to so many surfaces are tried in every order.</summary>
     public const int Most = 8;
+
+    /// <summary>
+    /// So many states are looked at: enough for every order of five surfaces, and of some more where promises leave little choice. What was
+    /// the best until then is the answer.
+    /// </summary>
+    private const int Effort = 20_000;
 
     private readonly DayProblem day;
     private readonly Dictionary<(ulong, ulong), BoardCost> reached = [];
     private readonly (int Work, int Way)[] taken;
-    private readonly int[] works;
+
+    /// <summary>What is to be placed: surfaces, then confirmings, each with the bit of what has to be placed before it.</summary>
+    private readonly (int Work, bool Confirms, int After)[] entries;
     private readonly LeastCost bound;
+    private readonly Timetable trial;
     private (int Work, int Way)[] best;
     private BoardCost least;
+    private int left = Effort;
 
-    private ExactSearch(DayProblem day, IReadOnlyList<(int Work, int Way)> start, BoardCost cost)
+    private ExactSearch(DayProblem day, Timetable head, IReadOnlyList<(int Work, int Way)> start, BoardCost cost)
     {
         this.day = day;
-        works = [.. start.Select(s => s.Work)];
-        taken = new (int, int)[works.Length];
-        bound = new(day, works);
+        trial = new(head, keepsSteps: false);
+        List<int> works = [.. start.Where(s => s.Way != Timetable.Confirms).Select(s => s.Work)];
+        entries =
+        [
+            .. works.Select(w => (w, false, 0)),
+            .. start
+                .Where(s => s.Way == Timetable.Confirms)
+                .Select(s => (s.Work, true, works.IndexOf(s.Work) is >= 0 and var at ? 1 << at : 0)),
+        ];
+        taken = new (int, int)[entries.Length];
+        bound = new(day, [.. entries.Select(e => (e.Work, e.Confirms))]);
         (best, least) = ([.. start], cost);
     }
 
@@ -38,14 +56,14 @@ internal sealed class ExactSearch
         BoardCost cost
     )
     {
-        var search = new ExactSearch(day, start, cost);
+        var search = new ExactSearch(day, head, start, cost);
         search.GoOn(head, 0, 0);
         return search.best;
     }
 
     private void GoOn(Timetable placed, int count, int done)
     {
-        if (count == works.Length)
+        if (count == entries.Length)
         {
             var cost = placed.Cost();
             if (cost < least)
@@ -53,18 +71,20 @@ internal sealed class ExactSearch
             return;
         }
         List<(BoardCost Least, Timetable Table, int At, int Way)> next = [];
-        for (var i = 0; i < works.Length; i++)
+        for (var i = 0; i < entries.Length; i++)
         {
-            if ((done & 1 << i) != 0)
+            var (work, confirms, after) = entries[i];
+            if ((done & 1 << i) != 0 || (done & after) != after)
                 continue;
-            var ways = day.Works[works[i]].IsToMount ? Math.Max(1, day.Works[works[i]].Ways.Length) : 1;
-            for (var way = 0; way < ways; way++)
+            for (var way = 0; way < (confirms ? 1 : day.Works[work].Choices); way++)
             {
-                var table = new Timetable(placed, keepsSteps: false);
-                table.Place(works[i], way);
-                var bounded = bound.AtLeast(table, done | 1 << i);
-                if (bounded < least && IsNew(table, done | 1 << i))
-                    next.Add((bounded, table, i, way));
+                if (left-- <= 0)
+                    return;
+                trial.CopyFrom(placed);
+                trial.Place(work, confirms ? Timetable.Confirms : way);
+                var bounded = bound.AtLeast(trial, done | 1 << i);
+                if (bounded < least && IsNew(trial, done | 1 << i))
+                    next.Add((bounded, new(trial, keepsSteps: false), i, confirms ? Timetable.Confirms : way));
             }
         }
         // The most promising first: what is found soon leaves less to try.
@@ -73,7 +93,7 @@ internal sealed class ExactSearch
         {
             if (bounded >= least)
                 return;
-            taken[count] = (works[at], way);
+            taken[count] = (entries[at].Work, way);
             GoOn(table, count + 1, done | 1 << at);
         }
     }
@@ -81,8 +101,12 @@ internal sealed class ExactSearch
     /// <summary>Whether this state was not reached before at no higher cost.</summary>
     private bool IsNew(Timetable placed, int done)
     {
-        var state = placed.State(done);
-        var cost = placed.AtLeast;
+        Span<int> toConfirm = stackalloc int[entries.Length];
+        var count = 0;
+        for (var i = 0; i < entries.Length; i++)
+            if (entries[i] is { Confirms: true, After: > 0 and var after } && (done & 1 << i) == 0 && (done & after) == after)
+                toConfirm[count++] = entries[i].Work;
+        var (state, cost) = (placed.State(done, toConfirm[..count]), placed.AtLeast);
         if (reached.TryGetValue(state, out var before) && before <= cost)
             return false;
         reached[state] = cost;

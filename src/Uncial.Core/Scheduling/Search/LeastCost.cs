@@ -6,28 +6,28 @@ namespace Uncial.Core.Scheduling;
 internal sealed class LeastCost
 {
     private readonly DayProblem day;
-    private readonly int[] works;
+    private readonly (int Work, bool Confirms)[] entries;
     private readonly int together;
     private readonly (int Length, int SetUp, int Confirm, int Measure)[] least;
 
     /// <summary>For a day.</summary>
     /// <param name="day">The day.</param>
-    /// <param name="works">The surfaces that are placed one after the other.</param>
-    public LeastCost(DayProblem day, int[] works)
+    /// <param name="entries">What is placed one after the other: surfaces, and their confirmings.</param>
+    public LeastCost(DayProblem day, (int Work, bool Confirms)[] entries)
     {
-        (this.day, this.works) = (day, works);
+        (this.day, this.entries) = (day, entries);
         // A block takes a lathe and an operator.
         together = Math.Max(1, Math.Min(day.Lathes.Count, day.Operators.Count));
         least =
         [
-            .. works.Select(w =>
+            .. entries.Select(e =>
             {
-                var work = day.Works[w];
-                var mounts = work.IsToMount && work.Ways.Length > 0;
+                var work = day.Works[e.Work];
+                var mounts = !e.Confirms && work.IsToMount && work.Ways.Length > 0;
                 return (
                     mounts ? work.Ways.Min(x => x.Least) : 0,
                     mounts && work.Ways.All(x => x.SetUp == work.Ways[0].SetUp) ? work.Ways[0].SetUp : -1,
-                    work.IsConfirming ? 0 : Least(work.Confirm),
+                    work.IsToConfirm ? Least(work.Confirm) : 0,
                     work.Running is null ? Least(work.Measure) : 0
                 );
             }),
@@ -38,7 +38,7 @@ internal sealed class LeastCost
 
     /// <summary>The least that any board costs that goes on from here.</summary>
     /// <param name="placed">What is placed.</param>
-    /// <param name="done">Which of the surfaces that is, a bit for each.</param>
+    /// <param name="done">Which of the entries that is, a bit for each.</param>
     public BoardCost AtLeast(Timetable placed, int done)
     {
         var soonest = placed.LatheFree.Count > 0 ? placed.LatheFree.Min() : 0;
@@ -48,12 +48,17 @@ internal sealed class LeastCost
         for (var j = 0; j < ready.Length; j++)
             ready[j] = placed.Ready[j];
         var (work, finish, confirm) = (0, 0, int.MaxValue);
-        for (var i = 0; i < works.Length; i++)
+        for (var i = 0; i < entries.Length; i++)
         {
             if ((done & 1 << i) != 0)
                 continue;
             var (minutes, _, after, before) = least[i];
-            var w = day.Works[works[i]];
+            var w = day.Works[entries[i].Work];
+            if (entries[i].Confirms)
+            {
+                ready[w.Job] = Math.Max(ready[w.Job], placed.Until(entries[i].Work) + after);
+                continue;
+            }
             var begin = w.IsToMount ? Math.Max(Math.Max(soonest, before), w.NotBefore) : before;
             ready[w.Job] = Math.Max(ready[w.Job], begin + minutes + after);
             length[w.Job] += minutes;
@@ -107,7 +112,7 @@ internal sealed class LeastCost
     private int Changes(Timetable placed, int done)
     {
         var (minutes, on) = (0, placed.SetUps);
-        for (var i = 0; i < works.Length; i++)
+        for (var i = 0; i < entries.Length; i++)
         {
             if ((done & 1 << i) != 0 || least[i].SetUp is not (>= 0 and var needed) || on.Contains(needed))
                 continue;

@@ -1,149 +1,292 @@
 namespace Uncial.Core.Scheduling;
 
 /// <summary>
-/// Improves an order of many surfaces: takes a few that belong together out of it and puts each back where it costs least, over and over,
-/// always the same way for the same day. What comes out never costs more than what it began with.
+/// Improves an order of surfaces and confirmings by simulated annealing: changes a little of it over and over, and goes on from what is
+/// better, and now and then from what is worse, less and less often. Always the same way for the same day. What comes out never costs more
+/// than what it began with.
 /// </summary>
 internal sealed class NeighbourhoodSearch
 {
-    /// <summary>So many days are made from an order and looked at; more takes longer and gains little.</summary>
-    public const int Effort = 1200;
+    /// <summary>So many steps are placed on the way; more takes longer and gains less and less.</summary>
+    private const int Effort = 60_000;
+
+    /// <summary>For each surface so many where every order is tried after it.</summary>
+    private const int EffortOfExact = 2_000;
+
+    /// <summary>For each surface beyond a few so many more, up to forty surfaces.</summary>
+    private const int More = 3_300,
+        Few = 25,
+        Many = 40;
+
+    /// <summary>What is worse by so many minutes is gone on from in one of three cases: at the beginning and at the end.</summary>
+    private const double WarmAt = 5,
+        ColdAt = 0.5;
 
     /// <summary>
-    /// Up to so many surfaces the effort is whole. Each day that is looked at takes longer the more there are, so that fewer of many are.
+    /// What a minute of lateness weighs against one of change-over or waiting while it is searched. At first little, so that the search
+    /// gets about; then, from the best that was found, as much as the costs say.
     /// </summary>
-    private const int WholeEffortUpTo = 40;
+    private const double LateAtFirst = 2,
+        LateThen = 50;
 
-    private const int LeastEffort = 40;
+    private const double NotKeptWeighs = 10_000,
+        FinishWeighs = 0.02,
+        MoveWeighs = 0.1;
 
-    /// <summary>More than any day costs.</summary>
-    private static readonly BoardCost Dearest = new(int.MaxValue, 0, 0, 0, 0);
+    /// <summary>What a copy of a day takes, against placing a step.</summary>
+    private const int OfCopy = 2;
+
+    /// <summary>A day is kept as far as it is placed at every so many entries of the order.</summary>
+    private const int Apart = 6;
+
+    /// <summary>So far away something is moved in two of three cases, in entries; else anywhere.</summary>
+    private const int Near = 8;
 
     private readonly DayProblem day;
-    private readonly Timetable head;
-    private readonly Timetable before;
-    private readonly Timetable trial;
     private readonly Random random = new(17);
+    private readonly Timetable trial;
+
+    /// <summary>The day with the first entries of the order placed, as far as those are right.</summary>
+    private readonly Timetable[] placed;
+    private readonly List<(int Work, int Way)> here;
+    private readonly List<(int Work, int Way)> next = [];
+    private double lateWeighs = LateAtFirst;
+    private int right;
     private int left;
 
-    private NeighbourhoodSearch(DayProblem day, Timetable head, int effort)
+    private NeighbourhoodSearch(DayProblem day, Timetable head, IReadOnlyList<(int Work, int Way)> start, int effort)
     {
-        (this.day, this.head, left) = (day, head, effort);
-        (before, trial) = (new(head, keepsSteps: false), new(head, keepsSteps: false));
+        (this.day, left, here) = (day, effort, [.. start]);
+        trial = new(head, keepsSteps: false);
+        placed = [.. Enumerable.Range(0, start.Count / Apart + 1).Select(_ => new Timetable(head, keepsSteps: false))];
     }
 
     /// <summary>A better order, or the same.</summary>
     /// <param name="day">The day.</param>
     /// <param name="head">What is placed before all others.</param>
     /// <param name="start">The order to begin with.</param>
-    /// <param name="effort">How many days are looked at; null for as many as suit the number of surfaces.</param>
+    /// <param name="effort">How many steps are placed; null for as many as suit the number of surfaces.</param>
     public static IReadOnlyList<(int Work, int Way)> Improve(
         DayProblem day,
         Timetable head,
         IReadOnlyList<(int Work, int Way)> start,
         int? effort = null
-    ) =>
-        start.Count < 2 && start.All(s => day.Works[s.Work].Ways.Length < 2)
-            ? start
-            : new NeighbourhoodSearch(day, head, effort ?? EffortFor(start.Count)).Run(start);
+    )
+    {
+        var surfaces = start.Count(IsSurface);
+        var isChosen = surfaces < 2 && start.All(s => day.Works[s.Work].Choices < 2) && start.Count < 3;
+        return isChosen || surfaces == 0 ? start : new NeighbourhoodSearch(day, head, start, effort ?? EffortFor(surfaces)).Run();
+    }
 
     private static int EffortFor(int surfaces) =>
-        surfaces <= WholeEffortUpTo ? Effort : Math.Max(LeastEffort, Effort * WholeEffortUpTo / surfaces * WholeEffortUpTo / surfaces);
+        surfaces <= ExactSearch.Most ? EffortOfExact * surfaces : Effort + More * Math.Clamp(surfaces - Few, 0, Many - Few);
 
-    private List<(int Work, int Way)> Run(IReadOnlyList<(int Work, int Way)> start)
+    private static bool IsSurface((int Work, int Way) entry) => entry.Way != Timetable.Confirms;
+
+    private List<(int Work, int Way)> Run()
     {
-        List<(int Work, int Way)> best = [.. start];
-        var (least, here) = (CostOf(best), best);
-        while (left > 0)
-        {
-            List<(int Work, int Way)> order = [.. here];
-            var removed = TakeOut(order);
-            var cost = least;
-            foreach (var work in removed)
-                cost = PutBack(order, work);
-            // What is as good is gone on from, and what was there first stays the answer.
-            if (cost < least)
-                (best, least) = (order, cost);
-            if (cost <= least)
-                here = order;
-        }
+        List<(int Work, int Way)> best = [.. here];
+        trial.CopyFrom(placed[0]);
+        foreach (var (work, way) in here)
+            trial.Place(work, way);
+        var (least, half) = (trial.Cost(), left / 2);
+        Anneal(best, ref least, half);
+        (lateWeighs, right) = (LateThen, 0);
+        here.Clear();
+        here.AddRange(best);
+        Anneal(best, ref least, half);
         return best;
     }
 
-    /// <summary>Takes a few surfaces out that have a job, a set-up or their place in common.</summary>
-    private List<int> TakeOut(List<(int Work, int Way)> order)
+    /// <summary>Goes on from the order here until the effort is spent, and keeps the best.</summary>
+    private void Anneal(List<(int Work, int Way)> best, ref BoardCost least, int effort)
     {
-        var seed = order[random.Next(order.Count)];
-        var count = Math.Min(order.Count, 1 + random.Next(4));
-        var near = order.FindIndex(s => s.Work == seed.Work);
-        var kin = random.Next(3);
-        List<int> removed =
-        [
-            .. order
-                .Select(
-                    (s, i) =>
-                        (
-                            s.Work,
-                            Far: kin switch
-                            {
-                                0 => day.Works[s.Work].Job == day.Works[seed.Work].Job ? 0 : 1,
-                                1 => SetUpOf(s) == SetUpOf(seed) ? 0 : 1,
-                                _ => Math.Abs(i - near),
-                            },
-                            Die: random.Next()
-                        )
-                )
-                .OrderBy(s => s.Work == seed.Work ? -1 : s.Far)
-                .ThenBy(s => s.Die)
-                .Take(count)
-                .Select(s => s.Work),
-        ];
-        order.RemoveAll(s => removed.Contains(s.Work));
-        return removed;
-    }
-
-    private int SetUpOf((int Work, int Way) placed) =>
-        day.Works[placed.Work].Ways is { Length: > 0 } ways ? ways[Math.Min(placed.Way, ways.Length - 1)].SetUp : -1;
-
-    /// <summary>Puts a surface where it costs least, of all places or of a dozen where there are many.</summary>
-    private BoardCost PutBack(List<(int Work, int Way)> order, int work)
-    {
-        var ways = day.Works[work].IsToMount ? Math.Max(1, day.Works[work].Ways.Length) : 1;
-        IEnumerable<int> places = Enumerable.Range(0, order.Count + 1);
-        if (order.Count > 12)
-            places = places.OrderBy(_ => random.Next()).Take(12).Order();
-        int[] all = [.. places];
-        left -= all.Length * ways;
-        var (least, place, which) = (Dearest, -1, 0);
-        // What stands before the place is the same for every place after it.
-        before.CopyFrom(head);
-        var placed = 0;
-        foreach (var at in all)
+        var cost = least;
+        left = effort;
+        while (left > 0)
         {
-            for (; placed < at; placed++)
-                before.Place(order[placed].Work, order[placed].Way);
-            if (before.AtLeast >= least)
-                break;
-            for (var way = 0; way < ways; way++)
-            {
-                trial.CopyFrom(before);
-                trial.Place(work, way);
-                for (var next = at; next < order.Count && trial.AtLeast < least; next++)
-                    trial.Place(order[next].Work, order[next].Way);
-                if (trial.AtLeast < least && trial.Cost() is var cost && cost < least)
-                    (least, place, which) = (cost, at, way);
-            }
+            left--;
+            next.Clear();
+            next.AddRange(here);
+            Change();
+            var from = 0;
+            while (from < here.Count && here[from] == next[from])
+                from++;
+            if (from == here.Count)
+                continue;
+            var warmth = WarmAt * Math.Pow(ColdAt / WarmAt, 1 - (double)left / effort);
+            if (CostFrom(from, Weigh(cost) - warmth * Math.Log(1 - random.NextDouble())) is not { } changed)
+                continue;
+            here.Clear();
+            here.AddRange(next);
+            (right, cost) = (Math.Min(right, from / Apart), changed);
+            if (cost >= least)
+                continue;
+            least = cost;
+            best.Clear();
+            best.AddRange(here);
         }
-        order.Insert(place, (work, which));
-        return least;
     }
 
-    private BoardCost CostOf(List<(int Work, int Way)> order)
+    private double Weigh(BoardCost cost) =>
+        cost.NotKept * NotKeptWeighs + cost.Lateness * lateWeighs + cost.Idle + cost.Finish * FinishWeighs + cost.Moves * MoveWeighs;
+
+    /// <summary>
+    /// What the changed order costs, where it weighs no more than a bound; null where it does, given up as soon as that is known.
+    /// </summary>
+    private BoardCost? CostFrom(int from, double most)
     {
-        left--;
-        trial.CopyFrom(head);
-        foreach (var (work, way) in order)
-            trial.Place(work, way);
-        return trial.Cost();
+        // What stands before the change is placed once for many changes.
+        for (; right < from / Apart; right++)
+        {
+            placed[right + 1].CopyFrom(placed[right]);
+            for (var i = right * Apart; i < (right + 1) * Apart; i++)
+                placed[right + 1].Place(here[i].Work, here[i].Way);
+            left -= OfCopy + Apart;
+        }
+        trial.CopyFrom(placed[from / Apart]);
+        left -= OfCopy;
+        for (var i = from / Apart * Apart; i < next.Count; i++)
+        {
+            trial.Place(next[i].Work, next[i].Way);
+            left--;
+            if (Weigh(trial.AtLeast) > most)
+                return null;
+        }
+        return trial.Cost() is var cost && Weigh(cost) <= most ? cost : null;
+    }
+
+    /// <summary>Changes one thing in the order.</summary>
+    private void Change()
+    {
+        var at = random.Next(next.Count);
+        if (!IsSurface(next[at]) && random.Next(2) == 0)
+        {
+            MoveConfirming(at);
+            return;
+        }
+        while (!IsSurface(next[at]))
+            at = random.Next(next.Count);
+        var (work, way) = next[at];
+        var choices = day.Works[work].Choices;
+        switch (random.Next(15))
+        {
+            case 0:
+                next[at] = (work, random.Next(choices));
+                break;
+            case < 3:
+                Swap(at);
+                break;
+            case < 6:
+                MoveJob(work);
+                break;
+            case < 9:
+                Follow(at);
+                break;
+            case < 11:
+                MoveStretch(at);
+                break;
+            default:
+                next.RemoveAt(at);
+                Insert(Beside(at), work, random.Next(3) == 0 ? random.Next(choices) : way);
+                break;
+        }
+    }
+
+    private int Beside(int at) =>
+        random.Next(3) == 0 ? random.Next(next.Count + 1) : Math.Clamp(at + random.Next(-Near, Near + 1), 0, next.Count);
+
+    private int PlaceOf(int work) => next.FindIndex(e => e.Work == work && IsSurface(e));
+
+    /// <summary>
+    /// Puts a surface in. Its confirming stays where it is or comes along: behind it, or behind what is mounted after it.
+    /// </summary>
+    private void Insert(int at, int work, int way)
+    {
+        next.Insert(at, (work, way));
+        var confirming = next.IndexOf((work, Timetable.Confirms));
+        if (confirming < 0 || confirming > at && random.Next(2) == 0)
+            return;
+        next.RemoveAt(confirming);
+        var to = confirming < at ? at : at + 1;
+        for (var skip = random.Next(3); skip > 0 && to < next.Count; skip--)
+        {
+            while (to < next.Count && !IsSurface(next[to]))
+                to++;
+            to = Math.Min(next.Count, to + 1);
+        }
+        next.Insert(to, (work, Timetable.Confirms));
+    }
+
+    private void MoveConfirming(int at)
+    {
+        var confirming = next[at];
+        next.RemoveAt(at);
+        next.Insert(Math.Max(PlaceOf(confirming.Work) + 1, Beside(at)), confirming);
+    }
+
+    /// <summary>Changes the places of two surfaces.</summary>
+    private void Swap(int at)
+    {
+        var other = random.Next(next.Count);
+        if (!IsSurface(next[other]))
+            return;
+        (next[at], next[other]) = (next[other], next[at]);
+        ConfirmAfter();
+    }
+
+    /// <summary>Puts a surface beside another one that is held alike, on its lathe.</summary>
+    private void Follow(int at)
+    {
+        var entry = next[at];
+        var setUp = WayOf(entry)?.SetUp;
+        List<(int Work, int Way)> alike = [.. next.Where(e => IsSurface(e) && e.Work != entry.Work && WayOf(e)?.SetUp == setUp)];
+        if (alike.Count == 0)
+            return;
+        var other = alike[random.Next(alike.Count)];
+        var way = Array.FindIndex(day.Works[entry.Work].Ways, w => w.Lathe == WayOf(other)?.Lathe);
+        next.RemoveAt(at);
+        Insert(next.IndexOf(other) + random.Next(2), entry.Work, way >= 0 ? way : entry.Way);
+    }
+
+    private DayProblem.Way? WayOf((int Work, int Way) entry) =>
+        day.Works[entry.Work].Ways is var ways && entry.Way >= 0 && entry.Way < ways.Length ? ways[entry.Way] : null;
+
+    /// <summary>Moves what stands together as it is.</summary>
+    private void MoveStretch(int at)
+    {
+        var stretch = next.GetRange(at, Math.Min(next.Count - at, 2 + random.Next(Near)));
+        next.RemoveRange(at, stretch.Count);
+        next.InsertRange(random.Next(next.Count + 1), stretch);
+        ConfirmAfter();
+    }
+
+    /// <summary>Puts the surfaces of a job one behind the other, now and then in the same way.</summary>
+    private void MoveJob(int work)
+    {
+        bool IsOfJob((int Work, int Way) e) => IsSurface(e) && day.Works[e.Work].Job == day.Works[work].Job;
+        var entries = next.FindAll(IsOfJob);
+        var at = next.FindIndex(IsOfJob);
+        next.RemoveAll(IsOfJob);
+        var to = Beside(Math.Min(at, next.Count));
+        var alike = random.Next(4);
+        foreach (var entry in entries)
+        {
+            Insert(Math.Min(to, next.Count), entry.Work, alike < day.Works[entry.Work].Choices ? alike : entry.Way);
+            to = PlaceOf(entry.Work) + 1;
+        }
+    }
+
+    /// <summary>Puts confirmings that stand before their surface behind it.</summary>
+    private void ConfirmAfter()
+    {
+        for (var i = 0; i < next.Count; i++)
+        {
+            if (IsSurface(next[i]) || PlaceOf(next[i].Work) is var at && at < i)
+                continue;
+            var confirming = next[i];
+            next.RemoveAt(i--);
+            next.Insert(at, confirming);
+        }
     }
 }

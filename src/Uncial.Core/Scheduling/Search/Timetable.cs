@@ -4,10 +4,14 @@ namespace Uncial.Core.Scheduling;
 
 /// <summary>
 /// A day as far as it is planned: surfaces are placed one after the other, each step at the soonest time at which its operator, its lathe
-/// and its part are free. A lathe takes parts in the order in which they are placed; off the lathe a step may go into a gap.
+/// and its part are free. A lathe takes parts in the order in which they are placed; off the lathe a step may go into a gap. Confirming has
+/// its own place in that order: the next part may be mounted first.
 /// </summary>
 internal sealed class Timetable
 {
+    /// <summary>Stands for confirming where otherwise a way of machining stands.</summary>
+    public const int Confirms = -1;
+
     /// <summary>What somebody does at a time.</summary>
     internal enum Kind
     {
@@ -34,6 +38,9 @@ internal sealed class Timetable
     private readonly int[] setUp;
     private readonly int[] onLathe;
     private readonly int[] ready;
+
+    /// <summary>When what was placed of each surface ends; -1 where a step found no time.</summary>
+    private readonly int[] until;
     private readonly List<Step>? steps;
 
     /// <summary>What of each job is on a lathe, in the order of the times.</summary>
@@ -51,7 +58,7 @@ internal sealed class Timetable
         parts = [.. Enumerable.Range(0, day.Parts).Select(_ => new List<(int, int)>())];
         (latheFree, onLathe) = (new int[day.Lathes.Count], new int[day.Lathes.Count]);
         setUp = [.. day.Lathes.Select(l => l.SetUp)];
-        ready = new int[day.Jobs.Count];
+        (ready, until) = (new int[day.Jobs.Count], new int[day.Works.Count]);
         for (var w = 0; w < day.Works.Count; w++)
             if (day.Works[w].Running is { } running)
                 PlaceRunning(w, running);
@@ -67,7 +74,7 @@ internal sealed class Timetable
         operators = [.. other.operators.Select(_ => new List<Taken>())];
         parts = [.. other.parts.Select(_ => new List<(int, int)>())];
         (latheFree, onLathe) = (new int[other.latheFree.Length], new int[other.onLathe.Length]);
-        (setUp, ready) = (new int[other.setUp.Length], new int[other.ready.Length]);
+        (setUp, ready, until) = (new int[other.setUp.Length], new int[other.ready.Length], new int[other.until.Length]);
         CopyFrom(other);
     }
 
@@ -82,6 +89,7 @@ internal sealed class Timetable
         other.setUp.CopyTo(setUp, 0);
         other.onLathe.CopyTo(onLathe, 0);
         other.ready.CopyTo(ready, 0);
+        other.until.CopyTo(until, 0);
         Copy(other.blocks, blocks);
         if (steps is not null)
             Copy(other.steps ?? throw new InvalidOperationException("The steps were not kept."), steps);
@@ -96,37 +104,41 @@ internal sealed class Timetable
 
     public IReadOnlyList<Step> Steps => steps ?? throw new InvalidOperationException("The steps were not kept.");
 
-    /// <summary>Places every step of a surface that is still to do.</summary>
+    /// <summary>
+    /// Places steps of a surface: measuring and machining, or confirming. Where a step finds no time, none after it does, and the job
+    /// counts as ready at the last minute of all.
+    /// </summary>
     /// <param name="work">The surface.</param>
-    /// <param name="way">Which way it is machined; ignored where it is not machined any more.</param>
+    /// <param name="way">Which way it is machined, 0 where it is not machined any more; <see cref="Confirms"/> for confirming.</param>
     public void Place(int work, int way)
     {
-        var w = day.Works[work];
-        var from = 0;
-        if (!PlaceSteps(work, way, ref from))
-            from = day.End;
-        if (from <= ready[w.Job])
+        var (w, at) = (day.Works[work], until[work]);
+        if (at < 0)
+            return;
+        var isPlaced = way == Confirms ? OffLathe(work, WorkStep.Confirm, w.Confirm!, ref at) : ToConfirm(work, way, ref at);
+        until[work] = isPlaced ? at : -1;
+        var ends = isPlaced ? at : day.End;
+        if (ends <= ready[w.Job])
             return;
         var (promised, weight) = day.Jobs[w.Job];
-        late += weight * (Math.Max(0, from - promised) - (ready[w.Job] > 0 ? Math.Max(0, ready[w.Job] - promised) : 0));
-        ready[w.Job] = from;
-        finish = Math.Max(finish, from);
+        late += weight * (Math.Max(0, ends - promised) - (ready[w.Job] > 0 ? Math.Max(0, ready[w.Job] - promised) : 0));
+        ready[w.Job] = ends;
+        finish = Math.Max(finish, ends);
     }
 
-    /// <summary>
-    /// Places them one after the other; false where one finds no time: then its job counts as ready at the last minute of all.
-    /// </summary>
-    private bool PlaceSteps(int work, int way, ref int from)
+    /// <summary>Measuring and machining; false where one of them finds no time.</summary>
+    private bool ToConfirm(int work, int way, ref int from)
     {
         var w = day.Works[work];
         if (w is { Measure: { } measure, Running: null } && !OffLathe(work, WorkStep.Measure, measure, ref from))
             return false;
         if (w.Running is { } running)
             from = running.Attended + running.Feeding;
-        if (w.IsToMount && !Mount(work, way, ref from))
-            return false;
-        return w.Confirm is not { } confirm || w.IsConfirming || OffLathe(work, WorkStep.Confirm, confirm, ref from);
+        return !w.IsToMount || Mount(work, way, ref from);
     }
+
+    /// <summary>When what was placed of a surface ends.</summary>
+    public int Until(int work) => until[work] < 0 ? day.End : until[work];
 
     /// <summary>Cost of what is placed so far; of a whole day when all is.</summary>
     public BoardCost Cost() => new(notKept, late, changeOver + Waiting(), finish, moves);
@@ -147,11 +159,14 @@ internal sealed class Timetable
     /// Everything that what comes later depends on, as one number that no other state has: which surfaces are placed, where lathes,
     /// operators and parts are free, and between which times each job was on a lathe.
     /// </summary>
-    /// <param name="done">Which surfaces are placed, a bit for each.</param>
-    public (ulong, ulong) State(int done)
+    /// <param name="done">What is placed, a bit for each.</param>
+    /// <param name="toConfirm">The surfaces that are placed but for their confirming.</param>
+    public (ulong, ulong) State(int done, ReadOnlySpan<int> toConfirm)
     {
         var mix = new Mixer();
         mix.Add(done);
+        foreach (var work in toConfirm)
+            mix.Add(until[work]);
         for (var l = 0; l < latheFree.Length; l++)
             mix.Add(latheFree[l], setUp[l], onLathe[l]);
         foreach (var times in operators)
@@ -328,7 +343,12 @@ internal sealed class Timetable
                 at = InWindow(lathe, at, length);
             if (at >= DayProblem.Never)
                 return DayProblem.Never;
-            foreach (var taken in CollectionsMarshal.AsSpan(operators[who]))
+            var all = CollectionsMarshal.AsSpan(operators[who]);
+            // What began longer ago than anything takes is over.
+            var first = all.Length;
+            while (first > 0 && all[first - 1].From > at - day.Longest)
+                first--;
+            foreach (var taken in all[first..])
             {
                 if (taken.From >= at + length)
                     break;
