@@ -18,10 +18,10 @@ if (args is ["board"])
     return 0;
 }
 
-// weeks [N]: made-up weeks worked by the board and by three habits.
-if (args is ["weeks", ..])
+// weeks N FILE: made-up weeks worked by the board and by three habits; results are kept in the file.
+if (args is ["weeks", var weeks, var file])
 {
-    Uncial.Bench.Board.SimulatedWeeks.Run(args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 200, Console.Out);
+    Uncial.Bench.Board.SimulatedWeeks.Run(int.Parse(weeks, CultureInfo.InvariantCulture), file, Console.Out);
     return 0;
 }
 BenchmarkSwitcher.FromAssembly(typeof(CoreBenchmarks).Assembly).Run(args);
