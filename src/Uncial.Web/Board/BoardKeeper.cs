@@ -60,15 +60,44 @@ public sealed partial class BoardKeeper(
     public async Task<BoardNow> NowAsync(CancellationToken cancel)
     {
         if (now is not { } board || (time.GetUtcNow() - board.At.Floor.Now).Duration() > Old)
-            return await PlanAsync(cancel);
+            return await PlanNowAsync(cancel);
         // The page that asks is told of the next one.
         if (isStale)
             saved.Writer.TryWrite(true);
         return board;
     }
 
-    /// <summary>Plans from what is on record at this moment.</summary>
+    /// <summary>Plans from what is on record at this moment, for somebody who waits for it. Why something is next follows later.</summary>
+    public async Task<BoardNow> PlanNowAsync(CancellationToken cancel)
+    {
+        var board = await PlanOnceAsync(cancel);
+        saved.Writer.TryWrite(true);
+        return board;
+    }
+
+    /// <summary>
+    /// Plans from what is on record at this moment, with the reasons for what is next: they take a plan more for each lathe.
+    /// </summary>
     public async Task<BoardNow> PlanAsync(CancellationToken cancel)
+    {
+        var board = await PlanOnceAsync(cancel);
+        if (board.Plan.Reasons.Count > 0 || board.Plan.WithReasons() is not { Reasons.Count: > 0 } reasoned)
+            return board;
+        await planning.WaitAsync(cancel);
+        try
+        {
+            // Those of another board might not be true of a newer one.
+            if (ReferenceEquals(now, board))
+                Publish(board.At, reasoned, isSame: false);
+            return now!;
+        }
+        finally
+        {
+            planning.Release();
+        }
+    }
+
+    private async Task<BoardNow> PlanOnceAsync(CancellationToken cancel)
     {
         await planning.WaitAsync(cancel);
         try
@@ -84,10 +113,7 @@ public sealed partial class BoardKeeper(
             var (works, took) = (plan.Day.Plan.Works.Count, System.Diagnostics.Stopwatch.GetElapsedTime(begun).TotalMilliseconds);
             Planned(log, works, took);
             var isSame = now is { } before && IsSame(before.Plan, plan);
-            // The board first; its reasons take a plan more for each lathe. Those of another board might not be true of this one.
             Publish(floor, isSame ? plan with { Reasons = now!.Plan.Reasons } : plan, isSame);
-            if (!isSame)
-                Publish(floor, plan.WithReasons(), isSame: false);
             await KeepDaysAsync(db, floor, plan, cancel);
             return now!;
         }

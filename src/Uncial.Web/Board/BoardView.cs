@@ -69,6 +69,12 @@ public sealed record BoardBlock
     /// <summary>What is written on it, as it is read out first.</summary>
     public string Seen => LatheId is null ? (Step == WorkStep.Confirm ? "✓" : "") + Corner : $"{Corner} {Word}";
 
+    private string? AboutPin =>
+        Pin?.Pin is not { } pin ? null
+        : pin.LatheId is { } pinned && pinned != LatheId ? Words.Say("board.aboutPinElsewhere", Pin.By)
+        : pin.NotBefore is { } at ? Words.Say("board.aboutNotBefore", Dates.Clock(at), Pin.By)
+        : Words.Say("board.aboutPin", Pin.By);
+
     /// <summary>All that is known of it, in one sentence.</summary>
     public string About(string? lathe) =>
         string.Join(
@@ -86,7 +92,7 @@ public sealed record BoardBlock
                     lathe
                 ),
                 ChangeOver > 0 ? Words.Say(ChangesHead ? "board.aboutHead" : "board.aboutAdapters", ChangeOver) : null,
-                IsPinned ? Words.Say("board.aboutPin", Pin!.By) : null,
+                AboutPin,
             }.OfType<string>()
         ) + ".";
 }
@@ -212,6 +218,9 @@ public sealed class BoardView
 
     /// <summary>A person's name.</summary>
     public string WhoIs(int person) => now.At.People.GetValueOrDefault(person, Words.Say("board.formerMember"));
+
+    /// <summary>Whether a surface is on the board.</summary>
+    public bool Has(int surface) => surfaces.ContainsKey(surface);
 
     /// <summary>A surface of the board.</summary>
     public (BenchPart Part, SurfaceRecord Record) Of(int surface) => surfaces[surface];

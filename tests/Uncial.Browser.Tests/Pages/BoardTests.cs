@@ -85,6 +85,21 @@ public class BoardTests(RunningShop shop) : IClassFixture<RunningShop>
             () => screen.Driver.FindElements(By.CssSelector($"[data-surface='{surface}'][data-urgent='yes']")).Count > 0,
             "the urgent job"
         );
+        // Not before a time: what is wrong is said at the field, and what it costs before it is kept.
+        screen.Until(() => Of(screen, "data-surface") == surface, "the part in focus");
+        screen.Press("n");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("name") == "NotBefore", "the time");
+        screen.Press("soon", Keys.Enter);
+        screen.UntilText("Such as");
+        screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("value") == "soon", "what was typed");
+        screen.IsAccessible();
+        screen.Driver.SwitchTo().ActiveElement().Clear();
+        screen.Press("+2h", Keys.Enter);
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 1, "what it would cost");
+        screen.Until(() => Of(screen, "data-surface") == surface, "the part in focus");
+        screen.Press(Keys.Enter);
+        screen.Until(() => screen.Driver.FindElements(By.CssSelector(pinned)).Count > 0, "the pin");
+        screen.Until(() => Line(screen).Contains("Not mounted before", StringComparison.Ordinal), "the time on its line");
     }
 
     [Fact]

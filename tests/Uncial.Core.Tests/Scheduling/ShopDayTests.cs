@@ -106,6 +106,13 @@ public class ShopDayTests
         // One that should be back and is not is out until somebody says otherwise.
         LatheOut overdue = new(Nine.AddHours(-2), Nine.AddMinutes(-1));
         ShopDay.Of(With(Floor(Read()), l => l with { Out = overdue })).Blocked.ShouldBe([new BlockedWork.LathesOut(1)]);
+        // Nothing is bound to it meanwhile: what was pinned there goes elsewhere, or says why it cannot.
+        var pinned = Floor(Read()) with { Pins = new Dictionary<int, Pin> { [1] = new(1, 0, Nine.AddHours(1)) } };
+        ShopDay.Of(pinned).Plan.Works.Single().Pin.ShouldBe(new(1, 0, Nine.AddHours(1)));
+        ShopDay.Of(With(pinned, l => l with { Out = forGood })).Blocked.ShouldBe([new BlockedWork.LathesOut(1)]);
+        var second = pinned with { Lathes = [pinned.Lathes[0] with { Out = forGood }, pinned.Lathes[0] with { Id = 2 }] };
+        ShopDay.Of(second).Plan.Works.Single().Pin.ShouldBe(new(null, null, Nine.AddHours(1)));
+        DayPlanner.Plan(ShopDay.Of(second).Plan).Steps.Single(s => s.LatheId == 2).From.ShouldBe(Nine.AddHours(1));
         // One that comes back is waited for.
         var back = ShopDay.Of(With(Floor(Read()), l => l with { Out = new(Nine.AddMinutes(-5), Nine.AddHours(2)) }));
         DayPlanner.Plan(back.Plan).Steps.First(s => s.LatheId == 1).From.ShouldBe(Nine.AddHours(2).AddMinutes(10));

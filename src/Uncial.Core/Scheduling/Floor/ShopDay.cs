@@ -187,7 +187,7 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
                 PartId = part.Id,
                 JobId = job.Id,
                 Confirm = floor.Times.Confirm(State.Kind),
-                Pin = floor.Pins.GetValueOrDefault(surface.Id),
+                Pin = Pin,
             };
             if (State.Station == Station.Confirm)
                 return work with { Started = Reading(now, work.Confirm) };
@@ -199,6 +199,16 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
             var measure = floor.Times.Measure(State.Kind);
             return work with { Measure = measure, Started = Reading(now, measure) };
         }
+
+        /// <summary>
+        /// What somebody has decided about it. A lathe that is out of order, and nobody knows until when, binds nothing: the part goes
+        /// elsewhere until that lathe is marked in order.
+        /// </summary>
+        private Pin? Pin =>
+            floor.Pins.GetValueOrDefault(surface.Id) is not { } pin ? null
+            : floor.Lathes.FirstOrDefault(l => l.Id == pin.LatheId)?.IsOutForGood(floor.Now) != true ? pin
+            : pin.NotBefore is null ? null
+            : new(null, null, pin.NotBefore);
 
         /// <summary>A plan that is begun goes on where its dials were set to zero.</summary>
         private bool MayGoOn(LatheInShop lathe) =>

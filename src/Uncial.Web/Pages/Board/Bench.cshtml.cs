@@ -88,7 +88,10 @@ public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Rea
     public async Task OnPostTryAsync(CancellationToken cancel)
     {
         Planned = await keeper.NowAsync(cancel);
-        if (Pin is { } pin && Planned.Plan.Day.Plan.Works.Any(w => w.Id == Surface))
+        var pin = Pin;
+        if (Request.Form.ContainsKey("NotBefore") && Lathe is null && string.IsNullOrWhiteSpace(NotBefore))
+            Reject("NotBefore", Words.Say("board.whichTime"));
+        if (pin is not null && ModelState.IsValid && Planned.Plan.Day.Plan.Works.Any(w => w.Id == Surface))
         {
             var tried = BoardKeeper.Try(Planned, floor => With(floor, Surface, pin));
             Tried = new(Surface, pin, Seen, BoardPrice.Of(Planned.Plan, tried));
@@ -148,7 +151,7 @@ public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Rea
     {
         if (refusal is not null)
             Tell(refusal);
-        Planned = await keeper.PlanAsync(cancel);
+        Planned = await keeper.PlanNowAsync(cancel);
         if (refusal is null)
             return RedirectToPage();
         await ShowAsync(Planned.Plan, cancel);

@@ -62,7 +62,11 @@ function about(block) {
   elements.JobId.value = block.dataset.job;
   elements.urgent.value = block.dataset.urgent ? 'false' : 'true';
   const moves = block.dataset.place !== '';
-  for (const button of form.querySelectorAll('[data-move],[data-pin]')) only(button, moves);
+  for (const button of form.querySelectorAll('[data-move],[data-pin],[data-not-before]')) only(button, moves);
+  const later = document.querySelector('[data-later-form]');
+  later.elements.Surface.value = block.dataset.surface;
+  later.elements.Seen.value = block.dataset.seen;
+  later.querySelector('[data-later-about]').textContent = block.dataset.about;
   only(form.querySelector('[data-pin]'), moves && !block.dataset.pinned);
   only(form.querySelector('[data-unpin]'), !!block.dataset.pinned);
   only(form.querySelector('[data-urgent]'), !block.dataset.urgent);

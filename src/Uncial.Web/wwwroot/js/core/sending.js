@@ -111,7 +111,8 @@ export async function refresh() {
 
 // What an element is found by in the page that comes: its name, with its value where several bear one name; a link by where it leads.
 function nameOf(element) {
-  if (!element || element === document.body || element.type === 'hidden') return null;
+  // The board has several blocks that lead to one page, and finds its own again.
+  if (!element || element === document.body || element.type === 'hidden' || element.closest('[data-day]')) return null;
   const { name, type, value, form } = element;
   if (!name)
     return element.getAttribute('href') ?? element.getAttribute('formaction') ?? (type === 'submit' ? form?.getAttribute('action') : null);
