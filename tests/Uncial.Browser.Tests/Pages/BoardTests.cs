@@ -93,7 +93,6 @@ public class BoardTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.UntilText("Such as");
         screen.Until(() => screen.Driver.SwitchTo().ActiveElement().GetAttribute("value") == "soon", "what was typed");
         screen.IsAccessible();
-        screen.Driver.SwitchTo().ActiveElement().Clear();
         screen.Press("+2h", Keys.Enter);
         screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 1, "what it would cost");
         screen.Until(() => Of(screen, "data-surface") == surface, "the part in focus");
