@@ -13,17 +13,25 @@ public static class DayPlanner
     /// <param name="day">What is to do, and with what.</param>
     public static DayBoard Plan(DayToPlan day) => Plan(day, barred: null);
 
+    /// <summary>
+    /// The best board of a day that begins with the works of another one, gone on from that one's board: what comes in now is at least as
+    /// good as put behind it.
+    /// </summary>
+    /// <param name="day">The day.</param>
+    /// <param name="from">The board of a day with the first works of this one.</param>
+    internal static DayBoard Plan(DayToPlan day, DayBoard from) => Plan(day, barred: null, from.Order);
+
     /// <summary>The best board in which a surface does not come next on a lathe.</summary>
-    internal static DayBoard Plan(DayToPlan day, (int WorkId, int LatheId)? barred)
+    internal static DayBoard Plan(DayToPlan day, (int WorkId, int LatheId)? barred, IReadOnlyList<(int Work, int Way)>? from = null)
     {
         ArgumentNullException.ThrowIfNull(day);
         var problem = new DayProblem(day, barred: barred);
         var held = HeldOf(problem);
-        var (free, freeCost) = Search(problem, []);
+        var (free, freeCost) = Search(problem, [], from);
         if (held.Count == 0)
             return BoardOf(problem, free);
         // What is about to start stays, unless a promise would break.
-        var (kept, keptCost) = Search(problem, held);
+        var (kept, keptCost) = Search(problem, held, from);
         return BoardOf(problem, keptCost.NotKept > freeCost.NotKept || keptCost.Lateness > freeCost.Lateness ? free : kept);
     }
 
@@ -39,7 +47,8 @@ public static class DayPlanner
 
     private static (IReadOnlyList<(int Work, int Way)> Order, BoardCost Cost) Search(
         DayProblem problem,
-        IReadOnlyList<(int Work, int Way)> held
+        IReadOnlyList<(int Work, int Way)> held,
+        IReadOnlyList<(int Work, int Way)>? from
     )
     {
         var head = new Timetable(problem);
@@ -47,7 +56,7 @@ public static class DayPlanner
             head.Place(work, way);
         List<int> open = [.. Enumerable.Range(0, problem.Works.Count).Where(w => held.All(h => h.Work != w))];
         List<int> confirms = [.. Enumerable.Range(0, problem.Works.Count).Where(w => problem.Works[w].IsToConfirm)];
-        var (order, cost) = Begin(problem, head, open, confirms);
+        var (order, cost) = Begin(problem, head, open, confirms, from);
         order = NeighbourhoodSearch.Improve(problem, head, order);
         cost = CostOf(head, order);
         if (order.Count <= 2 * ExactSearch.Most)
@@ -63,7 +72,8 @@ public static class DayPlanner
         DayProblem problem,
         Timetable head,
         List<int> open,
-        List<int> confirms
+        List<int> confirms,
+        IReadOnlyList<(int Work, int Way)>? from
     )
     {
         int Promised(int w) => problem.Jobs[problem.Works[w].Job].Promised;
@@ -79,7 +89,26 @@ public static class DayPlanner
         // What people saw was the best that was known: it is gone on from there.
         if (AsSeen(problem, open, plain[0]) is { } seen)
             plain.InsertRange(0, WithConfirms(seen, soonest));
+        if (from is not null)
+            plain.Insert(0, Behind(problem, head, from, open, confirms));
         return plain.Select(o => (o, CostOf(head, o))).MinBy(o => o.Item2);
+    }
+
+    /// <summary>An order with what is not in it yet behind it.</summary>
+    private static List<(int Work, int Way)> Behind(
+        DayProblem problem,
+        Timetable head,
+        IReadOnlyList<(int Work, int Way)> from,
+        List<int> open,
+        List<int> confirms
+    )
+    {
+        List<(int Work, int Way)> order = [.. from.Where(e => (e.Way == Timetable.Confirms ? confirms : open).Contains(e.Work))];
+        order.AddRange(
+            Ways(problem, Placed(head, order), [.. open.Where(w => !order.Exists(e => e.Work == w && e.Way != Timetable.Confirms))])
+        );
+        order.AddRange(confirms.Select(c => (c, Timetable.Confirms)).Where(c => !order.Contains(c)).ToList());
+        return order;
     }
 
     /// <summary>

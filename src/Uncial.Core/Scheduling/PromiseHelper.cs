@@ -123,18 +123,23 @@ public static class PromiseHelper
     /// <summary>Boards of days without the job, each made once.</summary>
     private sealed class Asked
     {
-        private readonly Dictionary<DayToPlan, Dictionary<int, PromiseState>> without = new(ReferenceEqualityComparer.Instance);
+        private readonly Dictionary<DayToPlan, (DayBoard Board, Dictionary<int, PromiseState> Promises)> without = new(
+            ReferenceEqualityComparer.Instance
+        );
 
         public PromiseOffer OfferOf(DayToPlan day, DayToPlan with, int job)
         {
             if (!without.TryGetValue(day, out var before))
-                without[day] = before = Promises(day, out _, job);
-            var after = Promises(with, out var ready, job);
+            {
+                var board = DayPlanner.Plan(day);
+                without[day] = before = (board, Promises(day, board, out _, job));
+            }
+            var after = Promises(with, DayPlanner.Plan(with, before.Board), out var ready, job);
             return new(
                 ready,
                 [
                     .. before
-                        .Where(b => after.TryGetValue(b.Key, out var then) && then > b.Value)
+                        .Promises.Where(b => after.TryGetValue(b.Key, out var then) && then > b.Value)
                         .OrderBy(b => b.Key)
                         .Select(b => new PromiseHarmed(b.Key, b.Value, after[b.Key])),
                 ]
@@ -142,10 +147,10 @@ public static class PromiseHelper
         }
     }
 
-    /// <summary>How each promise stands in the best board of a day; a job that finds no time is late.</summary>
-    private static Dictionary<int, PromiseState> Promises(DayToPlan day, out JobReadiness? asked, int job)
+    /// <summary>How each promise stands in a board of a day; a job that finds no time is late.</summary>
+    private static Dictionary<int, PromiseState> Promises(DayToPlan day, DayBoard board, out JobReadiness? asked, int job)
     {
-        var ranges = JobReadiness.Of(day, DayPlanner.Plan(day)).ToDictionary(r => r.JobId);
+        var ranges = JobReadiness.Of(day, board).ToDictionary(r => r.JobId);
         asked = ranges.GetValueOrDefault(job);
         var open = day.Works.Select(w => w.JobId).ToHashSet();
         return day

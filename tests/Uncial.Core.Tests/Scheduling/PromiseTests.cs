@@ -23,6 +23,21 @@ public class PromiseTests
         PromiseHelper.Earliest(day, new(9, null), [Rotor(8, 9), Rotor(9, 9)]).Earliest.ShouldBeNull();
     }
 
+    /// <summary>By the sure times: who asks without a promise comes behind those who have one, however the search goes.</summary>
+    [Fact]
+    public void What_is_taken_in_without_a_promise_adds_nothing_to_the_lateness_of_others()
+    {
+        for (var seed = 1; seed <= 12; seed++)
+        {
+            var day = RandomDays.Of(6000 + seed, 10 + seed);
+            var board = DayPlanner.Plan(day);
+            var asked = day.Works[^1] with { Id = 900, PartId = 900, JobId = 900, Measure = new(6, 8) };
+            var with = day with { Jobs = [.. day.Jobs, new(900, null)], Works = [.. day.Works, asked] };
+            var then = DayPlanner.Plan(with, board).Cost;
+            (then.NotKept, then.Lateness <= board.Cost.Lateness).ShouldBe((board.Cost.NotKept, true), $"day {seed}");
+        }
+    }
+
     [Fact]
     public void By_a_time_it_says_yes_tight_or_no_and_what_would_make_it_a_yes()
     {
