@@ -16,6 +16,7 @@ internal sealed class SolvedDay
     private readonly CpModel model = new();
     private readonly Dictionary<IntVar, long> hint = [];
     private readonly int end;
+    private readonly long[] workedUntil;
     private readonly List<IntervalVar>[] hands;
     private readonly List<IntervalVar>[] bay;
     private readonly Dictionary<int, OffLathe> measures = [];
@@ -47,6 +48,9 @@ internal sealed class SolvedDay
         end = day.Operators.Max(o => Minute(o.AtWork[^1].To));
         hands = [.. day.Operators.Select(o => Gaps(o.AtWork))];
         bay = [.. day.Operators.Select(o => Gaps(o.AtWork))];
+        workedUntil = new long[end + 1];
+        for (var minute = 0; minute < end; minute++)
+            workedUntil[minute + 1] = workedUntil[minute] + (day.Operators.Any(o => IsThere(o, day.Now.AddMinutes(minute))) ? 1 : 0);
         foreach (var work in day.Works)
         {
             if (work.Started is not null || work.Pin is not null)
@@ -130,6 +134,8 @@ internal sealed class SolvedDay
 
     private static CpSolver Solver(double seconds, string more) =>
         new() { StringParameters = FormattableString.Invariant($"max_time_in_seconds:{seconds:0.0} num_workers:8 random_seed:1 {more}") };
+
+    private static bool IsThere(DayOperator who, DateTimeOffset at) => who.AtWork.Any(w => w.From <= at && at < w.To);
 
     private int Minute(DateTimeOffset at) => (int)Math.Floor((at - day.Now).TotalMinutes);
 
@@ -305,10 +311,21 @@ internal sealed class SolvedDay
                 throw new NotSupportedException("A job with more than two blocks.");
             var (a, b) = (blocks[pair[0].Id], blocks[pair[1].Id]);
             var wait = waits[pair[0].JobId] = Var($"wait {pair[0].JobId}");
-            model.AddMaxEquality(wait, [a.Mount - b.To, b.Mount - a.To, LinearExpr.Constant(0)]);
+            model.AddMaxEquality(wait, [Worked(a.Mount) - Worked(b.To), Worked(b.Mount) - Worked(a.To), LinearExpr.Constant(0)]);
         }
         return [.. waits.Values];
     }
+
+    /// <summary>Minutes up to a time in which somebody works.</summary>
+    private IntVar Worked(IntVar at)
+    {
+        var worked = Var($"worked until {at.Name()}");
+        model.AddElement(at, workedUntil, worked);
+        reads[worked] = at;
+        return worked;
+    }
+
+    private readonly Dictionary<IntVar, IntVar> reads = [];
 
     /// <summary>Takes a board of the planner on as the one to begin with.</summary>
     private void Take(DayBoard board)
@@ -346,10 +363,12 @@ internal sealed class SolvedDay
             if (job.Promised is { } at)
                 hint[jobs[job.Id].Late] = Math.Max(0, ready - Minute(at));
         }
+        foreach (var (worked, at) in reads)
+            hint[worked] = workedUntil[hint[at]];
         foreach (var (job, wait) in waits)
         {
             var pair = board.Steps.Where(s => s.LatheId is not null && day.Works.Single(w => w.Id == s.WorkId).JobId == job).ToList();
-            hint[wait] = Math.Max(0, Minute(pair[1].From) - Minute(pair[0].To));
+            hint[wait] = Math.Max(0, workedUntil[Minute(pair[1].From)] - workedUntil[Minute(pair[0].To)]);
         }
         hint[finish] = jobs.Values.Max(j => hint[j.Ready]);
         model.ClearHints();

@@ -38,6 +38,10 @@ public sealed record SurfaceWork
     /// <summary>The ways to machine it; none where it is not machined any more.</summary>
     public IReadOnlyList<Machining> Machinings { get; init; } = [];
 
+    /// <summary>Whether it can be machined on a lathe.</summary>
+    /// <param name="latheId">Number of the lathe.</param>
+    public bool IsFor(int latheId) => Machinings.Any(m => m.LatheId == latheId);
+
     /// <summary>Confirming; null where it is done.</summary>
     public StepTime? Confirm { get; init; }
 

@@ -71,9 +71,12 @@ public sealed record BoardBlock
 
     private string? AboutPin =>
         Pin?.Pin is not { } pin ? null
-        : pin.LatheId is { } pinned && pinned != LatheId ? Words.Say("board.aboutPinElsewhere", Pin.By)
-        : pin.NotBefore is { } at ? Words.Say("board.aboutNotBefore", Dates.Clock(at), Pin.By)
+        : LatheId is { } at && pin.LatheId is { } pinned && pinned != at ? Words.Say("board.aboutPinElsewhere", Pin.By)
+        : pin.NotBefore is { } from ? Words.Say("board.aboutNotBefore", WithDay(from), Pin.By)
         : Words.Say("board.aboutPin", Pin.By);
+
+    private string WithDay(DateTimeOffset at) =>
+        Dates.Shop.DayOf(at) == Dates.Shop.DayOf(From) ? Dates.Clock(at) : $"{Dates.Shop.Weekday(at)} {Dates.Clock(at)}";
 
     /// <summary>All that is known of it, in one sentence.</summary>
     public string About(string? lathe) =>
@@ -218,6 +221,9 @@ public sealed class BoardView
 
     /// <summary>A person's name.</summary>
     public string WhoIs(int person) => now.At.People.GetValueOrDefault(person, Words.Say("board.formerMember"));
+
+    /// <summary>What was decided last about a surface; null where nothing was.</summary>
+    public PinNow? PinOf(int surface) => now.At.Pins.GetValueOrDefault(surface);
 
     /// <summary>Whether a surface is on the board.</summary>
     public bool Has(int surface) => surfaces.ContainsKey(surface);

@@ -15,21 +15,27 @@ internal static class BoardWords
         if (!price.IsKept)
             yield return Words.Say("board.priceNotKept");
         if (price.LateMinutes != 0)
-            yield return Words.Say(price.LateMinutes > 0 ? "board.priceLater" : "board.priceSooner", Math.Abs(price.LateMinutes));
+            yield return Words.Say(price.LateMinutes > 0 ? "board.priceLater" : "board.priceSooner", Span(price.LateMinutes));
         if (price.IdleMinutes != 0)
-            yield return Words.Say(price.IdleMinutes > 0 ? "board.priceIdle" : "board.priceIdleLess", Math.Abs(price.IdleMinutes));
+            yield return Words.Say(price.IdleMinutes > 0 ? "board.priceIdle" : "board.priceIdleLess", Span(price.IdleMinutes));
         foreach (var job in price.Jobs.Take(NamesJobs))
             yield return Words.Say(
                 job.After is { } after && after != job.Before ? "board.priceJobState" : "board.priceJob",
                 board.JobOf(job.JobId)?.Number,
-                Words.Say(job.Minutes > 0 ? "board.minLater" : "board.minSooner", Math.Abs(job.Minutes)),
+                Words.Say(job.Minutes > 0 ? "board.minLater" : "board.minSooner", Span(job.Minutes)),
                 job.After is { } state ? Words.Say("board.state." + state) : ""
             );
         if (price is { IsKept: true, LateMinutes: 0, IdleMinutes: 0, FinishMinutes: 0, Jobs.Count: 0 })
             yield return Words.Say("board.priceNothing");
         else if (price.FinishMinutes != 0)
-            yield return Words.Say(price.FinishMinutes > 0 ? "board.priceFinish" : "board.priceFinishLess", Math.Abs(price.FinishMinutes));
+            yield return Words.Say(price.FinishMinutes > 0 ? "board.priceFinish" : "board.priceFinishLess", Span(price.FinishMinutes));
     }
+
+    /// <summary>A span of time however it is signed: in minutes, in hours from a hundred minutes on.</summary>
+    public static string Span(int minutes) =>
+        Math.Abs(minutes) < 100
+            ? Words.Say("board.minutes", Math.Abs(minutes))
+            : Words.Say("board.hours", Math.Round(Math.Abs(minutes) / 60m, 1));
 
     /// <summary>A step of the chain that a late job hangs on.</summary>
     public static string Of(CriticalStep link, BoardView board)

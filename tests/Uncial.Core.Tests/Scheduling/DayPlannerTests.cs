@@ -108,6 +108,21 @@ public class DayPlannerTests
         (board.Steps.Count, board.NotPlaced.Single(), board.ReadyAt.Count, board.Cost.NotKept).ShouldBe((0, 1, 0, 1));
     }
 
+    /// <summary>Else the first part of a job would be put off to the evening, with changes of the head to fill the day.</summary>
+    [Fact]
+    public void A_job_does_not_wait_at_night_nor_for_what_somebody_put_off()
+    {
+        DayOperator worker = new(1, [new(Nine, Nine.AddHours(8)), new(Nine.AddDays(1), Nine.AddDays(1).AddHours(8))]);
+        DayToPlan Week(DayToPlan day) => day with { Operators = [worker], Lathes = [day.Lathes[0] with { Open = worker.AtWork }] };
+        // Each takes 305 minutes, so that 175 are left of the first day.
+        var night = Week(Day([new(1, null)], Block(1, 1, Rotors, new(300, 300)), Block(2, 1, Rotors, new(300, 300))));
+        DayPlanner.Plan(night).Cost.Idle.ShouldBe(175);
+        var later = Block(2, 1, Rotors) with { Pin = new(null, null, Nine.AddDays(1)) };
+        List<DayJob> jobs = [new(1, null), new(2, Nine.AddHours(2))];
+        var putOff = DayPlanner.Plan(Week(Day(jobs, Block(1, 1, Rotors), later, Block(3, 2, Drums))));
+        putOff.Cost.Idle.ShouldBe(24); // to the drum and back
+    }
+
     [Fact]
     public void What_finds_no_time_is_what_was_promised_to_nobody()
     {

@@ -100,7 +100,7 @@ internal sealed class NaiveDay
             var waiting = 0;
             foreach (var job in blocks.GroupBy(b => b.Job))
                 for (var minute = job.Min(b => b.From); minute < job.Max(b => b.To); minute++)
-                    waiting += job.Any(b => b.From <= minute && minute < b.To) ? 0 : 1;
+                    waiting += job.Any(b => b.From <= minute && minute < b.To) || !IsWorkedAt(minute) ? 0 : 1;
             return new(0, late, changes + waiting, ready.Values.DefaultIfEmpty().Max(), 0);
         }
     }
@@ -182,6 +182,8 @@ internal sealed class NaiveDay
             }
         }
     }
+
+    private bool IsWorkedAt(int minute) => day.Operators.Any(o => Within(o.AtWork, minute, 1));
 
     private static bool Busy(bool[] times, int from, int to) => Enumerable.Range(from, to - from).Any(m => times[m]);
 

@@ -59,6 +59,30 @@ public class SearchTests
         }
     }
 
+    /// <summary>Where hours are short, a step that finds no time weighs more than all the rest.</summary>
+    [Fact]
+    public void Nor_where_some_of_it_finds_no_time()
+    {
+        var without = 0;
+        for (var seed = 1; seed <= 200; seed++)
+        {
+            var made = RandomDays.Of(2000 + seed, 2 + seed % 7);
+            TimeWindow[] hours = [new(RandomDays.Nine, RandomDays.Nine.AddMinutes(30 + seed))];
+            var day = new DayProblem(made with { Operators = [.. made.Operators.Select(o => o with { AtWork = hours })] });
+            var (order, placed) = Plain(day, new Random(seed));
+            var bound = new LeastCost(day, [.. order.Select(o => (o.Work, o.Way == Timetable.Confirms))]);
+            var (table, done, whole) = (new Timetable(day), 0, placed.Cost());
+            for (var i = 0; i < order.Count; i++)
+            {
+                table.Place(order[i].Work, order[i].Way);
+                done |= 1 << i;
+                (bound.AtLeast(table, done) <= whole).ShouldBeTrue($"day {seed}, {i + 1} placed");
+            }
+            without += whole.NotKept;
+        }
+        without.ShouldBeGreaterThan(100);
+    }
+
     [Fact]
     public void Improving_an_order_never_makes_it_worse()
     {

@@ -113,6 +113,10 @@ public class ShopDayTests
         var second = pinned with { Lathes = [pinned.Lathes[0] with { Out = forGood }, pinned.Lathes[0] with { Id = 2 }] };
         ShopDay.Of(second).Plan.Works.Single().Pin.ShouldBe(new(null, null, Nine.AddHours(1)));
         DayPlanner.Plan(ShopDay.Of(second).Plan).Steps.Single(s => s.LatheId == 2).From.ShouldBe(Nine.AddHours(1));
+        // Nor does a lathe that does not take the part: it is never left without a time.
+        var elsewhere = pinned with { Pins = new Dictionary<int, Pin> { [1] = new(77, 0, null) } };
+        ShopDay.Of(elsewhere).Plan.Works.Single().Pin.ShouldBeNull();
+        DayPlanner.Plan(ShopDay.Of(elsewhere).Plan).NotPlaced.ShouldBeEmpty();
         // One that comes back is waited for.
         var back = ShopDay.Of(With(Floor(Read()), l => l with { Out = new(Nine.AddMinutes(-5), Nine.AddHours(2)) }));
         DayPlanner.Plan(back.Plan).Steps.First(s => s.LatheId == 1).From.ShouldBe(Nine.AddHours(2).AddMinutes(10));

@@ -162,9 +162,7 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
                     return null;
                 if (!floor.Lathes.Any(Takes))
                     return new BlockedWork.NoLathe(surface.Id, State.Facts.Diameter, Nearest);
-                return floor.Lathes.Where(l => Takes(l) && MayGoOn(l)).All(l => l.IsOutForGood(floor.Now))
-                    ? new BlockedWork.LathesOut(surface.Id)
-                    : null;
+                return floor.Lathes.Where(IsFor).All(l => l.IsOutForGood(floor.Now)) ? new BlockedWork.LathesOut(surface.Id) : null;
             }
         }
 
@@ -191,7 +189,7 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
             };
             if (State.Station == Station.Confirm)
                 return work with { Started = Reading(now, work.Confirm) };
-            work = work with { Machinings = [.. floor.Lathes.Where(l => Takes(l) && MayGoOn(l)).Select(Machining)] };
+            work = work with { Machinings = [.. floor.Lathes.Where(IsFor).Select(Machining)] };
             if (On is { } mount)
                 return work with { Started = AtLathe(mount, now), Pin = null };
             if (State.Station > Station.Measure)
@@ -201,14 +199,17 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
         }
 
         /// <summary>
-        /// What somebody has decided about it. A lathe that is out of order, and nobody knows until when, binds nothing: the part goes
-        /// elsewhere until that lathe is marked in order.
+        /// What somebody has decided about it. A lathe that does not take it, where it may not go on, or that is out of order and nobody
+        /// knows until when, binds nothing: the part is planned elsewhere.
         /// </summary>
         private Pin? Pin =>
             floor.Pins.GetValueOrDefault(surface.Id) is not { } pin ? null
-            : floor.Lathes.FirstOrDefault(l => l.Id == pin.LatheId)?.IsOutForGood(floor.Now) != true ? pin
+            : pin.LatheId is null || floor.Lathes.Any(l => l.Id == pin.LatheId && IsFor(l) && !l.IsOutForGood(floor.Now)) ? pin
             : pin.NotBefore is null ? null
             : new(null, null, pin.NotBefore);
+
+        /// <summary>It can be machined there.</summary>
+        private bool IsFor(LatheInShop lathe) => Takes(lathe) && MayGoOn(lathe);
 
         /// <summary>A plan that is begun goes on where its dials were set to zero.</summary>
         private bool MayGoOn(LatheInShop lathe) =>

@@ -51,6 +51,7 @@ internal sealed class DayProblem
         ];
         Operators = hours?.Operators ?? [.. day.Operators.Select(o => Windows(o.AtWork))];
         End = Operators.SelectMany(o => o).Select(w => w.To).DefaultIfEmpty(1).Max();
+        worked = hours?.worked ?? WorkedUntil(Operators, End);
         Works =
         [
             .. day.Works.Select(w => new Work(
@@ -91,6 +92,8 @@ internal sealed class DayProblem
             .Max();
         Longest += Lathes.Select(l => Math.Max(l.HeadMinutes, l.AdapterMinutes)).DefaultIfEmpty().Max();
     }
+
+    private readonly int[] worked;
 
     public DayToPlan Day { get; }
 
@@ -162,6 +165,20 @@ internal sealed class DayProblem
         from == to ? 0
         : from >= 0 && heads[from] == heads[to] ? Lathes[lathe].AdapterMinutes
         : Lathes[lathe].HeadMinutes;
+
+    /// <summary>Minutes between two others in which somebody works.</summary>
+    public int Worked(int from, int to) => Math.Max(0, worked[Math.Clamp(to, 0, End)] - worked[Math.Clamp(from, 0, End)]);
+
+    private static int[] WorkedUntil(IReadOnlyList<(int From, int To)[]> operators, int end)
+    {
+        var works = new bool[end];
+        foreach (var (from, to) in operators.SelectMany(o => o))
+            Array.Fill(works, true, from, to - from);
+        var until = new int[end + 1];
+        for (var minute = 0; minute < end; minute++)
+            until[minute + 1] = until[minute] + (works[minute] ? 1 : 0);
+        return until;
+    }
 
     /// <summary>The moment of a minute.</summary>
     public DateTimeOffset At(int minute) => Day.Now.AddMinutes(minute);

@@ -56,7 +56,8 @@ internal sealed class LeastCost
             var w = day.Works[entries[i].Work];
             if (entries[i].Confirms)
             {
-                ready[w.Job] = Math.Max(ready[w.Job], placed.Until(entries[i].Work) + after);
+                if (placed.Until(entries[i].Work) is >= 0 and var until)
+                    ready[w.Job] = Math.Max(ready[w.Job], until + after);
                 continue;
             }
             var begin = w.IsToMount ? Math.Max(Math.Max(soonest, before), w.NotBefore) : before;

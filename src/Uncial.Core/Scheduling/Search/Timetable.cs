@@ -137,8 +137,8 @@ internal sealed class Timetable
         return !w.IsToMount || Mount(work, way, ref from);
     }
 
-    /// <summary>When what was placed of a surface ends.</summary>
-    public int Until(int work) => until[work] < 0 ? day.End : until[work];
+    /// <summary>When what was placed of a surface ends; -1 where a step of it found no time.</summary>
+    public int Until(int work) => until[work];
 
     /// <summary>Cost of what is placed so far; of a whole day when all is.</summary>
     public BoardCost Cost() => new(notKept, late, changeOver + Waiting(), finish, moves);
@@ -218,7 +218,7 @@ internal sealed class Timetable
     /// <summary>When each job is ready; 0 for one that nothing was placed of.</summary>
     public IReadOnlyList<int> Ready => ready;
 
-    /// <summary>Minutes between the blocks of one job in which none of its parts is on a lathe.</summary>
+    /// <summary>Minutes of work between the blocks of one job in which none of its parts is on a lathe.</summary>
     private int Waiting()
     {
         var total = 0;
@@ -227,7 +227,7 @@ internal sealed class Timetable
         foreach (var (from, to, job) in blocks)
         {
             if (until[job] >= 0)
-                total += Math.Max(0, from - until[job]);
+                total += day.Worked(until[job], from);
             until[job] = Math.Max(until[job], to);
         }
         return total;
@@ -310,7 +310,9 @@ internal sealed class Timetable
             Take(operators[who], new(feeds, end, Kind.InBay));
         TakePart(w.Part, mount, end);
         steps?.Add(new(work, WorkStep.Machine, who, way.Lathe, mount, feeds, end, change));
-        AddBlock(mount, end, w.Job);
+        // What has to wait because somebody said so does not make its job wait.
+        if (w.NotBefore == 0)
+            AddBlock(mount, end, w.Job);
         (latheFree[way.Lathe], setUp[way.Lathe]) = (end, way.SetUp);
         changeOver += change;
         if ((w.Place >= 0 && w.Place != onLathe[way.Lathe]) || (w.NotNextOn == way.Lathe && onLathe[way.Lathe] == 0))

@@ -263,12 +263,7 @@ internal sealed class DayDrawing
 
     private static string TextOf(PromiseFlag flag) =>
         flag is { State: PromiseState.Late, Late: > 0 }
-            ? Words.Say(
-                "board.flagLate",
-                flag.Job.Number,
-                Dates.Clock(flag.At),
-                flag.Late < 100 ? Words.Say("board.minutes", flag.Late) : Words.Say("board.hours", Math.Round(flag.Late / 60m, 1))
-            )
+            ? Words.Say("board.flagLate", flag.Job.Number, Dates.Clock(flag.At), BoardWords.Span(flag.Late))
             : Words.Say("board.flag", flag.Job.Number, Dates.Clock(flag.At), flag.Word.ToLowerInvariant());
 
     private static double WidthOf(string text) => 38 + text.Length * 7.3;

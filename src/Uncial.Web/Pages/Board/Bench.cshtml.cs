@@ -91,7 +91,10 @@ public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Rea
         var pin = Pin;
         if (Request.Form.ContainsKey("NotBefore") && Lathe is null && string.IsNullOrWhiteSpace(NotBefore))
             Reject("NotBefore", Words.Say("board.whichTime"));
-        if (pin is not null && ModelState.IsValid && Planned.Plan.Day.Plan.Works.Any(w => w.Id == Surface))
+        var work = Planned.Plan.Day.Plan.Works.FirstOrDefault(w => w.Id == Surface);
+        if (work is not null && Lathe is { } lathe && !work.IsFor(lathe))
+            Trouble = Words.Say("board.notOnThatLathe");
+        else if (pin is not null && ModelState.IsValid && work is not null)
         {
             var tried = BoardKeeper.Try(Planned, floor => With(floor, Surface, pin));
             Tried = new(Surface, pin, Seen, BoardPrice.Of(Planned.Plan, tried));

@@ -13,6 +13,8 @@ let page;
 
 export function startBoard(does) {
   page = does;
+  clearTimeout(leaving);
+  if (document.querySelector('main[data-trial=yes]')) leaving = setTimeout(undoTrial, LEFT_ALONE);
   const day = document.querySelector('[data-day]');
   if (!day) {
     stood = new Map();
@@ -114,6 +116,10 @@ function tryMove(block, key) {
   const next = lathes[lathes.indexOf(block.dataset.lathe) + (key === 'ArrowUp' ? -1 : 1)];
   if (next) ask(block, next, place);
 }
+
+// A move that is tried and left alone is undone: behind it the board stands still.
+const LEFT_ALONE = 120_000;
+let leaving;
 
 // The board as it stands comes back, with whatever was planned meanwhile.
 function undoTrial() {

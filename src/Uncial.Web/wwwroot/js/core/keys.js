@@ -48,7 +48,7 @@ document.addEventListener('keydown', event => {
     // A sheet lies over the page: keys move in it, press what is printed in it or close it; nothing beneath is pressed.
     const inside = over.contains(document.activeElement) && typed(document.activeElement);
     const within = !inside && over.querySelector(`[data-key="${CSS.escape(event.key)}"]:not([disabled])`);
-    if (event.key === 'Escape' || event.key === 'w') {
+    if (event.key === 'Escape' || (event.key === 'w' && !inside)) {
       event.preventDefault();
       over.hidePopover();
     } else if (within) {
