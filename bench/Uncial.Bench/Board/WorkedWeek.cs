@@ -209,12 +209,7 @@ internal sealed class WorkedWeek(WeekOfWork week, Habit habit)
             Seen = seen,
         };
         var board = DayPlanner.Plan(day);
-        seen =
-        [
-            .. board
-                .Steps.Where(s => s.LatheId is not null && open.First(p => p.Part.Id == s.WorkId).Now is null)
-                .Select(s => new SeenPlace(s.WorkId, s.LatheId!.Value, s.From)),
-        ];
+        seen = board.Seen;
         var next = -1;
         foreach (var step in board.Steps.OrderBy(s => s.From.AddMinutes(-s.ChangeOver)))
         {

@@ -106,7 +106,11 @@ public sealed record PlanOption(
 /// <summary>Which figures stand against each other where no technique can start.</summary>
 /// <param name="Needed">Least metal that any technique would take.</param>
 /// <param name="Available">Metal there is to machine-to, less the uncertainty; negative where the part is past it.</param>
-public sealed record Shortfall(Length Needed, Length Available);
+public sealed record Shortfall(Length Needed, Length Available)
+{
+    /// <summary>The metal is enough; the first pass alone could go too far.</summary>
+    public bool IsOfFirstPass => Needed <= Available;
+}
 
 /// <summary>Something that would help where no technique can start.</summary>
 /// <param name="Code">

@@ -64,4 +64,7 @@ public sealed record DayBoard(
 {
     /// <summary>The surfaces in the order in which they were placed, each with its way of machining, by their places in the day.</summary>
     internal IReadOnlyList<(int Work, int Way)> Order { get; init; } = [];
+
+    /// <summary>What is still to be mounted or confirmed, in the order in which it was placed: the board as people now see it.</summary>
+    public IReadOnlyList<SeenPlace> Seen { get; init; } = [];
 }

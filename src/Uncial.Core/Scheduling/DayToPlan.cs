@@ -6,11 +6,11 @@ namespace Uncial.Core.Scheduling;
 /// <param name="IsUrgent">A minute of lateness counts three times.</param>
 public sealed record DayJob(int Id, DateTimeOffset? Promised, bool IsUrgent = false);
 
-/// <summary>Where a surface stood in the board that people saw last.</summary>
+/// <summary>Where a surface, or its confirming, stood in the board that people saw last.</summary>
 /// <param name="WorkId">The work surface.</param>
-/// <param name="LatheId">Its lathe.</param>
-/// <param name="MountAt">When it was to be mounted.</param>
-public sealed record SeenPlace(int WorkId, int LatheId, DateTimeOffset MountAt);
+/// <param name="LatheId">Its lathe; null for its confirming.</param>
+/// <param name="At">When it was to be mounted, or confirmed.</param>
+public sealed record SeenPlace(int WorkId, int? LatheId, DateTimeOffset At);
 
 /// <summary>Everything that a day's plan is made from.</summary>
 public sealed record DayToPlan
@@ -36,6 +36,6 @@ public sealed record DayToPlan
     /// <summary>Whether somebody measures and confirms in the bay while the own lathe feeds.</summary>
     public bool MeasuresWhileFeeding { get; init; } = true;
 
-    /// <summary>The board that people saw last; empty at opening.</summary>
+    /// <summary>The board that people saw last, in the order in which it was placed; empty at opening.</summary>
     public IReadOnlyList<SeenPlace> Seen { get; init; } = [];
 }

@@ -33,7 +33,10 @@ public sealed record NextReason(int WorkId, int LatheId, NextWhy Why, int Minute
     /// </summary>
     /// <param name="day">The day.</param>
     /// <param name="board">Its best board.</param>
-    public static IReadOnlyList<NextReason> Of(DayToPlan day, DayBoard board)
+    /// <param name="rounds">How many rounds it was improved by; the other boards are, too.</param>
+    /// <param name="cancel">Gives it up.</param>
+    /// <exception cref="OperationCanceledException">It was given up.</exception>
+    public static IReadOnlyList<NextReason> Of(DayToPlan day, DayBoard board, int rounds = 0, CancellationToken cancel = default)
     {
         ArgumentNullException.ThrowIfNull(day);
         ArgumentNullException.ThrowIfNull(board);
@@ -45,14 +48,14 @@ public sealed record NextReason(int WorkId, int LatheId, NextWhy Why, int Minute
                 )
                 .GroupBy(s => s.LatheId!.Value)
                 .Select(g => g.MinBy(s => s.From)!)
-                .Select(s => Of(day, board, s)),
+                .Select(s => Of(day, board, s, rounds, cancel)),
         ];
     }
 
-    private static NextReason Of(DayToPlan day, DayBoard board, PlacedStep next)
+    private static NextReason Of(DayToPlan day, DayBoard board, PlacedStep next, int rounds, CancellationToken cancel)
     {
         var lathe = next.LatheId!.Value;
-        var other = DayPlanner.Plan(day with { Seen = [] }, barred: (next.WorkId, lathe));
+        var other = DayPlanner.Without(day with { Seen = [] }, board, (next.WorkId, lathe), rounds, cancel);
         if (other.Cost.NotKept > board.Cost.NotKept)
             return new(next.WorkId, lathe, NextWhy.NothingElse, 0, null);
         if (other.Cost.Lateness > board.Cost.Lateness)

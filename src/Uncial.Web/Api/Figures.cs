@@ -48,7 +48,13 @@ internal static class PlanBodies
                 ? new(
                     Figures.Exact(s.Needed),
                     Figures.Exact(s.Available),
-                    Words.Say("shortfall", Words.With(s.Needed, LengthUnit.Millimetre), Words.With(s.Available, LengthUnit.Millimetre))
+                    s.IsOfFirstPass
+                        ? Words.Say("plan.theFirstPassCouldEnd")
+                        : Words.Say(
+                            "shortfall",
+                            Words.With(s.Needed, LengthUnit.Millimetre),
+                            Words.With(s.Available, LengthUnit.Millimetre)
+                        )
                 )
                 : null,
             [

@@ -44,14 +44,25 @@ public sealed partial class BoardKeeper(
         new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
     );
     private readonly SemaphoreSlim planning = new(1, 1);
+    private readonly Lock improving = new();
+    private CancellationTokenSource? improvement;
     private volatile BoardNow? now;
     private volatile bool isStale;
+
+    /// <summary>When the board that stands was improved last; long ago where it was not.</summary>
+    private DateTimeOffset improvedAt;
     private DateOnly? kept;
+
+    /// <summary>So many rounds a board is improved by after it is shown; further ones gain little.</summary>
+    private const int Rounds = 4;
 
     /// <summary>Something was saved: the day is planned anew.</summary>
     public void Saved()
     {
         isStale = true;
+        // A better board of before is of no use any more.
+        lock (improving)
+            improvement?.Cancel();
         if (news.IsBoardShown)
             saved.Writer.TryWrite(true);
     }
@@ -102,18 +113,24 @@ public sealed partial class BoardKeeper(
         await planning.WaitAsync(cancel);
         try
         {
+            var isChanged = isStale;
             isStale = false;
             await using var scope = scopes.CreateAsyncScope();
             var db = scope.ServiceProvider.GetRequiredService<UncialDb>();
             var shopTime = await TimeAsync(db, cancel);
             var floor = await db.FloorAsync(shops, bench, time.GetUtcNow(), shopTime, cancel);
-            floor = floor with { Floor = floor.Floor with { Seen = now?.Plan.Seen ?? [] } };
+            floor = floor with { Floor = floor.Floor with { Seen = now?.Plan.Board.Seen ?? [] } };
             var begun = System.Diagnostics.Stopwatch.GetTimestamp();
             var plan = Plan(floor.Floor);
             var (works, took) = (plan.Day.Plan.Works.Count, System.Diagnostics.Stopwatch.GetElapsedTime(begun).TotalMilliseconds);
             Planned(log, works, took);
             var isSame = now is { } before && IsSame(before.Plan, plan);
-            Publish(floor, isSame ? plan with { Reasons = now!.Plan.Reasons } : plan, isSame);
+            // While only time goes on, what is next stays so for the same reasons.
+            if (isSame || !isChanged && now is { } last && plan.NextUp.SequenceEqual(last.Plan.NextUp))
+                plan = plan with { Reasons = now!.Plan.Reasons };
+            else
+                improvedAt = default;
+            Publish(floor, plan, isSame);
             await KeepDaysAsync(db, floor, plan, cancel);
             return now!;
         }
@@ -122,6 +139,51 @@ public sealed partial class BoardKeeper(
             planning.Release();
         }
     }
+
+    /// <summary>
+    /// Looks longer for a better board, until something is saved. It is shown with reasons that were looked for as long: why something is
+    /// next does not hold on to a plan that is only worse because it was made quickly.
+    /// </summary>
+    private async Task ImproveAsync(CancellationToken stopping)
+    {
+        using var cancel = CancellationTokenSource.CreateLinkedTokenSource(stopping);
+        lock (improving)
+            improvement = cancel;
+        try
+        {
+            if (now is not { } board || isStale)
+                return;
+            var begun = time.GetUtcNow();
+            if (DayPlanner.IsBest(board.Plan.Day.Plan))
+            {
+                improvedAt = begun;
+                return;
+            }
+            var better = await Task.Run(() => board.Plan.Improved(Rounds, cancel.Token).WithReasons(Rounds, cancel.Token), cancel.Token);
+            await planning.WaitAsync(cancel.Token);
+            try
+            {
+                if (!ReferenceEquals(now, board))
+                    return;
+                improvedAt = begun;
+                if (!IsAlike(board.Plan, better))
+                    Publish(board.At, better, isSame: false);
+            }
+            finally
+            {
+                planning.Release();
+            }
+        }
+        catch (OperationCanceledException) when (!stopping.IsCancellationRequested) { }
+        finally
+        {
+            lock (improving)
+                improvement = null;
+        }
+    }
+
+    private static bool IsAlike(PlannedDay before, PlannedDay after) =>
+        ReferenceEquals(before.Board, after.Board) && before.Reasons.OrderBy(r => r.Key).SequenceEqual(after.Reasons.OrderBy(r => r.Key));
 
     /// <summary>
     /// A fault of the planner is written to the log and leaves an empty board: the bench is the way to every part, and is never taken away.
@@ -148,7 +210,7 @@ public sealed partial class BoardKeeper(
     {
         ArgumentNullException.ThrowIfNull(from);
         ArgumentNullException.ThrowIfNull(change);
-        return PlannedDay.Of(change(from.At.Floor));
+        return PlannedDay.Of(change(from.At.Floor with { Seen = from.Plan.Board.Seen })).Improved(1);
     }
 
     public override void Dispose()
@@ -164,6 +226,8 @@ public sealed partial class BoardKeeper(
             try
             {
                 await PlanAsync(stoppingToken);
+                if (news.IsBoardShown && (time.GetUtcNow() - improvedAt).Duration() > Unseen)
+                    await ImproveAsync(stoppingToken);
                 using var wait = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken);
                 wait.CancelAfter(news.IsBoardShown ? Every : Unseen);
                 if (await saved.Reader.WaitToReadAsync(wait.Token))

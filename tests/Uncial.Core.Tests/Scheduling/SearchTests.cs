@@ -96,4 +96,29 @@ public class SearchTests
             (table.Cost() < placed.Cost()).ShouldBeTrue($"day {seed}");
         }
     }
+
+    /// <summary>What was found in rounds stays when the day is planned again quickly: people have seen it.</summary>
+    [Fact]
+    public void Rounds_make_boards_better_and_a_quick_plan_keeps_what_they_found()
+    {
+        var better = 0;
+        for (var seed = 1; seed <= 6; seed++)
+        {
+            var day = RandomDays.Of(4000 + seed, 18);
+            var quick = DayPlanner.Plan(day);
+            var board = DayPlanner.Improve(day, quick, 2, TestContext.Current.CancellationToken);
+            (board.Cost <= quick.Cost).ShouldBeTrue($"day {seed}");
+            better += board.Cost < quick.Cost ? 1 : 0;
+            var again = DayPlanner.Plan(day with { Seen = board.Seen });
+            (again.Cost <= board.Cost).ShouldBeTrue($"day {seed} again: {again.Cost} after {board.Cost}");
+        }
+        better.ShouldBeGreaterThan(2);
+    }
+
+    [Fact]
+    public void A_round_is_given_up_when_it_is_of_no_use_any_more()
+    {
+        var day = RandomDays.Of(4001, 18);
+        Should.Throw<OperationCanceledException>(() => DayPlanner.Improve(day, DayPlanner.Plan(day), 1, new(canceled: true)));
+    }
 }

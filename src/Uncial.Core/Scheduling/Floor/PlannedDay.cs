@@ -14,12 +14,18 @@ public sealed record PlannedDay(
     IReadOnlyDictionary<int, NextReason> Reasons
 )
 {
-    /// <summary>Plans a shop's day. Reasons are left out: they take a plan more for each lathe (<see cref="WithReasons"/>).</summary>
+    /// <summary>
+    /// Plans a shop's day quickly. Reasons are left out: they take a plan more for each lathe (<see cref="WithReasons"/>).
+    /// </summary>
     /// <param name="floor">The shop at a moment.</param>
     public static PlannedDay Of(ShopFloor floor)
     {
         var day = ShopDay.Of(floor);
-        var board = DayPlanner.Plan(day.Plan);
+        return Of(day, DayPlanner.Plan(day.Plan));
+    }
+
+    private static PlannedDay Of(ShopDay day, DayBoard board)
+    {
         var ready = JobReadiness.Of(day.Plan, board).ToDictionary(r => r.JobId);
         return new(
             day,
@@ -33,14 +39,33 @@ public sealed record PlannedDay(
     }
 
     /// <summary>The same day with the reasons of what comes next.</summary>
-    public PlannedDay WithReasons() => this with { Reasons = NextReason.Of(Day.Plan, Board).ToDictionary(r => r.WorkId) };
+    /// <param name="rounds">How many rounds its board was improved by; 0 for a quick one.</param>
+    /// <param name="cancel">Gives it up.</param>
+    /// <exception cref="OperationCanceledException">It was given up.</exception>
+    public PlannedDay WithReasons(int rounds = 0, CancellationToken cancel = default) =>
+        this with
+        {
+            Reasons = NextReason.Of(Day.Plan, Board, rounds, cancel).ToDictionary(r => r.WorkId),
+        };
 
-    /// <summary>The surfaces that are still to be mounted, as people have now seen them.</summary>
-    public IReadOnlyList<SeenPlace> Seen =>
+    /// <summary>The same day with a board that costs less, and without reasons; itself where none was found.</summary>
+    /// <param name="rounds">How many rounds are searched.</param>
+    /// <param name="cancel">Gives it up.</param>
+    /// <exception cref="OperationCanceledException">It was given up.</exception>
+    public PlannedDay Improved(int rounds, CancellationToken cancel = default)
+    {
+        var board = DayPlanner.Improve(Day.Plan, Board, rounds, cancel);
+        return board.Cost < Board.Cost ? Of(Day, board) : this;
+    }
+
+    /// <summary>The surface that each lathe takes next.</summary>
+    public IReadOnlyList<(int LatheId, int WorkId)> NextUp =>
         [
             .. Board
                 .Steps.Where(s => s is { Step: WorkStep.Machine, LatheId: not null } && !IsUnderWay(s))
-                .Select(s => new SeenPlace(s.WorkId, s.LatheId!.Value, s.From)),
+                .GroupBy(s => s.LatheId!.Value)
+                .OrderBy(g => g.Key)
+                .Select(g => (g.Key, g.MinBy(s => s.From)!.WorkId)),
         ];
 
     /// <summary>A step that somebody does at this moment.</summary>

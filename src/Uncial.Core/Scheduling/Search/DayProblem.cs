@@ -34,7 +34,7 @@ internal sealed class DayProblem
         var lathes = day.Lathes.Select((l, i) => (l.Id, i)).ToDictionary();
         var operators = day.Operators.Select((o, i) => (o.Id, i)).ToDictionary();
         var parts = day.Works.GroupBy(w => w.PartId).Where(p => p.Count() > 1).Select((p, i) => (p.Key, i)).ToDictionary();
-        var seen = day.Seen.ToDictionary(s => s.WorkId);
+        var seen = day.Seen.Where(s => s.LatheId is not null).ToDictionary(s => s.WorkId);
         Parts = parts.Count;
         Jobs = [.. day.Jobs.Select(j => (j.Promised is { } at ? MinuteOf(at) : Never, j.IsUrgent ? UrgentWeight : 1))];
         Lathes =
@@ -74,8 +74,8 @@ internal sealed class DayProblem
                         Minutes(s.FeedingLeft)
                     )
                     : null,
-                seen.TryGetValue(w.Id, out var place) && lathes.TryGetValue(place.LatheId, out var at)
-                    ? (at, MinuteOf(place.MountAt))
+                seen.TryGetValue(w.Id, out var place) && lathes.TryGetValue(place.LatheId!.Value, out var at)
+                    ? (at, MinuteOf(place.At))
                     : null,
                 w.Machinings.Count > 0 || w.Started is { LatheId: not null },
                 barred is { } b && b.WorkId == w.Id ? lathes[b.LatheId] : -1

@@ -9,6 +9,9 @@ internal sealed class ExactSearch
     /// <summary>Up to so many surfaces are tried in every order.</summary>
     public const int Most = 8;
 
+    /// <summary>Up to so many the effort is enough for every order.</summary>
+    public const int All = 5;
+
     /// <summary>
     /// So many states are looked at: enough for every order of five surfaces, and of some more where promises leave little choice. What was
     /// the best until then is the answer.

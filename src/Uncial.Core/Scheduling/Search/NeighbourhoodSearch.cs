@@ -13,6 +13,9 @@ internal sealed class NeighbourhoodSearch
     /// <summary>For each surface so many where every order is tried after it.</summary>
     private const int EffortOfExact = 2_000;
 
+    /// <summary>A further round is so many times as long as the first.</summary>
+    private const int OfRound = 5;
+
     /// <summary>For each surface beyond a few so many more, up to forty surfaces.</summary>
     private const int More = 3_300,
         Few = 25,
@@ -43,7 +46,8 @@ internal sealed class NeighbourhoodSearch
     private const int Near = 8;
 
     private readonly DayProblem day;
-    private readonly Random random = new(17);
+    private readonly Random random;
+    private readonly CancellationToken cancel;
     private readonly Timetable trial;
 
     /// <summary>The day with the first entries of the order placed, as far as those are right.</summary>
@@ -54,9 +58,16 @@ internal sealed class NeighbourhoodSearch
     private int right;
     private int left;
 
-    private NeighbourhoodSearch(DayProblem day, Timetable head, IReadOnlyList<(int Work, int Way)> start, int effort)
+    private NeighbourhoodSearch(
+        DayProblem day,
+        Timetable head,
+        IReadOnlyList<(int Work, int Way)> start,
+        int effort,
+        int round,
+        CancellationToken cancel
+    )
     {
-        (this.day, left, here) = (day, effort, [.. start]);
+        (this.day, left, here, random, this.cancel) = (day, effort, [.. start], new(17 + round), cancel);
         trial = new(head, keepsSteps: false);
         placed = [.. Enumerable.Range(0, start.Count / Apart + 1).Select(_ => new Timetable(head, keepsSteps: false))];
     }
@@ -66,16 +77,23 @@ internal sealed class NeighbourhoodSearch
     /// <param name="head">What is placed before all others.</param>
     /// <param name="start">The order to begin with.</param>
     /// <param name="effort">How many steps are placed; null for as many as suit the number of surfaces.</param>
+    /// <param name="round">0 for a first answer; each further round goes other ways, and is longer.</param>
+    /// <param name="cancel">Gives it up.</param>
+    /// <exception cref="OperationCanceledException">It was given up.</exception>
     public static IReadOnlyList<(int Work, int Way)> Improve(
         DayProblem day,
         Timetable head,
         IReadOnlyList<(int Work, int Way)> start,
-        int? effort = null
+        int? effort = null,
+        int round = 0,
+        CancellationToken cancel = default
     )
     {
         var surfaces = start.Count(IsSurface);
         var isChosen = surfaces < 2 && start.All(s => day.Works[s.Work].Choices < 2) && start.Count < 3;
-        return isChosen || surfaces == 0 ? start : new NeighbourhoodSearch(day, head, start, effort ?? EffortFor(surfaces)).Run();
+        return isChosen || surfaces == 0
+            ? start
+            : new NeighbourhoodSearch(day, head, start, effort ?? (round == 0 ? 1 : OfRound) * EffortFor(surfaces), round, cancel).Run();
     }
 
     private static int EffortFor(int surfaces) =>
@@ -105,6 +123,7 @@ internal sealed class NeighbourhoodSearch
         left = effort;
         while (left > 0)
         {
+            cancel.ThrowIfCancellationRequested();
             left--;
             next.Clear();
             next.AddRange(here);
