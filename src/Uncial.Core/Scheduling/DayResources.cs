@@ -18,7 +18,15 @@ public readonly record struct LatheSetUp(PartKind Head, string Adapters);
 /// <param name="SetUp">What it is set up for now; null where that is not known: then the first part takes a change-over.</param>
 /// <param name="HeadMinutes">Minutes to change the head, 0 or more.</param>
 /// <param name="AdapterMinutes">Minutes to change adapters under the same head, 0 or more.</param>
-public sealed record DayLathe(int Id, IReadOnlyList<TimeWindow> Open, LatheSetUp? SetUp, int HeadMinutes, int AdapterMinutes);
+/// <param name="OperatorId">Who worked at it last today: takes its next part where that is no later; null for nobody.</param>
+public sealed record DayLathe(
+    int Id,
+    IReadOnlyList<TimeWindow> Open,
+    LatheSetUp? SetUp,
+    int HeadMinutes,
+    int AdapterMinutes,
+    int? OperatorId = null
+);
 
 /// <summary>Somebody who works on the days that are planned.</summary>
 /// <param name="Id">Number of the operator.</param>

@@ -64,12 +64,14 @@ public static class PromiseHelper
     /// <param name="day">The day without the job.</param>
     /// <param name="job">The job; its own promise does not count.</param>
     /// <param name="works">What is to do for it.</param>
-    public static PromiseOffer Earliest(DayToPlan day, DayJob job, IReadOnlyList<SurfaceWork> works)
+    /// <param name="stands">The board of the day that stands; null to plan one.</param>
+    public static PromiseOffer Earliest(DayToPlan day, DayJob job, IReadOnlyList<SurfaceWork> works, DayBoard? stands = null)
     {
         ArgumentNullException.ThrowIfNull(day);
         ArgumentNullException.ThrowIfNull(job);
         ArgumentNullException.ThrowIfNull(works);
-        return new Asked().OfferOf(day, With(day, job with { Promised = null }, works), job.Id);
+        Asked asked = new(day, job with { Promised = null }, works);
+        return OfferOf(asked, stands ?? DayPlanner.Plan(day));
     }
 
     /// <summary>Whether a job can be ready by the time that it is to be promised for.</summary>
@@ -77,12 +79,14 @@ public static class PromiseHelper
     /// <param name="job">The job, with its promise.</param>
     /// <param name="works">What is to do for it.</param>
     /// <param name="groups">Surfaces that could be left out together, such as an axle, by a name; null for none.</param>
+    /// <param name="stands">The board of the day that stands; null to plan one.</param>
     /// <exception cref="ArgumentException">The job has no promise.</exception>
     public static PromiseCheck By(
         DayToPlan day,
         DayJob job,
         IReadOnlyList<SurfaceWork> works,
-        IReadOnlyDictionary<string, IReadOnlyList<int>>? groups = null
+        IReadOnlyDictionary<string, IReadOnlyList<int>>? groups = null,
+        DayBoard? stands = null
     )
     {
         ArgumentNullException.ThrowIfNull(day);
@@ -90,62 +94,62 @@ public static class PromiseHelper
         ArgumentNullException.ThrowIfNull(works);
         if (job.Promised is not { } promised)
             throw new ArgumentException("A job that is asked about has a promise.", nameof(job));
-        Asked asked = new();
-        var offer = asked.OfferOf(day, With(day, job, works), job.Id);
+        stands ??= DayPlanner.Plan(day);
+        var offer = OfferOf(new(day, job, works), stands);
         var answer = AnswerOf(offer);
         if (answer == PromiseAnswer.Yes)
             return new(answer, offer, []);
 
-        bool Helps(DayToPlan without, DayJob so, IReadOnlyList<SurfaceWork> left) =>
-            left.Count > 0
-            && asked.OfferOf(without, With(without, so, left), job.Id) is var tried
-            && AnswerOf(tried) == PromiseAnswer.Yes
-            && tried.Harmed.Count <= offer.Harmed.Count;
-
-        List<PromiseRemedy> remedies = [];
-        if (!job.IsUrgent && Helps(day, job with { IsUrgent = true }, works))
-            remedies.Add(new PromiseRemedy.Urgent());
-        if (Overtimes.FirstOrDefault(m => Helps(Longer(day, promised, m), job, works)) is > 0 and var minutes)
-            remedies.Add(new PromiseRemedy.Overtime(minutes));
+        List<(PromiseRemedy Remedy, Asked Asked)> tries = [];
+        if (!job.IsUrgent)
+            tries.Add((new PromiseRemedy.Urgent(), new(day, job with { IsUrgent = true }, works)));
+        foreach (var minutes in Overtimes)
+            tries.Add((new PromiseRemedy.Overtime(minutes), new(Longer(day, promised, minutes), job, works)));
         foreach (var (name, ids) in (groups ?? new Dictionary<string, IReadOnlyList<int>>()).OrderBy(g => g.Key, StringComparer.Ordinal))
-            if (Helps(day, job, [.. works.Where(w => !ids.Contains(w.Id))]))
-                remedies.Add(new PromiseRemedy.LeftOut(name));
-        return new(answer, offer, remedies);
+            if (works.Where(w => !ids.Contains(w.Id)).ToList() is { Count: > 0 } left)
+                tries.Add((new PromiseRemedy.LeftOut(name), new(day, job, left)));
+        // None waits for another: somebody stands at the counter.
+        var good = tries.AsParallel().AsOrdered().Where(t => Helps(t.Asked, day, stands, offer)).Select(t => t.Remedy).ToList();
+        var shortest = good.OfType<PromiseRemedy.Overtime>().FirstOrDefault();
+        return new(answer, offer, [.. good.Where(r => r is not PromiseRemedy.Overtime || r == shortest)]);
     }
 
-    private static DayToPlan With(DayToPlan day, DayJob job, IReadOnlyList<SurfaceWork> works) =>
-        day with
-        {
-            Jobs = [.. day.Jobs, job],
-            Works = [.. day.Works, .. works],
-        };
+    /// <summary>A day, and the job that is asked about.</summary>
+    private sealed record Asked(DayToPlan Day, DayJob Job, IReadOnlyList<SurfaceWork> Works);
 
-    /// <summary>Boards of days without the job, each made once.</summary>
-    private sealed class Asked
+    /// <summary>Whether it becomes a yes, and no more promises to others are harmed than without.</summary>
+    private static bool Helps(Asked asked, DayToPlan day, DayBoard stands, PromiseOffer offer)
     {
-        private readonly Dictionary<DayToPlan, (DayBoard Board, Dictionary<int, PromiseState> Promises)> without = new(
-            ReferenceEqualityComparer.Instance
-        );
-
-        public PromiseOffer OfferOf(DayToPlan day, DayToPlan with, int job)
-        {
-            if (!without.TryGetValue(day, out var before))
-            {
-                var board = DayPlanner.Plan(day);
-                without[day] = before = (board, Promises(day, board, out _, job));
-            }
-            var after = Promises(with, DayPlanner.Plan(with, before.Board), out var ready, job);
-            return new(
-                ready,
-                [
-                    .. before
-                        .Promises.Where(b => after.TryGetValue(b.Key, out var then) && then > b.Value)
-                        .OrderBy(b => b.Key)
-                        .Select(b => new PromiseHarmed(b.Key, b.Value, after[b.Key])),
-                ]
-            );
-        }
+        var board = BoardWith(asked, stands);
+        var after = Promises(With(asked), board, out var ready, asked.Job.Id);
+        if (ready?.Promise != PromiseState.Safe)
+            return false;
+        var without = ReferenceEquals(asked.Day, day) ? stands : DayPlanner.Plan(asked.Day, stands);
+        return Harmed(Promises(asked.Day, without, out _, asked.Job.Id), after).Count <= offer.Harmed.Count;
     }
+
+    private static PromiseOffer OfferOf(Asked asked, DayBoard stands)
+    {
+        var after = Promises(With(asked), BoardWith(asked, stands), out var ready, asked.Job.Id);
+        return new(ready, Harmed(Promises(asked.Day, stands, out _, asked.Job.Id), after));
+    }
+
+    private static DayBoard BoardWith(Asked asked, DayBoard stands) => DayPlanner.Plan(With(asked), stands);
+
+    private static List<PromiseHarmed> Harmed(Dictionary<int, PromiseState> before, Dictionary<int, PromiseState> after) =>
+        [
+            .. before
+                .Where(b => after.TryGetValue(b.Key, out var then) && then > b.Value)
+                .OrderBy(b => b.Key)
+                .Select(b => new PromiseHarmed(b.Key, b.Value, after[b.Key])),
+        ];
+
+    private static DayToPlan With(Asked asked) =>
+        asked.Day with
+        {
+            Jobs = [.. asked.Day.Jobs, asked.Job],
+            Works = [.. asked.Day.Works, .. asked.Works],
+        };
 
     /// <summary>How each promise stands in a board of a day; a job that finds no time is late.</summary>
     private static Dictionary<int, PromiseState> Promises(DayToPlan day, DayBoard board, out JobReadiness? asked, int job)

@@ -31,8 +31,8 @@ public sealed record PromiseAsked(BoardNow Board, PromiseOffer Offer, PromiseChe
         DayJob job = new(NotYet, by);
         return new(
             board,
-            PromiseHelper.Earliest(day, job, works),
-            by is null ? null : PromiseHelper.By(day, job, works, axles.Count > 1 ? axles : null),
+            PromiseHelper.Earliest(day, job, works, board.Plan.Board),
+            by is null ? null : PromiseHelper.By(day, job, works, axles.Count > 1 ? axles : null, board.Plan.Board),
             by
         );
     }

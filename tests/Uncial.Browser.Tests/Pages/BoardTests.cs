@@ -133,6 +133,31 @@ public class BoardTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public void A_first_tap_says_what_a_block_is_and_a_second_one_opens_it()
+    {
+        using var screen = Open();
+        // A finger that lands a little behind a block means it.
+        var found =
+            (IReadOnlyCollection<object>)
+                screen.Driver.ExecuteScript(
+                    "for (const b of document.querySelectorAll('[data-day] .block')) { const box = b.getBoundingClientRect(); "
+                        + "const [x, y] = [Math.round(box.right + 8), Math.round(box.top + box.height / 2)]; "
+                        + "const on = document.elementFromPoint(x, y); "
+                        + "if (box.width > 0 && on?.closest('[data-day] svg') && !on.closest('a')) return [b.dataset.about, x, y]; } "
+                        + "return []"
+                )!;
+        found.Count.ShouldBe(3);
+        var about = (string)found.First();
+        var at = found.Skip(1).Select(v => Convert.ToInt32(v, System.Globalization.CultureInfo.InvariantCulture)).ToList();
+        new Actions(screen.Driver).MoveToLocation(at[0], at[1]).Click().Perform();
+        screen.Until(() => screen.Driver.FindElement(By.CssSelector("p[data-about]")).Text == about, "what the block is");
+        screen.Path_.ShouldBe("/");
+        var href = screen.Driver.FindElement(By.CssSelector("[data-open-part]")).GetDomAttribute("href");
+        screen.Driver.FindElement(By.CssSelector(".block.is-shown")).Click();
+        screen.Until(() => screen.Path_ == href, "the part at its station");
+    }
+
+    [Fact]
     public void A_part_that_is_dragged_to_another_lathe_is_tried_there()
     {
         using var screen = Open();
@@ -200,5 +225,31 @@ public class EmptyBoardTests(EmptyShop shop) : IClassFixture<EmptyShop>
         (
             await shop.Services.GetRequiredService<BoardKeeper>().PlanAsync(TestContext.Current.CancellationToken)
         ).Plan.Board.Steps.ShouldBeEmpty();
+    }
+}
+
+/// <summary>A shop whose clocks go forward: it promises nothing for the hour that does not come.</summary>
+public class SummerTimeTests(RunningShop shop) : IClassFixture<RunningShop>
+{
+    [Fact]
+    public async Task A_promise_for_the_hour_that_the_clock_leaves_out_is_asked_again_and_the_hour_after_it_is_kept()
+    {
+        await using var db = shop.Db();
+        await db.Shops.ExecuteUpdateAsync(s => s.SetProperty(x => x.TimeZone, "Europe/Lisbon"), TestContext.Current.CancellationToken);
+        using var screen = new Screen(shop.Address);
+        screen.SignIn("Ines Varga", "2417");
+        screen.Go("/receive");
+        foreach (var text in new[] { "Pilchard city car", "Night ferry", "90210" })
+            screen.Enter(text);
+        screen.Enter("28 Mar 2027 1:30");
+        screen.UntilText("The clocks go forward over that time");
+        screen.Until(() => screen.Value("Promised") == "28 Mar 2027 1:30", "what was typed");
+        screen.Press(Keys.Control + "a" + Keys.Control, "28 Mar 2027 2:30", Keys.Enter);
+        screen.UntilHeading("Add a part");
+        var kept = await db
+            .Jobs.Where(j => j.Customer == "Night ferry")
+            .Select(j => j.PromisedAt)
+            .SingleAsync(TestContext.Current.CancellationToken);
+        kept.ShouldBe(new DateTimeOffset(2027, 3, 28, 1, 30, 0, TimeSpan.Zero)); // summer time: an hour ahead of the world's
     }
 }

@@ -194,4 +194,18 @@ public class DayPlannerTests
         };
         DayPlanner.Plan(two).Cost.Finish.ShouldBe(40);
     }
+
+    [Fact]
+    public void Who_worked_at_a_lathe_last_takes_its_next_part_where_that_is_no_later()
+    {
+        var day = Day([new(1, null)], Block(1, 1, Rotors));
+        var two = day with
+        {
+            Lathes = [day.Lathes[0] with { OperatorId = 2 }],
+            Operators = [day.Operators[0], day.Operators[0] with { Id = 2 }],
+        };
+        DayPlanner.Plan(two).Steps.Single().OperatorId.ShouldBe(2);
+        var later = two with { Operators = [day.Operators[0], new(2, [new(Nine.AddMinutes(1), Nine.AddHours(8))])] };
+        DayPlanner.Plan(later).Steps.Single().OperatorId.ShouldBe(1);
+    }
 }

@@ -80,14 +80,16 @@ public sealed record PlannedDay(
 
     /// <summary>
     /// What somebody may do, in its order: what is under way with them, at a lathe before off it; then what is planned for them; then
-    /// what is planned for others.
+    /// what is planned for others, at the lathe where they worked last before elsewhere.
     /// </summary>
     /// <param name="operatorId">Who.</param>
     public IEnumerable<PlacedStep> StepsFor(int operatorId) =>
         [
             .. Board.Steps.Where(s => s.OperatorId == operatorId && IsUnderWay(s)).OrderByDescending(s => s.LatheId is not null),
             .. Board.Steps.Where(s => s.OperatorId == operatorId && !IsUnderWay(s)),
-            .. Board.Steps.Where(s => s.OperatorId != operatorId && !IsUnderWay(s)),
+            .. Board
+                .Steps.Where(s => s.OperatorId != operatorId && !IsUnderWay(s))
+                .OrderByDescending(s => Day.Plan.Lathes.Any(l => l.Id == s.LatheId && l.OperatorId == operatorId)),
         ];
 
     /// <summary>

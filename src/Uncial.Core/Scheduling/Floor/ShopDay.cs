@@ -43,6 +43,7 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
         var surfaces = floor.Jobs.SelectMany(j => j.Parts.SelectMany(p => p.Surfaces.Select(s => new OnFloor(floor, j, p, s)))).ToList();
         var blocked = surfaces.Select(s => s.Blocked).OfType<BlockedWork>().ToList();
         var works = surfaces.Where(s => s.Blocked is null).Select(s => s.Work(now)).OfType<SurfaceWork>().ToList();
+        List<PastWork> past = [.. surfaces.SelectMany(s => s.Past).Where(p => p.To >= begin)];
         var working = works.Select(w => w.Started?.OperatorId).OfType<int>();
         return new(
             new()
@@ -60,7 +61,9 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
                         ),
                         l.SetUp,
                         (int)Math.Ceiling(l.Profile.ChangeOverMinutes),
-                        floor.Settings.AdapterMinutes
+                        floor.Settings.AdapterMinutes,
+                        works.FirstOrDefault(w => w.Started?.LatheId == l.Id)?.Started?.OperatorId
+                            ?? past.Where(p => p.LatheId == l.Id).MaxBy(p => p.To)?.OperatorId
                     )),
                 ],
                 // Who is at a part now is in the plan, also outside the own hours.
@@ -77,7 +80,7 @@ public sealed record ShopDay(DayToPlan Plan, IReadOnlyList<BlockedWork> Blocked,
                 Seen = floor.Seen,
             },
             blocked,
-            [.. surfaces.SelectMany(s => s.Past).Where(p => p.To >= begin)]
+            past
         )
         {
             HeldJobs = surfaces.Where(s => s.Blocked is not null).Select(s => s.JobId).ToHashSet(),

@@ -45,7 +45,8 @@ internal sealed class DayProblem
                         hours is null ? Windows(l.Open) : hours.Lathes[i].Open,
                         l.SetUp is { } s ? Known(s) : -1,
                         l.HeadMinutes,
-                        l.AdapterMinutes
+                        l.AdapterMinutes,
+                        l.OperatorId is { } o ? operators.GetValueOrDefault(o, -1) : -1
                     )
             ),
         ];
@@ -116,8 +117,8 @@ internal sealed class DayProblem
 
     public IReadOnlyList<Work> Works { get; }
 
-    /// <summary>A lathe.</summary>
-    internal sealed record Lathe((int From, int To)[] Open, int SetUp, int HeadMinutes, int AdapterMinutes);
+    /// <summary>A lathe, with who worked at it last, -1 for nobody.</summary>
+    internal sealed record Lathe((int From, int To)[] Open, int SetUp, int HeadMinutes, int AdapterMinutes, int Last);
 
     /// <summary>A way to machine a surface, with the minutes of each operator.</summary>
     internal sealed record Way(int Lathe, int SetUp, int[] Attended, int Feeding)

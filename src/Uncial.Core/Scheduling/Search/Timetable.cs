@@ -296,8 +296,9 @@ internal sealed class Timetable
         {
             var hands = change + way.Attended[o];
             var at = Soonest(o, w.Part, soonest, change, hands, way.Feeding, Kind.AtLathe, day.Lathes[way.Lathe].Open);
-            if (at + hands + way.Feeding < end)
-                (end, who) = (at + hands + way.Feeding, o);
+            var ends = at + hands + way.Feeding;
+            if (ends < end || ends == end && who >= 0 && o == day.Lathes[way.Lathe].Last)
+                (end, who) = (ends, o);
         }
         if (who < 0)
             return NotPlaced();

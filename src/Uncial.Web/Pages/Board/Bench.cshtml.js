@@ -57,6 +57,7 @@ function about(block) {
   document.querySelector('[data-held]').hidden = true;
   form.querySelector('[data-about]').textContent = block.dataset.about;
   const { elements } = form;
+  form.querySelector('[data-open-part]').setAttribute('href', block.getAttribute('href'));
   elements.Surface.value = block.dataset.surface;
   elements.Lathe.value = block.dataset.lathe;
   elements.Place.value = block.dataset.place;
@@ -188,8 +189,42 @@ document.addEventListener('click', event => {
   tryMove(block, button.dataset.move === '1' ? 'ArrowRight' : 'ArrowLeft');
 });
 
+// A first tap on a block says what it is, a second one opens it. Beside the blocks the nearest one is meant that a finger would reach.
+const FINGER = 24;
+let shownBefore;
+
+document.addEventListener(
+  'click',
+  event => {
+    if (event.detail === 0 || !event.target.closest?.('[data-day] svg') || event.target.closest('a:not(.block)')) return;
+    if (!document.querySelector('[data-block-form]')) return;
+    const block = event.target.closest('.block') ?? nearest(event);
+    if (!block || block.dataset.block === shownBefore) return;
+    event.preventDefault();
+    event.stopPropagation();
+    block.focus({ preventScroll: true });
+  },
+  true,
+);
+
+function nearest(event) {
+  const far = block => {
+    const box = block.getBoundingClientRect();
+    if (box.width === 0) return Infinity;
+    return Math.hypot(
+      Math.max(box.left - event.clientX, 0, event.clientX - box.right),
+      Math.max(box.top - event.clientY, 0, event.clientY - box.bottom),
+    );
+  };
+  const [first] = blocks()
+    .map(block => ({ block, far: far(block) }))
+    .sort((a, b) => a.far - b.far);
+  return first?.far <= FINGER ? first.block : null;
+}
+
 // A block that is dragged goes before the first block that stands behind the pointer, on the lathe where it is dropped.
 function beginDrag(event) {
+  shownBefore = document.querySelector('.block.is-shown')?.dataset.block;
   const block = event.target.closest('.block');
   if (!block || block.dataset.place === '' || event.button !== 0) return;
   const start = { x: event.clientX, y: event.clientY };
