@@ -92,7 +92,7 @@ public sealed partial class BoardKeeper(
     public async Task<BoardNow> PlanAsync(CancellationToken cancel)
     {
         var board = await PlanOnceAsync(cancel);
-        if (board.Plan.Reasons.Count > 0 || board.Plan.WithReasons() is not { Reasons.Count: > 0 } reasoned)
+        if (board.Plan.Reasons.Count > 0 || board.Plan.WithReasons(cancel: cancel) is not { Reasons.Count: > 0 } reasoned)
             return board;
         await planning.WaitAsync(cancel);
         try

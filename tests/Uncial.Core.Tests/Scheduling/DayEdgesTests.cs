@@ -14,7 +14,7 @@ public class DayEdgesTests
         var none = SmallDays.Day([], []);
         DayPlanner.Plan(none).Steps.ShouldBeEmpty();
         JobReadiness.Of(none, DayPlanner.Plan(none)).ShouldBeEmpty();
-        NextReason.Of(none, DayPlanner.Plan(none)).ShouldBeEmpty();
+        NextReason.Of(none, DayPlanner.Plan(none), cancel: TestContext.Current.CancellationToken).ShouldBeEmpty();
         var nobody = SmallDays.Day([new(1, Nine.AddHours(2))], [SmallDays.Block(1, 1, SmallDays.Rotors)]) with { Operators = [] };
         DayPlanner.Plan(nobody).NotPlaced.ShouldBe([1]);
         JobReadiness.Of(nobody, DayPlanner.Plan(nobody)).ShouldBeEmpty();

@@ -97,7 +97,7 @@ public class ReadinessTests
         {
             var day = RandomDays.Of(700 + seed, 2 + seed % 3);
             var board = DayPlanner.Plan(day);
-            foreach (var reason in NextReason.Of(day, board))
+            foreach (var reason in NextReason.Of(day, board, cancel: TestContext.Current.CancellationToken))
             {
                 var other = NaiveDay.Best(day, (reason.WorkId, reason.LatheId));
                 if (reason.Why == NextWhy.NothingElse)

@@ -91,7 +91,14 @@ public class SearchTests
             var day = new DayProblem(RandomDays.Of(3000 + seed, 15));
             var (start, placed) = Plain(day, new Random(seed));
             var table = new Timetable(day);
-            foreach (var (work, way) in NeighbourhoodSearch.Improve(day, new Timetable(day), start, effort: 200))
+            var improved = NeighbourhoodSearch.Improve(
+                day,
+                new Timetable(day),
+                start,
+                effort: 200,
+                cancel: TestContext.Current.CancellationToken
+            );
+            foreach (var (work, way) in improved)
                 table.Place(work, way);
             (table.Cost() < placed.Cost()).ShouldBeTrue($"day {seed}");
         }
