@@ -46,19 +46,28 @@ internal static class SimulatedWeeks
                 $"Best habit: {best}. Weeks with more lateness by the board than by it: {worse} of {weeks}."
             )
         );
+        var later = Of(Habit.Board).Max(r => r.PlannedLater);
+        to.WriteLine(FormattableString.Invariant($"A board planned later than a habit's order at that moment: by {later} min at most."));
     }
 
     private static (int, Habit) Key(string[] line) => (Number(line[0]), Enum.Parse<Habit>(line[1]));
 
     private static WeekResult Result(string[] line) =>
-        new(Number(line[2]), Number(line[3]), Number(line[4]), Number(line[5]), double.Parse(line[6], CultureInfo.InvariantCulture));
+        new(
+            Number(line[2]),
+            Number(line[3]),
+            Number(line[4]),
+            Number(line[5]),
+            double.Parse(line[6], CultureInfo.InvariantCulture),
+            line.Length > 7 ? Number(line[7]) : 0
+        );
 
     private static int Number(string text) => int.Parse(text, CultureInfo.InvariantCulture);
 
     private static string Line(int week, Habit habit, WeekResult r) =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{week},{habit},{r.Promised},{r.Kept},{r.LateMinutes},{r.ChangeOverMinutes},{r.MeanHours:0.000}"
+            $"{week},{habit},{r.Promised},{r.Kept},{r.LateMinutes},{r.ChangeOverMinutes},{r.MeanHours:0.000},{r.PlannedLater}"
         );
 
     private static string Row(Habit habit, WeekResult[] weeks) =>

@@ -20,7 +20,13 @@ internal enum Habit
 }
 
 /// <summary>How a week went.</summary>
-internal sealed record WeekResult(int Promised, int Kept, int LateMinutes, int ChangeOverMinutes, double MeanHours);
+/// <param name="Promised">Promises.</param>
+/// <param name="Kept">Promises that were kept.</param>
+/// <param name="LateMinutes">Minutes after promised times.</param>
+/// <param name="ChangeOverMinutes">Minutes of change-over.</param>
+/// <param name="MeanHours">How long a job is in the shop.</param>
+/// <param name="PlannedLater">By how much a board was planned later than by a habit's order at that moment, at most, min.</param>
+internal sealed record WeekResult(int Promised, int Kept, int LateMinutes, int ChangeOverMinutes, double MeanHours, int PlannedLater);
 
 /// <summary>
 /// Works a made-up week minute by minute. Who has free hands takes the next step; what it really takes shows only when it is done. The
@@ -43,6 +49,7 @@ internal sealed class WorkedWeek(WeekOfWork week, Habit habit)
     private readonly Dictionary<int, int> ready = [];
     private IReadOnlyList<SeenPlace> seen = [];
     private int changeOver;
+    private int plannedLater;
     private int now;
 
     /// <summary>Works it to its end.</summary>
@@ -75,7 +82,8 @@ internal sealed class WorkedWeek(WeekOfWork week, Habit habit)
             week.Jobs.Count(j => ready.TryGetValue(j.Id, out var at) && at <= j.Promised),
             late,
             changeOver,
-            week.Jobs.Average(j => (ready.GetValueOrDefault(j.Id, WeekOfWork.Hours[^1].To) - j.Arrives) / 60.0)
+            week.Jobs.Average(j => (ready.GetValueOrDefault(j.Id, WeekOfWork.Hours[^1].To) - j.Arrives) / 60.0),
+            plannedLater
         );
     }
 
@@ -164,8 +172,10 @@ internal sealed class WorkedWeek(WeekOfWork week, Habit habit)
         : setUp[lathe]?.Head == part.Part.Kind ? 1
         : 2;
 
-    private (int, int) Key(State part) =>
-        habit switch
+    private (int, int) Key(State part) => Key(part, habit);
+
+    private static (int, int) Key(State part, Habit by) =>
+        by switch
         {
             Habit.FirstCome => (0, part.Job.Arrives),
             Habit.PromisedFirst => (0, part.Job.Promised),
@@ -210,6 +220,18 @@ internal sealed class WorkedWeek(WeekOfWork week, Habit habit)
         };
         var board = DayPlanner.Plan(day);
         seen = board.Seen;
+        foreach (var by in Enum.GetValues<Habit>().Where(h => h != Habit.Board))
+        {
+            var other = DayPlanner.InOrder(
+                day with
+                {
+                    Seen = [],
+                },
+                [.. open.OrderBy(p => Key(p, by)).ThenBy(p => p.Part.Id).Select(p => p.Part.Id)]
+            );
+            if (other.Cost.NotKept <= board.Cost.NotKept)
+                plannedLater = Math.Max(plannedLater, board.Cost.Lateness - other.Cost.Lateness);
+        }
         var next = -1;
         foreach (var step in board.Steps.OrderBy(s => s.From.AddMinutes(-s.ChangeOver)))
         {

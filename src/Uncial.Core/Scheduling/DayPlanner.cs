@@ -74,6 +74,21 @@ public static class DayPlanner
         return BoardOf(problem, keptCost.NotKept > freeCost.NotKept || keptCost.Lateness > freeCost.Lateness ? free : kept);
     }
 
+    /// <summary>
+    /// The board when surfaces are taken one after the other as somebody would by habit, each in the way that costs least then.
+    /// </summary>
+    /// <param name="day">The day.</param>
+    /// <param name="works">The surfaces, all of them.</param>
+    internal static DayBoard InOrder(DayToPlan day, IReadOnlyList<int> works)
+    {
+        var problem = new DayProblem(day);
+        var head = new Timetable(problem);
+        var places = day.Works.Select((w, i) => (w.Id, i)).ToDictionary();
+        List<int> confirms = [.. works.Select(w => places[w]).Where(w => problem.Works[w].IsToConfirm)];
+        var orders = WithConfirms(Ways(problem, head, [.. works.Select(w => places[w])]), confirms);
+        return BoardOf(problem, orders.MinBy(o => CostOf(head, o))!);
+    }
+
     /// <summary>What was to be mounted within the next quarter of an hour, in that order, on the lathe where people saw it.</summary>
     private static List<(int Work, int Way)> HeldOf(DayProblem problem) =>
         [

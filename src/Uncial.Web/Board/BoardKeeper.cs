@@ -49,8 +49,8 @@ public sealed partial class BoardKeeper(
     private volatile BoardNow? now;
     private volatile bool isStale;
 
-    /// <summary>When the board that stands was improved last; long ago where it was not.</summary>
-    private DateTimeOffset improvedAt;
+    /// <summary>When the board that stands was improved last, in ticks of the world's time; 0 where it was not.</summary>
+    private long improvedAt;
     private DateOnly? kept;
 
     /// <summary>So many rounds a board is improved by after it is shown; further ones gain little.</summary>
@@ -129,7 +129,7 @@ public sealed partial class BoardKeeper(
             if (isSame || !isChanged && now is { } last && plan.NextUp.SequenceEqual(last.Plan.NextUp))
                 plan = plan with { Reasons = now!.Plan.Reasons };
             else
-                improvedAt = default;
+                Volatile.Write(ref improvedAt, 0);
             Publish(floor, plan, isSame);
             await KeepDaysAsync(db, floor, plan, cancel);
             return now!;
@@ -153,10 +153,10 @@ public sealed partial class BoardKeeper(
         {
             if (now is not { } board || isStale)
                 return;
-            var begun = time.GetUtcNow();
+            var begun = time.GetUtcNow().UtcTicks;
             if (DayPlanner.IsBest(board.Plan.Day.Plan))
             {
-                improvedAt = begun;
+                Volatile.Write(ref improvedAt, begun);
                 return;
             }
             var better = await Task.Run(() => board.Plan.Improved(Rounds, cancel.Token).WithReasons(Rounds, cancel.Token), cancel.Token);
@@ -165,7 +165,7 @@ public sealed partial class BoardKeeper(
             {
                 if (!ReferenceEquals(now, board))
                     return;
-                improvedAt = begun;
+                Volatile.Write(ref improvedAt, begun);
                 if (!IsAlike(board.Plan, better))
                     Publish(board.At, better, isSame: false);
             }
@@ -226,7 +226,7 @@ public sealed partial class BoardKeeper(
             try
             {
                 await PlanAsync(stoppingToken);
-                if (news.IsBoardShown && (time.GetUtcNow() - improvedAt).Duration() > Unseen)
+                if (news.IsBoardShown && Math.Abs(time.GetUtcNow().UtcTicks - Volatile.Read(ref improvedAt)) > Unseen.Ticks)
                     await ImproveAsync(stoppingToken);
                 using var wait = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken);
                 wait.CancelAfter(news.IsBoardShown ? Every : Unseen);
