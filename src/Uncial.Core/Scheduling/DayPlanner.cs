@@ -137,11 +137,15 @@ public static class DayPlanner
     {
         int Promised(int w) => problem.Jobs[problem.Works[w].Job].Promised;
         int SetUp(int w) => problem.Works[w].Ways is [var first, ..] ? first.SetUp : -1;
+        int Head(int w) => problem.Day.Works[w].Machinings is [var first, ..] ? (int)first.SetUp.Head : -1;
         List<int>[] orders =
         [
             [.. open.OrderBy(Promised).ThenBy(w => problem.Works[w].Job).ThenBy(SetUp)],
             [.. open.OrderBy(SetUp).ThenBy(Promised).ThenBy(w => problem.Works[w].Job)],
             open,
+            // As people would by habit: no board is later than theirs.
+            [.. open.OrderBy(Promised)],
+            [.. open.OrderBy(Head)],
         ];
         List<int> soonest = [.. confirms.OrderBy(Promised)];
         var plain = orders.SelectMany(o => WithConfirms(Ways(problem, head, o), soonest)).ToList();
