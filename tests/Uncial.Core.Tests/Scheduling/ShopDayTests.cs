@@ -211,6 +211,13 @@ public class ShopDayTests
         plan.StepsFor(1).First().OperatorId.ShouldBe(1);
         plan.StepsFor(7).ShouldAllBe(s => !plan.IsUnderWay(s));
         plan.StepsFor(7).Count().ShouldBe(plan.Board.Steps.Count(s => !plan.IsUnderWay(s)));
+        // Of what is planned for others, what is at the lathe where somebody worked last.
+        plan = PlannedDay.Of(Floor(Read(), Read(), Read()) with { Operators = [0] });
+        var day = plan.Day.Plan;
+        var worked = plan with { Day = plan.Day with { Plan = day with { Lathes = [day.Lathes[0] with { OperatorId = 7 }] } } };
+        bool IsThere(PlacedStep step) => step.LatheId == day.Lathes[0].Id;
+        plan.StepsFor(7).SkipWhile(IsThere).Any(IsThere).ShouldBeTrue();
+        worked.StepsFor(7).SkipWhile(IsThere).Any(IsThere).ShouldBeFalse();
     }
 
     [Fact]
