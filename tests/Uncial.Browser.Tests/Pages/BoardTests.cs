@@ -158,26 +158,47 @@ public class BoardTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public void A_part_that_is_dragged_to_another_lathe_is_tried_there()
+    public async Task A_part_that_is_dragged_to_another_lathe_is_tried_there()
     {
+        var keeper = shop.Services.GetRequiredService<BoardKeeper>();
         using var screen = Open();
         var surface = ToPlanned(screen);
-        // Where it is and where it goes, read in one go: the board may be put in place anew at any moment.
-        var at =
-            (IReadOnlyList<object>)
-                screen.Driver.ExecuteScript(
-                    "const b = document.querySelector(`.block[data-surface='${arguments[0]}']:not([data-place=''])`);"
-                        + "const r = b.getBoundingClientRect();"
-                        + "const l = [...document.querySelectorAll('[data-lathe-name]')].find(e => "
-                        + "e.dataset.latheName !== b.dataset.lathe);"
-                        + "const t = l.getBoundingClientRect(); return [l.dataset.latheName, r.x + r.width / 2, r.y + r.height / 2,"
-                        + "t.y + t.height / 2].map(String)",
-                    surface
-                )!;
-        int Px(int i) => (int)double.Parse((string)at[i], System.Globalization.CultureInfo.InvariantCulture);
-        new Actions(screen.Driver).MoveToLocation(Px(1), Px(2)).ClickAndHold().MoveToLocation(Px(1) + 4, Px(3)).Release().Perform();
+        int[] Px(string script) =>
+            [
+                .. ((IReadOnlyList<object>)screen.Driver.ExecuteScript(script, surface)!).Select(n =>
+                    Convert.ToInt32(n, System.Globalization.CultureInfo.InvariantCulture)
+                ),
+            ];
+        // The board may be put in place anew at any moment, but not from under a finger: whoever has another block looks again.
+        screen.Until(
+            () =>
+            {
+                var at = Px(
+                    "const r = document.querySelector(`.block[data-surface='${arguments[0]}']:not([data-place=''])`)"
+                        + ".getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2].map(Math.round)"
+                );
+                new Actions(screen.Driver).MoveToLocation(at[0], at[1]).ClickAndHold().Perform();
+                if (
+                    screen.Driver.ExecuteScript("return document.querySelector('.is-dragged')?.dataset.surface") is string held
+                    && held == surface
+                )
+                    return true;
+                new Actions(screen.Driver).MoveToLocation(1, 1).Release().Perform();
+                return false;
+            },
+            "the block in hand"
+        );
+        // A board that comes meanwhile waits.
+        screen.Driver.ExecuteScript("document.querySelector('.is-dragged').dataset.mine = 'yes'");
+        await keeper.PlanAsync(Cancel);
+        var to = Px(
+            "const b = document.querySelector('.is-dragged[data-mine]'); const l = [...document.querySelectorAll('[data-lathe-name]')]"
+                + ".find(e => e.dataset.latheName !== b.dataset.lathe); const [t, r] = [l, b].map(e => e.getBoundingClientRect()); "
+                + "return [l.dataset.latheName, r.x + r.width / 2 + 4, t.y + t.height / 2].map(n => Math.round(Number(n)))"
+        );
+        new Actions(screen.Driver).MoveToLocation(to[1], to[2]).Release().Perform();
         screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 1, "the trial");
-        screen.Driver.FindElement(By.CssSelector(".is-trial [name=Lathe]")).GetAttribute("value").ShouldBe((string)at[0]);
+        screen.Driver.FindElement(By.CssSelector(".is-trial [name=Lathe]")).GetAttribute("value").ShouldBe($"{to[0]}");
         screen.Click(By.CssSelector("[data-undo-trial]"));
         screen.Until(() => screen.Driver.FindElements(By.CssSelector(".is-trial")).Count == 0, "the board as it stands");
     }

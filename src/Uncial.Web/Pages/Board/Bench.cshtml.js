@@ -229,6 +229,7 @@ function beginDrag(event) {
   if (!block || block.dataset.place === '' || event.button !== 0) return;
   const start = { x: event.clientX, y: event.clientY };
   let moved = false;
+  block.classList.add('is-dragged');
   const move = at => {
     if (!moved && Math.hypot(at.clientX - start.x, at.clientY - start.y) < 10) return;
     moved = true;
@@ -239,6 +240,7 @@ function beginDrag(event) {
     removeEventListener('pointerup', end);
     removeEventListener('pointercancel', end);
     block.removeAttribute('transform');
+    block.classList.remove('is-dragged');
     if (!moved || at.type === 'pointercancel') return;
     addEventListener('click', stop, { capture: true, once: true });
     setTimeout(() => removeEventListener('click', stop, { capture: true }), 50);

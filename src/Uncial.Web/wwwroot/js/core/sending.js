@@ -122,9 +122,12 @@ function nameOf(element) {
 // What somebody is trying stands until it is kept or undone.
 const isTried = () => !!document.querySelector('main[data-trial=yes]');
 
+// What lies open, or is in somebody's hand, is not taken away.
+const isHeld = () => !!document.querySelector(':popover-open,.is-dragged');
+
 async function fetchAnew() {
   if (isTried()) return;
-  if (busy || document.querySelector(':popover-open')) {
+  if (busy || isHeld()) {
     setTimeout(refresh, 500);
     return;
   }
@@ -142,8 +145,8 @@ async function fetchAnew() {
     if (answer.ok && shows !== shown && location.href === here) refreshAgain = true;
     if (!answer.ok || busy || isTried() || shows !== shown || location.href !== here) return;
     const html = await answer.text();
-    // A sheet that was opened meanwhile is not taken away: the page comes once it is closed.
-    if (document.querySelector(':popover-open')) {
+    // A sheet that was opened meanwhile, a block that is dragged: the page comes once that is over.
+    if (isHeld()) {
       refreshAgain = true;
       return;
     }
