@@ -106,10 +106,23 @@ public sealed record PlanOption(
 /// <summary>Which figures stand against each other where no technique can start.</summary>
 /// <param name="Needed">Least metal that any technique would take.</param>
 /// <param name="Available">Metal there is to machine-to, less the uncertainty; negative where the part is past it.</param>
-public sealed record Shortfall(Length Needed, Length Available)
+/// <param name="Cause">What stands against every technique.</param>
+public sealed record Shortfall(Length Needed, Length Available, ShortfallCause Cause = ShortfallCause.Metal);
+
+/// <summary>What stands against every technique, where none can start.</summary>
+public enum ShortfallCause
 {
-    /// <summary>The metal is enough; the first pass alone could go too far.</summary>
-    public bool IsOfFirstPass => Needed <= Available;
+    /// <summary>There is less metal than any would take.</summary>
+    Metal,
+
+    /// <summary>The metal is enough for one, but its first pass could end past machine-to.</summary>
+    FirstPass,
+
+    /// <summary>The metal is enough for one, but a pass could end past discard.</summary>
+    Discard,
+
+    /// <summary>The metal is enough, but no technique reaches the depth with its passes and this dial.</summary>
+    Technique,
 }
 
 /// <summary>Something that would help where no technique can start.</summary>

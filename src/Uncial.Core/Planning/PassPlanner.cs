@@ -63,7 +63,8 @@ public static class PassPlanner
         if (least is null)
         {
             var metals = options.Where(o => o.Metal is not null).Select(o => o.Metal!.Value).ToList();
-            plan = plan with { Shortfall = new(metals.Count > 0 ? metals.Min() : physicalLeast, budget) };
+            var needed = metals.Count > 0 ? metals.Min() : physicalLeast;
+            plan = plan with { Shortfall = new(needed, budget, CauseOf(options, needed > budget)) };
             return plan with { Remedies = Remedies.For(request, plan) };
         }
         for (var i = 0; i < options.Length; i++)
@@ -150,6 +151,12 @@ public static class PassPlanner
             steps.Add("budget", "({0} − {1} − {2})/2", budget, null, request.MachineTo, request.Uncertainty, request.Touch);
         return budget;
     }
+
+    private static ShortfallCause CauseOf(IReadOnlyList<PlanOption> options, bool lacksMetal) =>
+        options.Any(o => o is { Feasible: true, Start: PlanStart.Blocked }) ? ShortfallCause.FirstPass
+        : lacksMetal ? ShortfallCause.Metal
+        : options.Any(o => o.Refusal == PlanRefusal.DiscardBound) ? ShortfallCause.Discard
+        : ShortfallCause.Technique;
 
     private static PlanOption Try(PlanRequest request, Technique technique, long[] need, Length budget)
     {

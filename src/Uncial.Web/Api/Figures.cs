@@ -48,13 +48,11 @@ internal static class PlanBodies
                 ? new(
                     Figures.Exact(s.Needed),
                     Figures.Exact(s.Available),
-                    s.IsOfFirstPass
-                        ? Words.Say("plan.theFirstPassCouldEnd")
-                        : Words.Say(
-                            "shortfall",
-                            Words.With(s.Needed, LengthUnit.Millimetre),
-                            Words.With(s.Available, LengthUnit.Millimetre)
-                        )
+                    Words.Say(
+                        "shortfall." + s.Cause,
+                        Words.With(s.Needed, LengthUnit.Millimetre),
+                        Words.With(s.Available, LengthUnit.Millimetre)
+                    )
                 )
                 : null,
             [

@@ -144,6 +144,36 @@ public class PlannerTests
         var blocked = PassPlanner.Plan(tight with { TouchBound = Mm.Of(24.12m) });
         Option(blocked, "light").Start.ShouldBe(PlanStart.Blocked);
         blocked.Recommended.ShouldBeNull();
+        blocked.Shortfall!.Cause.ShouldBe(ShortfallCause.FirstPass);
+    }
+
+    /// <summary>Metal enough, and yet none: it is not said that the metal lacks, nor that it is about the first pass only.</summary>
+    [Fact]
+    public void Where_metal_is_enough_it_says_what_else_stands_against_every_technique()
+    {
+        var past = Example with
+        {
+            MachineTo = Mm.Of(24.07m),
+            Discard = Mm.Of(23.974m),
+            Sides = [new(Mm.Of(0.16m)), new(Mm.Of(0.16m))],
+            Touch = Mm.Of(24.5m),
+            TouchBound = Mm.Of(24.2m),
+            Worst = Mm.Of(24.2m),
+        };
+        string[] refused = [.. PassPlanner.Plan(past).Options.Where(o => o.Refusal == PlanRefusal.DiscardBound).Select(o => o.Key)];
+        var discard = PassPlanner.Plan(past with { Techniques = [.. past.Techniques.Where(t => refused.Contains(t.Key))] });
+        (discard.Recommended, discard.Shortfall!.Cause).ShouldBe((null, ShortfallCause.Discard));
+        discard.Shortfall.Needed.ShouldBeLessThan(discard.Shortfall.Available);
+
+        var light = Example with
+        {
+            MachineTo = Mm.Of(20),
+            Discard = Mm.Of(19),
+            Techniques = [Technique.BuiltIn.First(t => t.Key == "light")],
+        };
+        var coarse = PassPlanner.Plan(light with { Dial = Dial with { Division = Mm.Of(1) } });
+        (coarse.Recommended, coarse.Options.Single().Refusal).ShouldBe((null, PlanRefusal.DialTooCoarse));
+        coarse.Shortfall!.Cause.ShouldBe(ShortfallCause.Technique);
     }
 
     [Fact]
