@@ -34,9 +34,7 @@ public static class DayPlanner
     {
         ArgumentNullException.ThrowIfNull(day);
         ArgumentNullException.ThrowIfNull(board);
-        for (var round = 1; round <= rounds; round++)
-            board = Plan(day, barred: null, board.Order, round, cancel);
-        return board;
+        return InRounds(day, barred: null, board, rounds, cancel);
     }
 
     /// <summary>Whether the quick board of a day is the best: it has so few surfaces that every order was tried.</summary>
@@ -49,9 +47,14 @@ public static class DayPlanner
     /// <summary>The best board in which a surface does not come next on a lathe, with as much effort as another one of that day.</summary>
     internal static DayBoard Without(DayToPlan day, DayBoard best, (int WorkId, int LatheId) next, int rounds, CancellationToken cancel)
     {
-        var board = Plan(day, next, rounds > 0 ? best.Order : null, cancel: cancel);
+        var quick = Plan(day, next, rounds > 0 ? best.Order : null, cancel: cancel);
+        return InRounds(day, next, quick, rounds, cancel);
+    }
+
+    private static DayBoard InRounds(DayToPlan day, (int WorkId, int LatheId)? barred, DayBoard board, int rounds, CancellationToken cancel)
+    {
         for (var round = 1; round <= rounds; round++)
-            board = Plan(day, next, board.Order, round, cancel);
+            board = Plan(day, barred, board.Order, round, cancel);
         return board;
     }
 
