@@ -79,9 +79,9 @@ cluster_down() {
   as_pg "$PG_BIN/pg_ctl" -D "$CLUSTER" -m fast -w stop >/dev/null 2>&1 || true
 }
 
-# connection DATABASE : the administrator's. connection_of LOGIN DATABASE : that of uncial_owner or uncial_app, whose passwords follow from
-# the administrator's as Logins.cs says. Statements are not prepared by themselves: a schema that changes under a pooled connection spoils
-# them.
+# connection DATABASE : the administrator's. connection_of LOGIN DATABASE : that of uncial_owner, uncial_app or uncial_practice, whose
+# passwords follow from the administrator's as Logins.cs says. Statements are not prepared by themselves: a schema that changes under a
+# pooled connection spoils them.
 connection() { printf 'Host=127.0.0.1;Port=%s;Username=uncial;Password=%s;Database=%s' "$PGPORT_" "$PGPASS_" "$1"; }
 connection_of() {
   local password

@@ -31,6 +31,7 @@ internal sealed class BenchedShop(string administrator) : WebApplicationFactory<
     {
         ArgumentNullException.ThrowIfNull(builder);
         builder.UseSetting("ConnectionStrings:Uncial", Logins.ApplicationOf(administrator));
+        builder.UseSetting("ConnectionStrings:Practice", Logins.PracticeOf(administrator));
         builder.UseSetting("Serilog:MinimumLevel:Default", "Error");
         builder.UseEnvironment("Production");
         builder.ConfigureServices(services =>

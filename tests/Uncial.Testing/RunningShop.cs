@@ -30,6 +30,9 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
     /// <summary>What the serving process holds.</summary>
     public string AppConnection => Logins.ApplicationOf(Connection);
 
+    /// <summary>What practice is served under.</summary>
+    public string PracticeConnection => Logins.PracticeOf(Connection);
+
     public Uri Address { get; private set; } = null!;
 
     public async ValueTask InitializeAsync()
@@ -83,6 +86,7 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("ConnectionStrings:Uncial", AppConnection);
+        builder.UseSetting("ConnectionStrings:Practice", PracticeConnection);
         builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft.EntityFrameworkCore.Database.Command", "Fatal");
         builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft.EntityFrameworkCore.Update", "Fatal");
         builder.UseEnvironment("Production");

@@ -5,20 +5,26 @@ using Npgsql;
 namespace Uncial.Data.Integrity;
 
 /// <summary>
-/// The three logins of a cluster of our own. The administrator is its superuser and makes the other two; the owner owns the tables and
-/// opens
-/// the shop; the application serves. Only the application's login is ever held by the serving process.
+/// The logins of a cluster of our own. The administrator is its superuser and makes the others; the owner owns the tables and opens the
+/// shop; the application serves the shop, and practice is served under a login that reaches nothing of it. Only these two are ever held by
+/// the serving process.
 /// </summary>
 public static class Logins
 {
     public const string Owner = "uncial_owner";
     public const string Application = "uncial_app";
 
+    /// <summary>What practice is reached under: nothing but its own schema.</summary>
+    public const string Practice = "uncial_practice";
+
     /// <summary>The owner's connection, from the administrator's.</summary>
     public static string OwnerOf(string administrator) => Of(administrator, Owner);
 
     /// <summary>The application's connection, from the administrator's.</summary>
     public static string ApplicationOf(string administrator) => Of(administrator, Application);
+
+    /// <summary>The connection of practice, from the administrator's.</summary>
+    public static string PracticeOf(string administrator) => Of(administrator, Practice);
 
     /// <summary>A password follows from the administrator's and the login's name, and leads back to neither.</summary>
     private static string Of(string administrator, string login)
@@ -32,7 +38,7 @@ public static class Logins
     }
 
     /// <summary>
-    /// Makes the database and the two logins where they are missing, and hands everything in the database to the owner. Needs the
+    /// Makes the database and the logins where they are missing, and hands everything in the database to the owner. Needs the
     /// administrator.
     /// </summary>
     public static async Task PrepareAsync(string administrator, CancellationToken cancel = default)
@@ -45,7 +51,7 @@ public static class Logins
         )
         {
             await cluster.OpenAsync(cancel);
-            foreach (var login in new[] { Owner, Application })
+            foreach (var login in new[] { Owner, Application, Practice })
             {
                 var password = new NpgsqlConnectionStringBuilder(Of(administrator, login)).Password;
                 // Two that open at once make them once.

@@ -14,5 +14,5 @@ begin
         execute format('alter routine %s owner to uncial_owner', o.name);
     end loop;
     execute format('revoke temporary, create on database %I from public', current_database());
-    execute format('grant connect on database %I to uncial_app', current_database());
+    execute format('grant connect on database %I to uncial_app, uncial_practice', current_database());
 end $$;

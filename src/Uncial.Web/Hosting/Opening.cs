@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 using Uncial.Data.Demo;
 using Uncial.Data.Migrations.Earlier;
+using Uncial.Data.Practice;
 
 namespace Uncial.Web.Hosting;
 
@@ -28,6 +29,7 @@ internal static class Opening
         await Logins.PrepareAsync(administrator, cancel);
         await using var db = new UncialDb(UncialDbOptions.For(Logins.OwnerOf(administrator) + ";Pooling=false"));
         await MigrateAsync(db, cancel);
+        await PracticeSchema.ApplyAsync(Logins.OwnerOf(administrator) + ";Pooling=false", cancel);
 
         var shop = await db.Shops.Include(s => s.Gauges).Include(s => s.Lathes).Include(s => s.Board).SingleOrDefaultAsync(cancel);
         if (shop is null)

@@ -1,0 +1,62 @@
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Design;
+
+namespace Uncial.Data.Practice;
+
+/// <summary>
+/// Practice, in a schema and under a login of its own: nothing of the shop is reached from here, and nothing of it is a record of a part.
+/// </summary>
+public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(options)
+{
+    public const string Schema = "practice";
+
+    public DbSet<Learner> Learners => Set<Learner>();
+    public DbSet<DrillRun> DrillRuns => Set<DrillRun>();
+    public DbSet<DrillAnswer> DrillAnswers => Set<DrillAnswer>();
+
+    public static DbContextOptions<PracticeDb> For(string connection)
+    {
+        var builder = new DbContextOptionsBuilder<PracticeDb>();
+        Use(builder, connection);
+        return builder.Options;
+    }
+
+    public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
+        builder
+            .UseNpgsql(UncialDbOptions.Prepared(connection), npgsql => npgsql.MigrationsHistoryTable("migrations", Schema))
+            .UseSnakeCaseNamingConvention();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>
+        configurationBuilder.Properties<Enum>().HaveConversion<string>().HaveMaxLength(40);
+
+    protected override void OnModelCreating(ModelBuilder modelBuilder)
+    {
+        modelBuilder.HasDefaultSchema(Schema);
+        modelBuilder.Entity<Learner>(learner =>
+        {
+            learner.ToTable("learners");
+            learner.Ignore(l => l.IsGuest);
+            learner.HasIndex(l => l.TokenHash).IsUnique();
+            learner.HasIndex(l => l.OperatorId).IsUnique();
+            learner.HasIndex(l => l.ExpiresAt);
+        });
+        modelBuilder.Entity<DrillRun>(run =>
+        {
+            run.ToTable("drill_runs");
+            run.HasOne<Learner>().WithMany().HasForeignKey(r => r.LearnerId).OnDelete(DeleteBehavior.Cascade);
+            run.HasMany(r => r.Answers).WithOne().HasForeignKey(a => a.RunId).OnDelete(DeleteBehavior.Cascade);
+            run.Ignore(r => r.IsDone).Ignore(r => r.Next).Ignore(r => r.Right).Ignore(r => r.Score);
+            run.HasIndex(r => new { r.LearnerId, r.StartedAt });
+        });
+        modelBuilder.Entity<DrillAnswer>(answer =>
+        {
+            answer.ToTable("drill_answers").HasKey(a => new { a.RunId, a.Number });
+        });
+    }
+}
+
+/// <summary>Lets the migration tool make a context without a server.</summary>
+public class PracticeDbDesign : IDesignTimeDbContextFactory<PracticeDb>
+{
+    public PracticeDb CreateDbContext(string[] args) => new(PracticeDb.For("Host=127.0.0.1;Database=design"));
+}
