@@ -33,6 +33,7 @@ const order = [
     'Part/Release/Release.css',
     'Part/Pair/Pair.css',
     'Handbook/Handbook.css',
+    'Practice/Practice.css',
     'Shared/Widths.css',
 ];
 

@@ -8,6 +8,7 @@ using Microsoft.AspNetCore.Mvc.TagHelpers;
 using Microsoft.EntityFrameworkCore;
 using Serilog;
 using Uncial.Data;
+using Uncial.Data.Practice;
 using Uncial.Web;
 using Uncial.Web.Accounts;
 using Uncial.Web.Api;
@@ -58,6 +59,15 @@ builder.Services.AddDbContextPool<UncialDb>(
             .Use(options, connection)
             .AddInterceptors(services.GetRequiredService<NewsOfSaves>(), services.GetRequiredService<BoardOfSaves>())
 );
+builder.Services.AddDbContextPool<PracticeDb>(options =>
+    PracticeDb.Use(
+        options,
+        builder.Configuration.GetConnectionString("Practice")
+            ?? throw new InvalidOperationException("Give the database of practice as ConnectionStrings__Practice, or start with ./start.")
+    )
+);
+builder.Services.AddScoped<PracticeDesk>();
+builder.Services.AddHostedService<PracticeKeeper>();
 var protection = builder.Services.AddDataProtection().SetApplicationName("Uncial");
 if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile)
     protection.PersistKeysToDbContext<UncialDb>().ProtectKeysWithCertificate(KeyFile.ReadOrMake(keyFile));

@@ -13,6 +13,7 @@ public partial class ArchitectureTests
 
     private static readonly Assembly CoreAssembly = typeof(Note).Assembly,
         DataAssembly = typeof(UncialDb).Assembly,
+        PracticeAssembly = typeof(Uncial.Practice.Drills.DrillItem).Assembly,
         SimulationAssembly = typeof(VirtualPart).Assembly;
 
     /// <summary>Names of the types of an assembly, in a namespace, that know one of the others.</summary>
@@ -62,12 +63,27 @@ public partial class ArchitectureTests
             )
             .ShouldBeEmpty();
 
+    [Fact]
+    public void Practice_knows_no_storage_no_pages_no_clock_and_no_files() =>
+        ThatKnow(
+                PracticeAssembly,
+                "Uncial.Practice",
+                "Uncial.Data",
+                "Uncial.Web",
+                "Microsoft",
+                "Npgsql",
+                "System.IO.File",
+                "System.TimeProvider"
+            )
+            .ShouldBeEmpty();
+
     [Theory]
     [InlineData("src/Uncial.Core")]
     [InlineData("src/Uncial.Data")]
     [InlineData("src/Uncial.Web")]
     [InlineData("src/Uncial.DeviceSimulators")]
     [InlineData("src/Uncial.Simulation")]
+    [InlineData("src/Uncial.Practice")]
     [InlineData("tests/Uncial.Core.Tests")]
     [InlineData("tests/Uncial.Testing")]
     [InlineData("tests/Uncial.Data.Tests")]

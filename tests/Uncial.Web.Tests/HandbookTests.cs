@@ -15,7 +15,7 @@ public partial class HandbookTests
     public void Every_station_has_its_page_which_says_what_it_is_for_its_keys_and_its_cautions()
     {
         var stations = Enum.GetValues<Station>().Where(s => s != Station.Done).Select(s => s.ToString().ToLowerInvariant());
-        Handbook.Pages.Select(p => p.Topic).ShouldBe(["bench", .. stations, "look"], ignoreOrder: true);
+        Handbook.Pages.Select(p => p.Topic).ShouldBe(["bench", .. stations, "look", "practice"], ignoreOrder: true);
         foreach (var page in Handbook.Pages)
         {
             page.Sections.Select(s => s.Heading).ShouldContain("What it is for", page.Topic);
@@ -76,6 +76,7 @@ public partial class HandbookTests
             ("cut", ["Part/Cut"]),
             ("confirm", ["Part/Confirm", "Part/Reading"]),
             ("release", ["Part/Release"]),
+            ("practice", ["Practice"]),
         ];
         foreach (var (topic, folders) in stations)
         {

@@ -8,14 +8,25 @@ namespace Uncial.Web.Charts;
 /// <summary>The lathe from above with the part on it: its locks, each with its number, the band, and which way it feeds.</summary>
 internal static class LatheTop
 {
+    /// <summary>As it must stand for a kind of part.</summary>
     public static IHtmlContent Draw(Lathe lathe, PartKind kind, bool hasBand)
+    {
+        var rotor = kind == PartKind.Rotor;
+        return Draw(
+            lathe,
+            kind,
+            hasBand,
+            [.. lathe.Locks.Select(l => rotor ? l.TightForRotor : l.TightForDrum)],
+            rotor ? lathe.RotorLever : lathe.DrumLever
+        );
+    }
+
+    /// <summary>As it stands: which locks are tight, and where the lever points.</summary>
+    public static IHtmlContent Draw(Lathe lathe, PartKind kind, bool hasBand, IReadOnlyList<bool> isTight, string lever)
     {
         var svg = new Svg();
         var rotor = kind == PartKind.Rotor;
-        var lever = rotor ? lathe.RotorLever : lathe.DrumLever;
-        var locks = lathe.Locks.Select(
-            (l, i) => $"{i + 1} {l.Name} {Words.Say((rotor ? l.TightForRotor : l.TightForDrum) ? "draw.tight" : "draw.free")}"
-        );
+        var locks = lathe.Locks.Select((l, i) => $"{i + 1} {l.Name} {Words.Say(isTight[i] ? "draw.tight" : "draw.free")}");
         svg.Add(
             $"<svg class='lathe-top' viewBox='0 0 330 252' role='img' aria-label='",
             $"{Words.Say("draw.fromAboveFeeds", lathe.Name, lever, string.Join(", ", locks))}'>"
@@ -31,7 +42,8 @@ internal static class LatheTop
         if (lathe.Kind != LatheKind.Grinder && rotor)
             svg.Add(
                 $"<path d='M{x} 250V226M{x - 8} 234L{x} 225L{x + 8} 234' class='blue-line' fill='none' stroke-width='3'/><text ",
-                $"class='in-blue' x='{x + 14}' y='246' font-size='15' font-weight='700'>{Words.Say("draw.feeds", lever)}</text>"
+                $"class='in-blue' x='{x + 14}' y='246' font-size='15' font-weight='700'{Svg.Fit(Words.Say("draw.feeds", lever), 126, 15)}>",
+                $"{Words.Say("draw.feeds", lever)}</text>"
             );
         else
             svg.Add(
@@ -42,7 +54,7 @@ internal static class LatheTop
         var free = 0;
         for (var i = 0; i < lathe.Locks.Count; i++)
         {
-            var (name, tight) = (lathe.Locks[i].Name, rotor ? lathe.Locks[i].TightForRotor : lathe.Locks[i].TightForDrum);
+            var (name, tight) = (lathe.Locks[i].Name, isTight[i]);
             var at = spots
                 .Where(s => s.Words.Any(w => name.Contains(w, StringComparison.OrdinalIgnoreCase)))
                 .Select(s => s.At)

@@ -23,7 +23,19 @@ public sealed record HandbookSection(string Anchor, string Heading, string Text)
 public static partial class Handbook
 {
     /// <summary>The order of its pages: that in which a part is worked on.</summary>
-    private static readonly string[] Order = ["bench", "receive", "look", "measure", "mount", "plan", "cut", "confirm", "release"];
+    private static readonly string[] Order =
+    [
+        "bench",
+        "receive",
+        "look",
+        "measure",
+        "mount",
+        "plan",
+        "cut",
+        "confirm",
+        "release",
+        "practice",
+    ];
 
     private static readonly MarkdownPipeline Pipeline = new MarkdownPipelineBuilder()
         .UsePipeTables()

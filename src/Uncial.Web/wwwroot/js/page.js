@@ -5,6 +5,7 @@ import { startReceive } from '/Pages/Intake/Receive.cshtml.js';
 import { startCut } from '/Pages/Part/Cut/Cut.cshtml.js';
 import { startMount } from '/Pages/Part/Mount/Mount.cshtml.js';
 import { startPlan } from '/Pages/Part/Plan/Plan.cshtml.js';
+import { startDrill } from '/Pages/Practice/Drill.cshtml.js';
 import '/Pages/Workshop/Settings/Settings.cshtml.js';
 import { startEcho } from './core/echo.js';
 import { isBusy, refresh, show } from './core/sending.js';
@@ -41,6 +42,7 @@ function arrive() {
   startDrafts();
   startCut();
   startPlan({ show });
+  startDrill();
   startOutbox({ refresh, show });
   startNews({ isBusy, refresh });
   startAgain({ refresh });

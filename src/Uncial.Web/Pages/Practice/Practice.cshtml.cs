@@ -1,0 +1,73 @@
+using Microsoft.AspNetCore.Mvc;
+using Uncial.Data.Practice;
+using Uncial.Practice.Drills;
+using Uncial.Web.Text;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>What can be practised, with what was reached so far.</summary>
+public class PracticeModel(PracticeDesk desk, Reader reader, TimeProvider time) : PracticePage(desk, reader, time)
+{
+    /// <summary>A drill as it is offered.</summary>
+    /// <param name="Kind">The drill.</param>
+    /// <param name="Best">Best score so far, 0 … 100; null where none was finished.</param>
+    /// <param name="Open">A run that was left in the middle; null for none.</param>
+    public sealed record Tile(DrillKind Kind, int? Best, DrillRun? Open);
+
+    public IReadOnlyList<Tile> Tiles { get; private set; } = [];
+
+    /// <summary>What is practised next: what was left in the middle, what was never done, else the weakest.</summary>
+    public Tile Next { get; private set; } = null!;
+
+    /// <summary>Something was practised already.</summary>
+    public bool HasBegun => Tiles.Any(t => t.Best is not null || t.Open is not null);
+
+    public async Task OnGetAsync(CancellationToken cancel)
+    {
+        await FindLearnerAsync(cancel);
+        await ShowAsync(cancel);
+    }
+
+    public async Task<IActionResult> OnPostBeginAsync(DrillKind kind, CancellationToken cancel)
+    {
+        if (!Enum.IsDefined(kind))
+            return RedirectToPage();
+        if (await WelcomeAsync(cancel) is { } learner && (await Desk.BeginAsync(learner, kind, cancel)).Run is { } run)
+            return RedirectToPage("/Practice/Drill", new { id = run.Id });
+        Trouble = Words.Say("practice.tooMany");
+        await ShowAsync(cancel);
+        return Page();
+    }
+
+    /// <summary>Removes what was practised, for good.</summary>
+    public async Task<IActionResult> OnPostRemoveAsync(CancellationToken cancel)
+    {
+        await FindLearnerAsync(cancel);
+        if (Learner is not null)
+            await Desk.RemoveAsync(Learner, cancel);
+        Response.Cookies.Delete(GuestCookie);
+        return RedirectToPage();
+    }
+
+    private async Task ShowAsync(CancellationToken cancel)
+    {
+        var runs = await Desk.RunsAsync(Learner, cancel);
+        Tiles =
+        [
+            .. Enum.GetValues<DrillKind>()
+                .Select(kind =>
+                {
+                    var own = runs.Where(r => r.Kind == kind).ToList();
+                    return new Tile(
+                        kind,
+                        own.Where(r => r.IsDone).Max(r => (int?)r.Score),
+                        own.FirstOrDefault() is { IsDone: false, Answers.Count: > 0 } open ? open : null
+                    );
+                }),
+        ];
+        Next = Tiles.Where(t => t.Open is not null).MaxBy(t => t.Open!.StartedAt)
+            ?? Tiles.FirstOrDefault(t => t.Best is null)
+            ?? Tiles.MinBy(t => t.Best)!;
+        Head(Words.Say("practice.bench"), Words.Say("practice.band"));
+    }
+}
