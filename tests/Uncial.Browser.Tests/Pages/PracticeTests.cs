@@ -32,7 +32,7 @@ public class PracticeTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Settle();
         screen.IsAccessible();
         // Closer, and along the scale by the arrows, from the field of the figure.
-        string Seen() => screen.Driver.FindElement(By.CssSelector("svg.gauge")).GetAttribute("viewBox")!;
+        string Seen() => screen.Driver.FindElement(By.CssSelector("svg.gauge")).GetDomAttribute("viewBox")!;
         var whole = Seen();
         screen.Press("z");
         screen.Until(() => Seen() != whole, "the gauge closer");
