@@ -43,7 +43,8 @@ public static class Eye
             .Where(m => m.Numeral is not null)
             .Select(m => (int.Parse(m.Numeral!, CultureInfo.InvariantCulture) * (gauge.IsInch ? 0.1 : 1), m.At))
             .First();
-        var turns = Math.Round((whole - from - turned) / gauge.Turn);
+        // Inches begin anew on every sleeve; millimetres are numbered on from where the gauge begins.
+        var turns = Math.Round((whole - (gauge.IsInch ? 0 : gauge.From) - from - turned) / gauge.Turn);
         return gauge.From + turns * gauge.Turn + turned;
     }
 

@@ -41,7 +41,7 @@ internal static class ScaleDrawing
                         k % perNumeral == 0 ? MarkSize.Long
                             : gauge.IsInch || k % 2 == 0 ? MarkSize.Middle
                             : MarkSize.Short,
-                        k % perNumeral == 0 ? Text(gauge.IsInch ? k / 4 : k / 2) : null
+                        k % perNumeral == 0 ? Text(gauge.IsInch ? k / 4 % 10 : (int)gauge.From + k / 2) : null
                     ),
                     At: k * turn - opened
                 )

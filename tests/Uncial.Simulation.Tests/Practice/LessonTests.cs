@@ -1,0 +1,117 @@
+using Uncial.Core.Parts;
+using Uncial.Practice.Lessons;
+
+namespace Uncial.Simulation.Tests;
+
+/// <summary>Lessons can be passed, what they call right is right by the metal, and a broken file is told where it is broken.</summary>
+public class LessonTests
+{
+    private static string File => ShippedLessons.FileOf("clear-of-the-ridge")!;
+
+    [Fact]
+    public void A_dozen_ship_each_on_a_mistake_of_its_own_with_every_decision_among_them()
+    {
+        ShippedLessons.All.Count.ShouldBe(12);
+        ShippedLessons.All.Select(l => l.Mistake).Distinct().Count().ShouldBe(12);
+        ShippedLessons.All.Select(l => l.Decision).Distinct().Count().ShouldBe(4);
+        ShippedLessons.All.Select(l => l.Part.Kind).Distinct().Count().ShouldBe(2);
+        ShippedLessons.All.Select(l => l.Grade).ShouldBeInOrder();
+        ShippedLessons.All[0].Grade.ShouldBe(1);
+    }
+
+    /// <summary>Thousand parts of the lessons: none fails to be drawn, and the decision of each is true of it.</summary>
+    [Fact]
+    public void In_a_thousand_seeded_lessons_the_decision_is_true_of_the_metal()
+    {
+        foreach (var lesson in ShippedLessons.All)
+            for (var seed = 1; seed <= 84; seed++)
+            {
+                var part = lesson.Draw(seed * 7919);
+                var truth = PartTruth.Of(part, lesson.Wear.HasCrack);
+                truth.Bears(lesson.Decision).ShouldBeTrue($"{lesson.Id} {seed}: {truth}");
+                Enum.GetValues<Decision>().Count(truth.Bears).ShouldBe(1, $"{lesson.Id} {seed}: {truth}");
+                part.WorstSize(grooves: false).ShouldBe(lesson.Draw(seed * 7919).WorstSize(grooves: false));
+            }
+    }
+
+    [Fact]
+    public void A_part_is_worn_as_its_lesson_says()
+    {
+        var drum = VirtualPart.Worn(
+            PartKind.Drum,
+            new(254, 255.5, 256),
+            0,
+            new()
+            {
+                Left = 0.5,
+                Oval = 0.2,
+                At = 45,
+            },
+            new(1)
+        );
+        drum.WorstSize(grooves: false).ShouldBe(255.5, 1e-9);
+        var middle = drum.ReadingStation;
+        (drum.SizeAt(9, middle) - drum.SizeAt(27, middle)).ShouldBe(0.2, 0.01); // 45° and 135°
+        (drum.SizeAt(0, middle) - drum.SizeAt(18, middle)).ShouldBe(0, 0.01);
+        var rotor = VirtualPart.Worn(
+            PartKind.Rotor,
+            new(24, 22.6, 22),
+            140,
+            new()
+            {
+                Left = 1,
+                Variation = 0.06,
+                At = 90,
+                Runout = 0.1,
+            },
+            new(1)
+        );
+        rotor.WorstSize(grooves: false).ShouldBe(23, 1e-9);
+        (rotor.SizeAt(54, rotor.ReadingStation) - rotor.SizeAt(18, rotor.ReadingStation)).ShouldBe(0.06, 0.01); // thin at 90°
+        var (high, low) = rotor.Faces[0].Extremes(rotor.StationsMm.Count - 1);
+        (high - low).ShouldBe(0.1, 0.04);
+    }
+
+    [Theory]
+    [InlineData("\"nominalMm\": 22", "\"nominalMm\": \"thick\"", "part.nominalMm", LessonFault.NotNumber)]
+    [InlineData("\"nominalMm\": 22", "\"nominalMm\": 2200", "part.nominalMm", LessonFault.OutOfRange)]
+    [InlineData("\"nominalMm\": 22", "\"nominalMm\": 19", "part.machineToMm", LessonFault.LimitsReversed)]
+    [InlineData("\"kind\": \"rotor\"", "\"kind\": \"plate\"", "part.kind", LessonFault.NotAWord)]
+    [InlineData("\"kind\": \"rotor\"", "\"kind\": \"0\"", "part.kind", LessonFault.NotAWord)]
+    [InlineData("\"kind\": \"micrometer\"", "\"kind\": \"tape\"", "gauges[0].kind", LessonFault.NotAWord)]
+    [InlineData("\"kind\": \"micrometer\"", "\"kind\": \"barStarts\"", "gauges", LessonFault.NoGaugeForPart)]
+    [InlineData("\"leftMm\"", "\"left\"", "wear.leftMm", LessonFault.Missing)]
+    [InlineData("\"leftMm\"", "\"left\"", "wear.left", LessonFault.Unknown)]
+    [InlineData("    1.2,\n      1.6", "    1.6,\n      1.2", "wear.leftMm", LessonFault.RangeReversed)]
+    [InlineData("    1.2,\n      1.6", "    -1.6,\n      -1.2", "decision", LessonFault.DecisionNotTrue)]
+    [InlineData("    1.2,\n      1.6", "    1.2,\n      \"a\"", "wear.leftMm[1]", LessonFault.NotNumber)]
+    [InlineData("\"grade\": 1", "\"grade\": 6", "grade", LessonFault.OutOfRange)]
+    [InlineData("\"id\": \"clear", "\"id\": \"../clear", "id", LessonFault.NotAWord)]
+    [InlineData("\"dirty\": false", "\"dirty\": \"no\"", "lathe.dirty", LessonFault.NotFlag)]
+    [InlineData("\"dirty\": false", "\"dirty\": false, \"colour\": 1", "lathe.colour", LessonFault.Unknown)]
+    [InlineData("\"reading\",", "\"reading\", \"reading\",", "marked", LessonFault.WrongCount)]
+    [InlineData("\"lathe\": {", "\"lathe\": 3, \"x\": {", "lathe", LessonFault.NotGroup)]
+    [InlineData("\"format\": \"uncial-lesson\"", "\"format\": \"uncial-job\"", "", LessonFault.NotALesson)]
+    [InlineData("\"version\": 1", "\"version\": 2", "", LessonFault.NotALesson)]
+    [InlineData("\"part\": {", "\"part\": {,", "line 10", LessonFault.NotJson)]
+    public void A_broken_file_is_told_where_it_is_broken(string from, string to, string path, LessonFault fault)
+    {
+        File.ShouldContain(from);
+        var (lesson, faults) = LessonFile.Read(File.Replace(from, to, StringComparison.Ordinal));
+        lesson.ShouldBeNull();
+        faults.ShouldContain(new FaultAt(path, fault), string.Join(", ", faults));
+    }
+
+    [Fact]
+    public void Every_fault_of_a_file_is_named_at_once_and_no_text_ends_the_reader()
+    {
+        var broken = File.Replace("\"grade\": 1", "\"grade\": 9", StringComparison.Ordinal)
+            .Replace("\"rotor\"", "\"x\"", StringComparison.Ordinal);
+        LessonFile.Read(broken).Faults.Count.ShouldBeGreaterThanOrEqualTo(2);
+        foreach (var text in new[] { null, "", "[]", "null", "3", "{}", "{\"format\":3}", new string('[', 5000), new string(' ', 70_000) })
+            LessonFile.Read(text).Faults.ShouldNotBeEmpty();
+        // Cut off anywhere, it is a broken file and no more.
+        for (var length = 0; length < File.Length; length += 7)
+            LessonFile.Read(File[..length]).Lesson.ShouldBeNull();
+    }
+}
