@@ -51,8 +51,8 @@ public class ScaleTests
         // 7.83: seven whole marks and a half uncovered, 33 at the line.
         var picture = GaugeDesign.Micrometer(0, vernier: false).At(7.83);
         var sleeve = picture.Scale(ScaleName.Sleeve).Marks.Where(m => m.At <= 0).ToList();
-        sleeve.Count(m => m.Size != MarkSize.Short).ShouldBe(8); // 0 … 7
-        sleeve[^1].Size.ShouldBe(MarkSize.Short);
+        sleeve.Count(m => m.Size != MarkSize.Small).ShouldBe(8); // 0 … 7
+        sleeve[^1].Size.ShouldBe(MarkSize.Small);
         sleeve.Last(m => m.Numeral is not null).Numeral.ShouldBe("5");
         var thimble = picture.Scale(ScaleName.Thimble).Marks;
         thimble.Single(m => m.Numeral == "35").At.ShouldBe(2, 1e-9);

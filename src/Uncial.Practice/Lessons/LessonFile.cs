@@ -1,5 +1,4 @@
 using System.Text.Json;
-using System.Text.RegularExpressions;
 using Uncial.Core.Parts;
 using Uncial.Practice.Drills;
 using Uncial.Simulation.Scales;
@@ -69,7 +68,7 @@ public readonly record struct FaultAt(string Path, LessonFault Fault);
 /// <summary>
 /// Lessons as files (docs/formats/lesson.md). Every fault is named by its place; a lesson comes out only where there is none.
 /// </summary>
-public static partial class LessonFile
+public static class LessonFile
 {
     /// <summary>Longest file that is read, in characters.</summary>
     public const int LongestText = 60_000;
@@ -97,8 +96,9 @@ public static partial class LessonFile
             ["depth"] = GaugeDesign.DepthMicrometer,
         };
 
-    [GeneratedRegex("^[a-z0-9]+(-[a-z0-9]+)*$")]
-    private static partial Regex Name();
+    /// <summary>Small letters and digits, in words parted by one hyphen.</summary>
+    private static bool IsName(string id) =>
+        id.Split('-').All(word => word.Length > 0 && word.All(c => char.IsAsciiLetterLower(c) || char.IsAsciiDigit(c)));
 
     /// <summary>Reads a lesson.</summary>
     /// <param name="text">The file.</param>
@@ -132,7 +132,7 @@ public static partial class LessonFile
     private static Lesson? Whole(LessonReader file)
     {
         var id = file.Text("id", 60);
-        if (id is not null && !Name().IsMatch(id))
+        if (id is not null && !IsName(id))
             file.Say("id", LessonFault.NotAWord);
         var (title, about) = (file.Text("title", 80), file.Text("about", 600));
         var (grade, minutes) = (file.Number("grade", 1, 5), file.Number("minutes", 1, 120));

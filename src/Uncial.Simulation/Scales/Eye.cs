@@ -76,7 +76,7 @@ public static class Eye
     {
         var whole = picture
             .Scale(ScaleName.Beam)
-            .Marks.Where(m => m is { Size: MarkSize.Long, Numeral: not null })
+            .Marks.Where(m => m is { Size: MarkSize.Large, Numeral: not null })
             .MinBy(m => Math.Abs(m.At));
         return int.Parse(whole.Numeral!, CultureInfo.InvariantCulture) - whole.At;
     }

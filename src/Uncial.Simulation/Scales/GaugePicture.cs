@@ -4,13 +4,13 @@ namespace Uncial.Simulation.Scales;
 public enum MarkSize
 {
     /// <summary>One of the finest.</summary>
-    Short,
+    Small,
 
     /// <summary>A half, or every fifth.</summary>
     Middle,
 
     /// <summary>A whole one.</summary>
-    Long,
+    Large,
 }
 
 /// <summary>A mark of a scale that can be seen.</summary>

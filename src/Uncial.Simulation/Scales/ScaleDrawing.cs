@@ -38,9 +38,9 @@ internal static class ScaleDrawing
                 (
                     Mark: new ScaleMark(
                         Seen(k * turn - opened, turn / 40),
-                        k % perNumeral == 0 ? MarkSize.Long
+                        k % perNumeral == 0 ? MarkSize.Large
                             : gauge.IsInch || k % 2 == 0 ? MarkSize.Middle
-                            : MarkSize.Short,
+                            : MarkSize.Small,
                         k % perNumeral == 0 ? Text(gauge.IsInch ? k / 4 % 10 : (int)gauge.From + k / 2) : null
                     ),
                     At: k * turn - opened
@@ -54,11 +54,11 @@ internal static class ScaleDrawing
             .Select(j => (j, At: Wrap(j - divisions, n) * (isDepth ? -1 : 1)))
             .Where(m => Math.Abs(m.At) <= ThimbleSeen)
             .OrderBy(m => m.At)
-            .Select(m => new ScaleMark(Seen(m.At, 0.02), m.j % 5 == 0 ? MarkSize.Long : MarkSize.Short, m.j % 5 == 0 ? Text(m.j) : null));
+            .Select(m => new ScaleMark(Seen(m.At, 0.02), m.j % 5 == 0 ? MarkSize.Large : MarkSize.Small, m.j % 5 == 0 ? Text(m.j) : null));
         List<StraightScale> scales = [new(ScaleName.Sleeve, [.. sleeve]), new(ScaleName.Thimble, [.. thimble])];
         if (gauge.HasVernier)
             scales.Add(
-                new(ScaleName.Vernier, [.. Enumerable.Range(0, 11).Select(k => new ScaleMark(0.9 * k, MarkSize.Short, Text(k % 10)))])
+                new(ScaleName.Vernier, [.. Enumerable.Range(0, 11).Select(k => new ScaleMark(0.9 * k, MarkSize.Small, Text(k % 10)))])
             );
         return new(gauge, scales, []);
     }
@@ -75,7 +75,7 @@ internal static class ScaleDrawing
             .Range(0, n + 1)
             .Select(k => new ScaleMark(
                 k * line,
-                k % numbered == 0 ? MarkSize.Long : MarkSize.Short,
+                k % numbered == 0 ? MarkSize.Large : MarkSize.Small,
                 k % numbered == 0 ? Text(gauge.IsInch ? k : k / numbered) : null
             ));
         return new(gauge, [Beam(gauge, size, beam, n * line), new(ScaleName.Vernier, [.. vernier])], []);
@@ -101,9 +101,9 @@ internal static class ScaleDrawing
                 var (whole, numbered, middle) = gauge.IsInch ? (1000, 100, 50) : (10_000, 10_000, 5_000);
                 return new ScaleMark(
                     Seen(m.At, gauge.Division / 20),
-                    m.Value % whole == 0 ? MarkSize.Long
+                    m.Value % whole == 0 ? MarkSize.Large
                         : m.Value % middle == 0 ? MarkSize.Middle
-                        : MarkSize.Short,
+                        : MarkSize.Small,
                     m.Value % numbered != 0 ? null
                         : gauge.IsInch && m.Value % whole != 0 ? Text(m.Value / 100 % 10)
                         : Text(m.Value / 1000)
@@ -124,9 +124,9 @@ internal static class ScaleDrawing
                     ? new ScaleMark(m.At, MarkSize.Middle, m.Value.ToString(gauge.IsInch ? "0.00" : "0", CultureInfo.InvariantCulture))
                     : new ScaleMark(
                         m.At,
-                        m.k % 8 == 0 ? MarkSize.Long
+                        m.k % 8 == 0 ? MarkSize.Large
                             : m.k % 4 == 0 ? MarkSize.Middle
-                            : MarkSize.Short,
+                            : MarkSize.Small,
                         m.k % 8 == 0 ? Text((int)Math.Round(m.Value)) : null
                     )
             );
@@ -143,9 +143,9 @@ internal static class ScaleDrawing
             .Range(0, n)
             .Select(k => new ScaleMark(
                 (double)k / n,
-                k % 10 == 0 ? MarkSize.Long
+                k % 10 == 0 ? MarkSize.Large
                     : k % 5 == 0 ? MarkSize.Middle
-                    : MarkSize.Short,
+                    : MarkSize.Small,
                 k % 10 == 0 ? Text(k * worth) : null
             ));
         return new(ScaleName.Dial, n, [.. marks], [.. sizes.Select(s => Turns(s / gauge.Turn, n))]);

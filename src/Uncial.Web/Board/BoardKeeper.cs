@@ -40,6 +40,9 @@ public sealed partial class BoardKeeper(
     /// <summary>What is saved within this time goes into one plan.</summary>
     private static readonly TimeSpan Gather = TimeSpan.FromMilliseconds(60);
 
+    /// <summary>A better board is looked for when nothing was saved for so long.</summary>
+    private static readonly TimeSpan Quiet = TimeSpan.FromSeconds(1);
+
     private readonly Channel<bool> saved = Channel.CreateBounded<bool>(
         new BoundedChannelOptions(1) { FullMode = BoundedChannelFullMode.DropWrite }
     );
@@ -226,7 +229,11 @@ public sealed partial class BoardKeeper(
             try
             {
                 await PlanAsync(stoppingToken);
-                if (news.IsBoardShown && Math.Abs(time.GetUtcNow().UtcTicks - Volatile.Read(ref improvedAt)) > Unseen.Ticks)
+                if (
+                    news.IsBoardShown
+                    && Math.Abs(time.GetUtcNow().UtcTicks - Volatile.Read(ref improvedAt)) > Unseen.Ticks
+                    && await IsQuietAsync(stoppingToken)
+                )
                     await ImproveAsync(stoppingToken);
                 using var wait = CancellationTokenSource.CreateLinkedTokenSource(stoppingToken);
                 wait.CancelAfter(news.IsBoardShown ? Every : Unseen);
@@ -242,6 +249,21 @@ public sealed partial class BoardKeeper(
                 await Task.Delay(TimeSpan.FromSeconds(2), CancellationToken.None);
             }
             while (saved.Reader.TryRead(out _)) { }
+        }
+    }
+
+    /// <summary>Nobody saves for a moment: the search for a better board takes no core from who is at work.</summary>
+    private async Task<bool> IsQuietAsync(CancellationToken stopping)
+    {
+        using var wait = CancellationTokenSource.CreateLinkedTokenSource(stopping);
+        wait.CancelAfter(Quiet);
+        try
+        {
+            return !await saved.Reader.WaitToReadAsync(wait.Token);
+        }
+        catch (OperationCanceledException) when (!stopping.IsCancellationRequested)
+        {
+            return true;
         }
     }
 

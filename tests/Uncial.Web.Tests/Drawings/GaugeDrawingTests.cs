@@ -95,7 +95,7 @@ public class GaugeDrawingTests
                 .. lines
                     .Select(l => new ScaleMark(
                         ((up ? l.Y : l.X) - zero) * unit,
-                        l.Length > longest - 1 ? MarkSize.Long : MarkSize.Middle,
+                        l.Length > longest - 1 ? MarkSize.Large : MarkSize.Middle,
                         l.Numeral
                     ))
                     .OrderBy(m => m.At),

@@ -20,7 +20,7 @@ internal static class DialDrawing
         {
             var length = isSmall ? 9 : GaugeDrawing.Long(m.Size, 11, 17, 24);
             var (a, b) = (Polar.At(cx, cy, r - 4, m.At * 12), Polar.At(cx, cy, r - 4 - length, m.At * 12));
-            svg.Add($"<path class='{(m.Size == MarkSize.Long ? "is-long" : "")}' d='M{Polar.P(a)}L{Polar.P(b)}'/>");
+            svg.Add($"<path class='{(m.Size == MarkSize.Large ? "is-long" : "")}' d='M{Polar.P(a)}L{Polar.P(b)}'/>");
             if (m.Numeral is null || isSmall && m.Numeral is not ("0" or "2" or "4" or "6" or "8"))
                 continue;
             var t = Polar.At(

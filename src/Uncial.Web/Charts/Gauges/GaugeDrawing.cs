@@ -83,7 +83,7 @@ internal static class GaugeDrawing
                 continue;
             svg.Add($"<path d='M{Fine(x)} {Line}V{Line - Long(m.Size, 24, 36, 50)}'/>");
             if (m.Numeral is not null)
-                Numeral(svg, x, Line - 58, m.Numeral, picture.Design.IsInch && m.Size != MarkSize.Long ? 20 : 28);
+                Numeral(svg, x, Line - 58, m.Numeral, picture.Design.IsInch && m.Size != MarkSize.Large ? 20 : 28);
         }
         svg.Add($"</g><g class='scale vernier'>");
         foreach (var m in vernier.Marks)
@@ -114,7 +114,7 @@ internal static class GaugeDrawing
             var x = Edge + m.At * scale;
             svg.Add($"<path d='M{Fine(x)} {Line}V{Line - Long(m.Size, 22, 28, 36)}'/>");
             if (m.Numeral is not null && x < Edge - 3)
-                Numeral(svg, x, Line - 44, m.Numeral, picture.Design.IsInch && m.Size != MarkSize.Long ? 19 : 26);
+                Numeral(svg, x, Line - 44, m.Numeral, picture.Design.IsInch && m.Size != MarkSize.Large ? 19 : 26);
         }
         svg.Add($"</g>");
         Say(svg, 8, Line + 24, picture.Design.IsInch ? "draw.beamInches" : "draw.beamMillimetres");
@@ -163,7 +163,7 @@ internal static class GaugeDrawing
     internal static double Long(MarkSize size, double shortest, double middle, double longest) =>
         size switch
         {
-            MarkSize.Long => longest,
+            MarkSize.Large => longest,
             MarkSize.Middle => middle,
             _ => shortest,
         };

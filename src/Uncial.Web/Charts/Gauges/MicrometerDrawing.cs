@@ -54,7 +54,7 @@ internal static class MicrometerDrawing
         foreach (var m in picture.Scale(ScaleName.Sleeve).Marks)
         {
             var x = edge + m.At * scale;
-            var up = !isBelow && (picture.Design.IsInch || m.Size != MarkSize.Short);
+            var up = !isBelow && (picture.Design.IsInch || m.Size != MarkSize.Small);
             var length = GaugeDrawing.Long(m.Size, 20, picture.Design.IsInch ? 18 : 26, 34);
             svg.Add($"<path d='M{GaugeDrawing.Fine(x)} {Line}V{Line + (up ? -length : length)}'/>");
             if (m.Numeral is not null)
