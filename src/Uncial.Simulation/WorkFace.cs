@@ -156,11 +156,13 @@ public sealed class WorkFace
     /// <param name="plane">Height of the tool as the spindle turns, at the station where it was touched.</param>
     /// <param name="rise">How much higher the tool runs at each station, where it does not run parallel; empty where it does.</param>
     /// <param name="byHand">Only takes ridges and whatever else stands high; leaves no surface that counts as cut.</param>
-    public void Cut(double plane, ReadOnlySpan<double> rise = default, bool byHand = false)
+    /// <param name="from">First station that it goes over.</param>
+    /// <param name="until">Station before which it stops: a step is left there.</param>
+    public void Cut(double plane, ReadOnlySpan<double> rise = default, bool byHand = false, int from = 0, int until = int.MaxValue)
     {
         Span<double> wobble = stackalloc double[Angles];
         Wobbles(wobble);
-        for (var station = 0; station < ground.Length; station++)
+        for (var station = from; station < Math.Min(until, ground.Length); station++)
         {
             var path = plane + (rise.IsEmpty ? 0 : rise[station]);
             for (var i = 0; i < Angles; i++)

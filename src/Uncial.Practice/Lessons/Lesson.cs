@@ -88,7 +88,17 @@ public sealed record LessonPart(
     double DiscardMm,
     double EdgeMm,
     IReadOnlyList<string> Cast
-);
+)
+{
+    /// <summary>Hole in its middle, mm.</summary>
+    public double HoleMm { get; init; } = 63.5;
+
+    /// <summary>Machined face round the hole, mm: up to it a cup seats flat.</summary>
+    public double FaceMm { get; init; } = 132;
+
+    /// <summary>Web that is clamped, mm.</summary>
+    public double WebMm { get; init; } = 8;
+}
 
 /// <summary>A gauge of a lesson.</summary>
 /// <param name="Design">How it is made.</param>

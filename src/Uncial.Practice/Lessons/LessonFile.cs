@@ -176,8 +176,12 @@ public static class LessonFile
         List<string> cast = [.. part.List("cast", 0, 3).Select(l => l.Own(40) ?? "")];
         if (nominal is { } n && machineTo is { } m && discard is { } d && (rotor ? !(n >= m && m >= d) : !(n <= m && m <= d)))
             part.Say("machineToMm", LessonFault.LimitsReversed);
+        var (hole, face, web) = (part.NumberOr("holeMm", 40, 90), part.NumberOr("faceMm", 90, 200), part.NumberOr("webMm", 2, 30));
         part.NothingElse();
-        return part.Faults.Count > 0 ? null : new(kind!.Value, nominal!.Value, machineTo!.Value, discard!.Value, edge!.Value, cast);
+        if (part.Faults.Count > 0)
+            return null;
+        var read = new LessonPart(kind!.Value, nominal!.Value, machineTo!.Value, discard!.Value, edge!.Value, cast);
+        return read with { HoleMm = hole ?? read.HoleMm, FaceMm = face ?? read.FaceMm, WebMm = web ?? read.WebMm };
     }
 
     private static LessonWear? WearOf(LessonReader wear)

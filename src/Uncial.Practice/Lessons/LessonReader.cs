@@ -29,6 +29,9 @@ internal sealed class LessonReader(JsonElement here, string path, List<FaultAt> 
     public double? Number(string name, double least, double most) =>
         Find(name, isNeeded: true) is { } at ? at.OwnNumber(least, most) : null;
 
+    /// <summary>A number that may be missing.</summary>
+    public double? NumberOr(string name, double least, double most) => Find(name, isNeeded: false)?.OwnNumber(least, most);
+
     /// <summary>True or false; false where it is missing.</summary>
     public bool Flag(string name)
     {

@@ -1,0 +1,129 @@
+using Uncial.Practice.Debriefs;
+using Uncial.Practice.Drills;
+using Uncial.Practice.Jobs;
+using Uncial.Practice.Lessons;
+
+namespace Uncial.Simulation.Tests;
+
+/// <summary>By the book every lesson is passed; each habit costs its own skill.</summary>
+public class DebriefTests
+{
+    private const int Seeds = 12;
+
+    private static Debrief Work(Lesson lesson, long seed, RobotHabit habit) =>
+        Debrief.Of(lesson, seed, new Robot(lesson, seed, habit).Work());
+
+    private static string Told(Debrief debrief) =>
+        debrief.Outcome
+        + " "
+        + string.Join(
+            "; ",
+            debrief.Lines.Where(l => l.Share < 1).Select(l => $"{l.Of} {l.Cause} {l.Misread} {l.Yours:0.000} {l.True:0.000} {l.Share:0.00}")
+        );
+
+    [Fact]
+    public void By_the_book_every_skill_of_every_lesson_is_at_ninety_or_more()
+    {
+        foreach (var lesson in ShippedLessons.All)
+            for (var seed = 1; seed <= Seeds; seed++)
+            {
+                var debrief = Work(lesson, seed * 101, RobotHabit.None);
+                foreach (var skill in lesson.Marked)
+                    (debrief.Score(skill) ?? 100).ShouldBeGreaterThanOrEqualTo(90, $"{lesson.Id} {seed} {skill}: {Told(debrief)}");
+                debrief.Outcome.ShouldBe(Outcome.Right, $"{lesson.Id} {seed}: {Told(debrief)}");
+            }
+    }
+
+    [Theory]
+    [InlineData(RobotHabit.MisreadsTheScale, Skill.Reading)]
+    [InlineData(RobotHabit.DoesNotRock, Skill.Reading)]
+    [InlineData(RobotHabit.ReadsOnTheRidge, Skill.Reading)]
+    [InlineData(RobotHabit.MixesLimits, Skill.Units)]
+    [InlineData(RobotHabit.MountsCarelessly, Skill.SetUp)]
+    [InlineData(RobotHabit.TakesTooMuch, Skill.Metal)]
+    [InlineData(RobotHabit.NeverLooks, Skill.Judgement)]
+    public void A_habit_costs_its_own_skill_and_no_other(RobotHabit habit, Skill skill)
+    {
+        var lost = 0;
+        foreach (var lesson in ShippedLessons.All)
+            for (var seed = 1; seed <= 4; seed++)
+            {
+                var debrief = Work(lesson, seed * 101, habit);
+                var own = debrief.Score(skill) ?? 100;
+                if (own < 80)
+                    lost++;
+                // Elsewhere only what follows from it: a wobble that was cut in costs metal too.
+                foreach (var other in lesson.Marked.Where(s => s != skill && !(skill == Skill.SetUp && s == Skill.Metal)))
+                    (debrief.Score(other) ?? 100).ShouldBeGreaterThanOrEqualTo(85, $"{habit} {lesson.Id} {seed} {other}: {Told(debrief)}");
+            }
+        lost.ShouldBeGreaterThan(habit == RobotHabit.NeverLooks ? 3 : 12, habit.ToString());
+    }
+
+    /// <summary>A table of confusions: what each habit did, and what the debrief says that it was.</summary>
+    [Fact]
+    public void Nine_in_ten_causes_are_called_by_their_name()
+    {
+        Dictionary<RobotHabit, JobCause> named = new()
+        {
+            [RobotHabit.MisreadsTheScale] = JobCause.ScaleMisread,
+            [RobotHabit.DoesNotRock] = JobCause.NotRocked,
+            [RobotHabit.ReadsOnTheRidge] = JobCause.OnTheRidge,
+            [RobotHabit.MixesLimits] = JobCause.OtherLimit,
+            [RobotHabit.TakesTooMuch] = JobCause.TooMuchMetal,
+        };
+        var (right, all) = (0, 0);
+        Dictionary<(RobotHabit, JobCause), int> table = [];
+        foreach (var (habit, cause) in named)
+        foreach (var lesson in ShippedLessons.All)
+            for (var seed = 1; seed <= 17; seed++)
+                foreach (
+                    var line in Work(lesson, seed * 53, habit)
+                        .Lines.Where(l =>
+                            l.Cause is not (JobCause.None or JobCause.FollowsFromBefore) && l.Share < 1 && l.Of != DebriefOf.Verdict
+                        )
+                )
+                {
+                    all++;
+                    right += line.Cause == cause ? 1 : 0;
+                    table[(habit, line.Cause)] = table.GetValueOrDefault((habit, line.Cause)) + 1;
+                }
+        all.ShouldBeGreaterThan(1000);
+        ((double)right / all).ShouldBeGreaterThan(0.9, string.Join(", ", table.Select(t => $"{t.Key}: {t.Value}")));
+    }
+
+    [Fact]
+    public void A_part_beyond_discard_that_was_let_go_is_told_as_what_it_would_have_done()
+    {
+        var lesson = ShippedLessons.All.Single(l => l.Id == "inches-on-the-casting");
+        var robot = new Robot(lesson, 7, RobotHabit.None).Work();
+        JobStep[] released = [.. robot.Where(s => s is not JobStep.Verdict), new JobStep.Verdict(Decision.Release)];
+        var debrief = Debrief.Of(lesson, 7, released);
+        debrief.Outcome.ShouldBe(Outcome.WouldHaveFailed);
+        debrief.Lines.Single(l => l.Of == DebriefOf.Verdict).Cause.ShouldBe(JobCause.VerdictAgainstOwnData);
+        debrief.Score(Skill.Reading).ShouldBe(100);
+        Debrief.Of(lesson, 7, []).Outcome.ShouldBe(Outcome.NotEnded);
+    }
+
+    [Fact]
+    public void A_datum_that_nobody_checked_is_found_in_the_readings()
+    {
+        var lesson = ShippedLessons.All.Single(l => l.Mistake == LessonMistake.ShiftedDatum);
+        JobStep[] unchecked_ = [.. new Robot(lesson, 5, RobotHabit.None).Work().Where(s => s is not JobStep.Did { Deed: Deed.SetDatum })];
+        // The readings as the gauge then showed them.
+        var bench = new VirtualBench(lesson, 5);
+        List<JobStep> steps = [];
+        Seen? seen = null;
+        foreach (var step in unchecked_)
+        {
+            if (step is JobStep.Did did)
+                seen = bench.Do(did.Deed);
+            steps.Add(
+                step is JobStep.Reading && seen is Seen.Gauge gauge
+                    ? new JobStep.Reading(gauge.Picture.Design.InMillimetres(Simulation.Scales.Eye.Read(gauge.Picture)))
+                    : step
+            );
+        }
+        var debrief = Debrief.Of(lesson, 5, steps);
+        debrief.Lines.Where(l => l.Of == DebriefOf.Reading).ShouldAllBe(l => l.Cause == JobCause.DatumNotChecked, Told(debrief));
+    }
+}
