@@ -2,6 +2,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 using Npgsql;
+using Npgsql.EntityFrameworkCore.PostgreSQL.Infrastructure;
 
 namespace Uncial.Data.Storage;
 
@@ -28,9 +29,13 @@ public static class UncialDbOptions
     /// <summary>Statements that each connection keeps prepared, so that the database plans them once.</summary>
     private const int MostPrepared = 200;
 
-    public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
+    public static DbContextOptionsBuilder Use(
+        DbContextOptionsBuilder builder,
+        string connection,
+        Action<NpgsqlDbContextOptionsBuilder>? more = null
+    ) =>
         builder
-            .UseNpgsql(Prepared(connection))
+            .UseNpgsql(Prepared(connection), more)
             .UseSnakeCaseNamingConvention()
             // Base classes of rows are left out on purpose: see UncialDb.
             .ConfigureWarnings(warnings => warnings.Ignore(CoreEventId.MappedEntityTypeIgnoredWarning));

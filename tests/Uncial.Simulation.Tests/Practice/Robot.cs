@@ -79,7 +79,7 @@ internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit)
         );
     }
 
-    private IReadOnlyList<JobStep> End(Decision decision)
+    private List<JobStep> End(Decision decision)
     {
         steps.Add(new JobStep.Verdict(decision));
         return steps;

@@ -1,13 +1,11 @@
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
-using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Uncial.Web.Pages;
 
-/// <summary>Unit, theme and signing out: what the rail offers on every page, that of a guest included.</summary>
-[AllowAnonymous]
+/// <summary>Unit, theme and signing out: what the rail offers on every page.</summary>
 public class PreferencesModel : PageModel
 {
     public IActionResult OnGet() => Redirect("/");

@@ -39,6 +39,23 @@ public class PracticeModel(PracticeDesk desk, Reader reader, TimeProvider time) 
         return Page();
     }
 
+    /// <summary>The other theme, for a guest too.</summary>
+    public IActionResult OnPostTheme(string? theme, string? back)
+    {
+        Response.Cookies.Append(
+            Reader.ThemeCookie,
+            theme == "dark" ? "dark" : "light",
+            new()
+            {
+                MaxAge = TimeSpan.FromDays(365),
+                IsEssential = true,
+                SameSite = SameSiteMode.Lax,
+                HttpOnly = true,
+            }
+        );
+        return LocalRedirect(Url.IsLocalUrl(back) ? back : "/practice");
+    }
+
     /// <summary>Removes what was practised, for good.</summary>
     public async Task<IActionResult> OnPostRemoveAsync(CancellationToken cancel)
     {
