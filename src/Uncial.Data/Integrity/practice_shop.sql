@@ -37,13 +37,5 @@ begin
 end $$;
 
 revoke all on schema practice_shop from public;
-grant usage on schema practice_shop to uncial_practice;
-revoke all on all tables in schema practice_shop from public, uncial_app, uncial_practice;
-revoke execute on all functions in schema practice_shop from public, uncial_app, uncial_practice;
-grant select on all tables in schema practice_shop to uncial_practice;
-grant usage, select on all sequences in schema practice_shop to uncial_practice;
-grant execute on all functions in schema practice_shop to uncial_practice;
--- An attempt's shop is founded by the application; its people are made up, and sign nothing outside of it.
-grant insert on practice_shop.shops, practice_shop.operators to uncial_practice;
-grant update (name, default_technique, time_zone, date_style, turn) on practice_shop.shops to uncial_practice;
-revoke select on practice_shop.data_protection_keys from uncial_practice;
+revoke all on all tables in schema practice_shop from public, uncial_app;
+revoke execute on all functions in schema practice_shop from public, uncial_app;

@@ -53,6 +53,14 @@ public static class PracticeShop
             await RunAsync(here, Moved(await IntegritySql.ReadAsync(name)), cancel);
         await RunAsync(here, Moved(GuardedTables.TriggersSql()), cancel);
         await RunAsync(here, await IntegritySql.ReadAsync("practice_shop"), cancel);
+        await RunAsync(here, ForPractice(await IntegritySql.ReadAsync("rights")), cancel);
+        // An attempt's shop and its people are made by the application: they sign nothing outside of it.
+        await RunAsync(
+            here,
+            $"grant insert on {Schema}.shops, {Schema}.operators to {Logins.Practice}; "
+                + $"grant execute on function {Schema}.attempt() to {Logins.Practice}",
+            cancel
+        );
         await RunAsync(here, RightsSql(), cancel);
         await transaction.CommitAsync(cancel);
     }
@@ -67,6 +75,11 @@ public static class PracticeShop
                 .Where(t => t.Item2.Length > 0)
                 .Select(t => $"grant {t.Item2} on {Schema}.\"{t.Item1}\" to {Logins.Practice};")
         );
+
+    /// <summary>The rights of the application in the shop, as those of practice here.</summary>
+    private static string ForPractice(string sql) =>
+        sql.Replace("schema public", $"schema {Schema}", StringComparison.Ordinal)
+            .Replace(Logins.Application, Logins.Practice, StringComparison.Ordinal);
 
     /// <summary>SQL of the shop, said of the tables of practice.</summary>
     private static string Moved(string sql)

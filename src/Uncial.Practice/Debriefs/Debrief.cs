@@ -111,8 +111,13 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
                     );
             }
             var seen = bench.Do(deed);
+            // What is typed after a gauge that showed nothing belongs to no earlier one.
             if (seen is Seen.Gauge)
                 held = (deed, seen);
+            else if (seen is Seen.NotNow)
+                held = null;
+            if (deed is Deed.Pass && seen is Seen.Heard)
+                worst = null;
             if (deed is Deed.Mount)
                 accepted = false;
         }
@@ -252,24 +257,13 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
                 : bench.Passes.Count == 0 ? Decision.LeaveUncut
                 : (rotor ? size - lesson.Part.MachineToMm : lesson.Part.MachineToMm - size) >= 0 ? Decision.Release
                 : Decision.AskLead;
-            var isRight = decision == lesson.Decision;
-            var follows = own is { } o && o == decision;
-            var share =
-                isRight ? 1
-                : follows ? 1.0
-                : 0;
+            var cause =
+                own is null ? JobCause.NothingToGoBy
+                : own != decision ? JobCause.VerdictAgainstOwnData
+                : decision != lesson.Decision ? JobCause.FollowsFromBefore
+                : JobCause.None;
             lines.Add(
-                new(
-                    DebriefOf.Verdict,
-                    Skill.Judgement,
-                    step,
-                    worst,
-                    bench.Part.WorstSize(grooves: false),
-                    share,
-                    isRight ? JobCause.None
-                        : follows ? JobCause.FollowsFromBefore
-                        : JobCause.VerdictAgainstOwnData
-                )
+                new(DebriefOf.Verdict, Skill.Judgement, step, worst, bench.Part.WorstSize(grooves: false), own == decision ? 1 : 0, cause)
             );
         }
 
@@ -284,7 +278,7 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
             if (bench.Passes.Count == 0)
                 return;
             var taken = bench.Passes.Sum(p => p.Taken.Sum());
-            if (lesson.Decision is Decision.LeaveUncut or Decision.Scrap && !truthIsLaterScrap)
+            if (lesson.Decision is Decision.LeaveUncut or Decision.Scrap && !IsScrapOnlyWhenCut)
             {
                 lines.Add(new(DebriefOf.Metal, Skill.Metal, last, taken, 0, 0, JobCause.CutForNothing));
                 return;
@@ -305,7 +299,7 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
         }
 
         /// <summary>It has to be cut before anybody can know that it is scrap.</summary>
-        private bool truthIsLaterScrap => lesson.Decision == Decision.Scrap && !truth.HasCrack && truth.Before >= 0;
+        private bool IsScrapOnlyWhenCut => lesson.Decision == Decision.Scrap && !truth.HasCrack && truth.Before >= 0;
 
         private Outcome OutcomeOf()
         {

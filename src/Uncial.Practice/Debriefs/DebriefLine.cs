@@ -91,6 +91,9 @@ public enum JobCause
     /// <summary>The verdict does not follow from the trainee's own readings and limits.</summary>
     VerdictAgainstOwnData,
 
+    /// <summary>A verdict without a finding, or without a reading since the last cut and a limit.</summary>
+    NothingToGoBy,
+
     /// <summary>The verdict follows from readings or limits that were off.</summary>
     FollowsFromBefore,
 

@@ -139,6 +139,8 @@ public sealed class PracticeShopTests(RunningShop shop) : IClassFixture<RunningS
         // Facts stay as they are, and nobody makes a lead of the trainee.
         (await TriedAsync(db, "update readings set value_mm = 25")).ShouldBe(PostgresErrorCodes.InsufficientPrivilege);
         (await TriedAsync(db, "delete from readings")).ShouldBe(PostgresErrorCodes.InsufficientPrivilege);
+        (await TriedAsync(db, $"select write_pin({trainee}, '4826')")).ShouldBe(PostgresErrorCodes.InsufficientPrivilege);
+        (await TriedAsync(db, "select hash from pins")).ShouldBe(PostgresErrorCodes.InsufficientPrivilege);
         (await TriedAsync(db, "update operators set role = 'owner'")).ShouldBe(PostgresErrorCodes.InsufficientPrivilege);
     }
 

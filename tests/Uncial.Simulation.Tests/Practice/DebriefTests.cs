@@ -102,6 +102,10 @@ public class DebriefTests
         debrief.Lines.Single(l => l.Of == DebriefOf.Verdict).Cause.ShouldBe(JobCause.VerdictAgainstOwnData);
         debrief.Score(Skill.Reading).ShouldBe(100);
         Debrief.Of(lesson, 7, []).Outcome.ShouldBe(Outcome.NotEnded);
+        // The right verdict by guess is none: nothing was read.
+        var guessed = Debrief.Of(lesson, 7, [new JobStep.Verdict(Decision.Scrap)]);
+        guessed.Lines.Single(l => l.Of == DebriefOf.Verdict).Cause.ShouldBe(JobCause.NothingToGoBy);
+        guessed.Score(Skill.Judgement).ShouldBe(0);
     }
 
     [Fact]
