@@ -23,7 +23,11 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
 
     public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
         builder
-            .UseNpgsql(UncialDbOptions.Prepared(connection), npgsql => npgsql.MigrationsHistoryTable("migrations", Schema))
+            .UseNpgsql(
+                UncialDbOptions.Prepared(connection),
+                // A connection that a restart of the database has ended is found out by using it: the next one is tried at once.
+                npgsql => npgsql.MigrationsHistoryTable("migrations", Schema).EnableRetryOnFailure(3, TimeSpan.FromMilliseconds(200), null)
+            )
             .UseSnakeCaseNamingConvention();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder) =>

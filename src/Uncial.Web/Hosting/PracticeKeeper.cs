@@ -18,7 +18,9 @@ internal sealed partial class PracticeKeeper(IServiceScopeFactory scopes, TimePr
                 await using var scope = scopes.CreateAsyncScope();
                 await scope.ServiceProvider.GetRequiredService<PracticeDesk>().RemoveExpiredAsync(stoppingToken);
             }
-            catch (Npgsql.NpgsqlException e)
+#pragma warning disable CA1031 // The database may be away for a while: that must not end the application.
+            catch (Exception e) when (!stoppingToken.IsCancellationRequested)
+#pragma warning restore CA1031
             {
                 NotRemoved(log, e);
             }

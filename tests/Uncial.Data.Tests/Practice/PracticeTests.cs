@@ -183,6 +183,27 @@ public sealed class PracticeTests(RunningShop shop) : IClassFixture<RunningShop>
         (await Desk().RunsAsync(member, Cancel)).ShouldBeEmpty();
     }
 
+    [Fact]
+    public async Task After_the_database_was_away_the_first_try_succeeds()
+    {
+        // As the application holds them: connections stay open between requests.
+        var held = new NpgsqlConnectionStringBuilder(shop.PracticeConnection) { Pooling = true }.ConnectionString;
+        PracticeDesk Pooled() => new(new(PracticeDb.For(held)), TimeProvider.System);
+        var (guest, _, _) = await Pooled().NewGuestAsync("192.0.2.20", Cancel);
+        var (run, _) = await Pooled().BeginAsync(guest!, DrillKind.Locks, Cancel);
+        await using (var administrator = new NpgsqlConnection(shop.Connection))
+        {
+            await administrator.OpenAsync(Cancel);
+            await using var end = new NpgsqlCommand(
+                "select count(pg_terminate_backend(pid)) from pg_stat_activity where usename = 'uncial_practice' "
+                    + "and datname = current_database()",
+                administrator
+            );
+            ((long)(await end.ExecuteScalarAsync(Cancel))!).ShouldBeGreaterThan(0);
+        }
+        (await Pooled().AnswerAsync(run!, 1, "1", Cancel)).Marked.ShouldNotBeNull();
+    }
+
     private async Task<DrillRun> BegunAsync()
     {
         var (guest, _, _) = await Desk().NewGuestAsync("192.0.2.2", Cancel);
