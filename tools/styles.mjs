@@ -34,6 +34,7 @@ const order = [
     'Part/Pair/Pair.css',
     'Handbook/Handbook.css',
     'Practice/Practice.css',
+    'Practice/Job/Job.css',
     'Shared/Widths.css',
 ];
 

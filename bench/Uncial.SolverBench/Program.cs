@@ -8,7 +8,7 @@ using Uncial.SolverBench;
 // and after its rounds, beside what the solver found.
 if (args is not [var days, var seconds, var file])
     return Fail("Give the number of days, the seconds for each and the file of the results.");
-const int Rounds = 4;
+const int Rounds = 12;
 int[] sizes = [12, 25, 40];
 var done = File.Exists(file) ? await File.ReadAllLinesAsync(file) : [];
 for (var n = 0; n < int.Parse(days, CultureInfo.InvariantCulture); n++)

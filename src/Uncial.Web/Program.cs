@@ -53,20 +53,24 @@ builder.Services.AddHostedService(services => services.GetRequiredService<ClockW
 builder.Services.AddHostedService<HeadKeeper>();
 builder.Services.AddHostedService<LiveGauges>();
 builder.Services.AddHostedService<LiveLathes>();
-builder.Services.AddDbContextPool<UncialDb>(
+builder.Services.AddPooledDbContextFactory<UncialDb>(
     (services, options) =>
         UncialDbOptions
             .Use(options, connection)
             .AddInterceptors(services.GetRequiredService<NewsOfSaves>(), services.GetRequiredService<BoardOfSaves>())
 );
-builder.Services.AddDbContextPool<PracticeDb>(options =>
-    PracticeDb.Use(
-        options,
-        builder.Configuration.GetConnectionString("Practice")
-            ?? throw new InvalidOperationException("Give the database of practice as ConnectionStrings__Practice, or start with ./start.")
-    )
+var practice = builder.Configuration.GetConnectionString("Practice")
+    ?? throw new InvalidOperationException("Give the database of practice as ConnectionStrings__Practice, or start with ./start.");
+
+// The shop's database; for an attempt at a lesson the attempt's own, under the login of practice.
+builder.Services.AddScoped<Practising>();
+builder.Services.AddScoped(services =>
+    services.GetRequiredService<Practising>().Attempt is { } attempt
+        ? PracticeShop.Open(practice, attempt.Id)
+        : services.GetRequiredService<IDbContextFactory<UncialDb>>().CreateDbContext()
 );
-builder.Services.AddScoped<PracticeDesk>();
+builder.Services.AddDbContextPool<PracticeDb>(options => PracticeDb.Use(options, practice));
+builder.Services.AddScoped<PracticeDesk>().AddScoped<AttemptDesk>();
 builder.Services.AddHostedService<PracticeKeeper>();
 var protection = builder.Services.AddDataProtection().SetApplicationName("Uncial");
 if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile)
@@ -107,7 +111,13 @@ builder.Services.Configure<CacheTagHelperOptions>(options => options.SizeLimit =
 builder.Services.AddHttpContextAccessor();
 builder.Services.AddScoped<Reader>();
 builder.Services.AddSingleton<ShopCache>().AddSingleton<BenchStates>();
-builder.Services.AddScoped<ShopFile>();
+builder.Services.AddScoped(services => new ShopFile(
+    services.GetRequiredService<UncialDb>(),
+    // What is kept of the shop between requests is none of an attempt's.
+    services.GetRequiredService<Practising>().Is
+        ? new ShopCache()
+        : services.GetRequiredService<ShopCache>()
+));
 builder.Services.AddProblemDetails();
 builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
 builder.Services.ConfigureHttpJsonOptions(options =>
@@ -180,6 +190,7 @@ app.UseWhen(
 app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();
+app.Use(PracticeGate.OpenAsync);
 app.UseAuthorization();
 app.Use(ShopTimes.SetAsync);
 

@@ -27,7 +27,7 @@ public static class DayPlanner
     /// </summary>
     /// <param name="day">The day.</param>
     /// <param name="board">The board to begin with.</param>
-    /// <param name="rounds">How many rounds; after four little is gained.</param>
+    /// <param name="rounds">How many rounds; after twelve little is gained.</param>
     /// <param name="cancel">Gives it up.</param>
     /// <exception cref="OperationCanceledException">It was given up.</exception>
     public static DayBoard Improve(DayToPlan day, DayBoard board, int rounds, CancellationToken cancel = default)

@@ -40,6 +40,7 @@ public static class IntegritySql
             foreach (var name in Functions)
                 await RunAsync(await ReadAsync(name));
             await RunAsync(GuardedTables.TriggersSql());
+            await RunAsync(NoPracticeTag);
             await RunAsync(await ReadAsync("rights"));
             await RunAsync(RightsSql());
             await transaction.CommitAsync(cancel);
@@ -49,6 +50,15 @@ public static class IntegritySql
             await owner.Database.CloseConnectionAsync();
         }
     }
+
+    /// <summary>Tags of practice name no part of a workshop, and the other way about (practice_shop.sql).</summary>
+    private const string NoPracticeTag = """
+        do $$ begin
+            if not exists (select 1 from pg_constraint where conname = 'no_practice_tag' and conrelid = 'public.parts'::regclass) then
+                alter table public.parts add constraint no_practice_tag check (tag !~* '^P-');
+            end if;
+        end $$
+        """;
 
     /// <summary>What the application may write, table by table.</summary>
     private static string RightsSql()

@@ -36,6 +36,91 @@ begin
     end loop;
 end $$;
 
+-- No part of practice can be taken for one of a workshop.
+do $$
+begin
+    if not exists (select 1 from pg_constraint where conname = 'practice_tag' and conrelid = 'practice_shop.parts'::regclass) then
+        alter table practice_shop.parts add constraint practice_tag check (tag ~ '^P-');
+    end if;
+end $$;
+
+-- What is entered at the stations is a step of the attempt; a size comes after the gauge that is held.
+create or replace function practice_shop.step_of_fact() returns trigger
+    language plpgsql security definer set search_path = pg_catalog, practice_shop, practice, pg_temp as $$
+declare the_held jsonb; of bigint := new.attempt_id;
+begin
+    case tg_table_name
+        when 'readings' then
+            if new.kind = 'Size' then
+                select held into the_held from practice.attempts where id = of;
+                if the_held is not null then
+                    perform practice.add_step(of, 'Did', the_held, null, null, null);
+                end if;
+                perform practice.add_step(of, 'Reading', null, null, new.value_mm, new.id);
+            end if;
+        when 'withdrawals' then
+            update practice.attempt_steps set is_taken_back = true
+                where attempt_id = of and kind = 'Reading' and fact_id = new.reading_id;
+        when 'limit_entries' then
+            perform practice.add_step(of, 'Limit', null, new.kind, new.value_mm, new.id);
+        when 'findings' then
+            if new.kind in ('Nothing', 'Crack') then
+                perform practice.add_step(of, 'Found', null, new.kind, null, new.id);
+            end if;
+        when 'set_up_decisions' then
+            if new.check_id is not null then
+                perform practice.add_step(of, 'SetUp', null, null, null, new.id);
+            end if;
+    end case;
+    return null;
+end $$;
+do $$
+declare t text;
+begin
+    foreach t in array array['readings', 'withdrawals', 'limit_entries', 'findings', 'set_up_decisions'] loop
+        execute format('create or replace trigger zz_step after insert on practice_shop.%I for each row
+            execute function practice_shop.step_of_fact()', t);
+    end loop;
+end $$;
+
+-- Practice is proof of nothing: what belongs to an attempt goes with it, facts too, and by this function alone.
+create or replace function practice_shop.refuse_change() returns trigger
+    language plpgsql set search_path = pg_catalog, practice_shop, pg_temp as $$
+begin
+    if tg_op = 'DELETE' and current_setting('uncial.removes', true) = practice_shop.attempt()::text
+        and current_user <> 'uncial_practice' then
+        return old;
+    end if;
+    raise exception '% keeps facts: they are added, never changed or removed', tg_table_name using errcode = 'UN001';
+end $$;
+
+create or replace function practice_shop.remove_rows(the_attempt bigint) returns void
+    language plpgsql security definer set search_path = pg_catalog, practice_shop, pg_temp as $$
+declare left_over text[]; t text; before int;
+begin
+    perform set_config('uncial.attempt', the_attempt::text, true);
+    perform set_config('uncial.removes', the_attempt::text, true);
+    select array_agg(c.relname::text) into left_over from pg_class c join pg_attribute a on a.attrelid = c.oid and a.attname = 'attempt_id'
+        where c.relnamespace = 'practice_shop'::regnamespace and c.relkind = 'r';
+    -- What others point to goes after them.
+    loop
+        before := cardinality(left_over);
+        foreach t in array left_over loop
+            begin
+                execute format('delete from practice_shop.%I where attempt_id = $1', t) using the_attempt;
+                left_over := array_remove(left_over, t);
+            exception when foreign_key_violation then
+                null;
+            end;
+        end loop;
+        exit when cardinality(left_over) = 0;
+        if cardinality(left_over) = before then
+            raise exception 'what is left of attempt % cannot be removed: %', the_attempt, left_over;
+        end if;
+    end loop;
+    perform set_config('uncial.removes', '', true);
+end $$;
+
 revoke all on schema practice_shop from public;
 revoke all on all tables in schema practice_shop from public, uncial_app;
 revoke execute on all functions in schema practice_shop from public, uncial_app;

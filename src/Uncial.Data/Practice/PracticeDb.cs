@@ -13,6 +13,7 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
     public DbSet<Learner> Learners => Set<Learner>();
     public DbSet<DrillRun> DrillRuns => Set<DrillRun>();
     public DbSet<DrillAnswer> DrillAnswers => Set<DrillAnswer>();
+    public DbSet<Attempt> Attempts => Set<Attempt>();
 
     public static DbContextOptions<PracticeDb> For(string connection)
     {
@@ -51,6 +52,20 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
             run.HasMany(r => r.Answers).WithOne().HasForeignKey(a => a.RunId).OnDelete(DeleteBehavior.Cascade);
             run.Ignore(r => r.IsDone).Ignore(r => r.Next).Ignore(r => r.Right).Ignore(r => r.Score);
             run.HasIndex(r => new { r.LearnerId, r.StartedAt });
+        });
+        modelBuilder.Entity<Attempt>(attempt =>
+        {
+            attempt.ToTable("attempts");
+            attempt.HasOne<Learner>().WithMany().HasForeignKey(a => a.LearnerId).OnDelete(DeleteBehavior.Cascade);
+            attempt.HasMany(a => a.Steps).WithOne().HasForeignKey(s => s.AttemptId).OnDelete(DeleteBehavior.Cascade);
+            attempt.Property(a => a.Hand).HasColumnType("jsonb");
+            attempt.Property(a => a.Held).HasColumnType("jsonb");
+            attempt.HasIndex(a => new { a.LearnerId, a.StartedAt });
+        });
+        modelBuilder.Entity<AttemptStep>(step =>
+        {
+            step.ToTable("attempt_steps").HasKey(s => new { s.AttemptId, s.Number });
+            step.Property(s => s.Deed).HasColumnType("jsonb");
         });
         modelBuilder.Entity<DrillAnswer>(answer =>
         {

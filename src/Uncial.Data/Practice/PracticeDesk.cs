@@ -24,8 +24,8 @@ public sealed record AnswerGiven(Marked? Marked, LengthFault? Fault = null, bool
 /// <summary>Who practises, and the drills that they go through.</summary>
 public sealed class PracticeDesk(PracticeDb db, TimeProvider time)
 {
-    private const string Quota = "UN011",
-        OutOfOrder = "UN012";
+    private const string Quota = "UP011",
+        OutOfOrder = "UP012";
 
     /// <summary>How long a guest and the guest's results are kept.</summary>
     public static TimeSpan GuestsStay { get; } = TimeSpan.FromHours(12);

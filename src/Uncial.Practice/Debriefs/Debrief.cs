@@ -312,6 +312,9 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
                 return bench.Part.Inside(lesson.Part.DiscardMm, grooves: true) > 0 ? Outcome.GoodPartScrapped : Outcome.MetalWasted;
             if (lines.Exists(l => l.Of == DebriefOf.Metal && l.Cause != JobCause.None))
                 return Outcome.MetalWasted;
+            // What is not clean goes on no vehicle.
+            if (goesOut && lines.Exists(l => l.Cause == JobCause.LeftDark))
+                return Outcome.NotAsItShould;
             return decided == lesson.Decision ? Outcome.Right : Outcome.NotAsItShould;
         }
     }

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Uncial.Simulation;
 using Uncial.Simulation.Held;
 
@@ -7,6 +8,27 @@ namespace Uncial.Practice.Jobs;
 /// What a trainee does with the virtual part, gauges and lathe. A closed set: the state of a bench is its lesson, its seed and its deeds in
 /// their order, and nothing else.
 /// </summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "deed")]
+[JsonDerivedType(typeof(CleanPart), "cleanPart")]
+[JsonDerivedType(typeof(CleanAdapters), "cleanAdapters")]
+[JsonDerivedType(typeof(Mount), "mount")]
+[JsonDerivedType(typeof(TurnOnArbor), "turnOnArbor")]
+[JsonDerivedType(typeof(Dismount), "dismount")]
+[JsonDerivedType(typeof(HoldMicrometer), "holdMicrometer")]
+[JsonDerivedType(typeof(HoldBar), "holdBar")]
+[JsonDerivedType(typeof(HoldIndicator), "holdIndicator")]
+[JsonDerivedType(typeof(HoldDepthGauge), "holdDepthGauge")]
+[JsonDerivedType(typeof(ReadStandard), "readStandard")]
+[JsonDerivedType(typeof(SetDatum), "setDatum")]
+[JsonDerivedType(typeof(LookAt), "lookAt")]
+[JsonDerivedType(typeof(Scratch), "scratch")]
+[JsonDerivedType(typeof(ZeroAtTouch), "zeroAtTouch")]
+[JsonDerivedType(typeof(SetDial), "setDial")]
+[JsonDerivedType(typeof(Band), "band")]
+[JsonDerivedType(typeof(SetReach), "setReach")]
+[JsonDerivedType(typeof(FreshEdges), "freshEdges")]
+[JsonDerivedType(typeof(Pass), "pass")]
+[JsonDerivedType(typeof(Wait), "wait")]
 public abstract record Deed
 {
     private Deed() { }

@@ -99,6 +99,24 @@ public sealed class VirtualBench
         return bench;
     }
 
+    /// <summary>
+    /// What would be seen if a gauge were held so, or a face looked at so, next. Nothing is done: it may be asked as often as a hand moves.
+    /// </summary>
+    /// <param name="look">Holding a gauge, reading its standard or looking at a face.</param>
+    /// <exception cref="ArgumentException">It changes something.</exception>
+    public Seen Peek(Deed look)
+    {
+        if (
+            look
+            is not (Deed.HoldMicrometer or Deed.HoldBar or Deed.HoldIndicator or Deed.HoldDepthGauge or Deed.ReadStandard or Deed.LookAt)
+        )
+            throw new ArgumentException("It is more than a look.", nameof(look));
+        var before = (deeds, Minutes, Warmth);
+        var seen = Do(look);
+        (deeds, Minutes, Warmth) = before;
+        return seen;
+    }
+
     /// <summary>Does something, and says what is seen.</summary>
     public Seen Do(Deed deed)
     {

@@ -103,7 +103,13 @@ public static class LessonFile
     /// <summary>Reads a lesson.</summary>
     /// <param name="text">The file.</param>
     /// <returns>The lesson, or every fault of the file.</returns>
-    public static (Lesson? Lesson, IReadOnlyList<FaultAt> Faults) Read(string? text)
+    public static (Lesson? Lesson, IReadOnlyList<FaultAt> Faults) Read(string? text) => Read(text, drawsParts: true);
+
+    /// <summary>Reads a lesson that was read and found good before; null where it is none.</summary>
+    /// <param name="text">The file.</param>
+    public static Lesson? ReadTrusted(string? text) => Read(text, drawsParts: false).Lesson;
+
+    private static (Lesson? Lesson, IReadOnlyList<FaultAt> Faults) Read(string? text, bool drawsParts)
     {
         if (text is null || text.Length > LongestText)
             return (null, [new("", text is null ? LessonFault.NotJson : LessonFault.TooLong)]);
@@ -125,7 +131,7 @@ public static class LessonFile
             file.NothingElse();
             if (file.Faults.Count > 0)
                 return (null, file.Faults);
-            return LessonSense.Of(lesson!) is { Count: > 0 } faults ? (null, faults) : (lesson, []);
+            return drawsParts && LessonSense.Of(lesson!) is { Count: > 0 } faults ? (null, faults) : (lesson, []);
         }
     }
 

@@ -56,8 +56,10 @@ public sealed partial class BoardKeeper(
     private long improvedAt;
     private DateOnly? kept;
 
-    /// <summary>So many rounds a board is improved by after it is shown; further ones gain little.</summary>
-    private const int Rounds = 4;
+    /// <summary>
+    /// So many rounds a board is improved by after it is shown: first soon, then as long as more is gained (docs/board.md).
+    /// </summary>
+    private static readonly int[] Rounds = [4, 12];
 
     /// <summary>Something was saved: the day is planned anew.</summary>
     public void Saved()
@@ -162,19 +164,29 @@ public sealed partial class BoardKeeper(
                 Volatile.Write(ref improvedAt, begun);
                 return;
             }
-            var better = await Task.Run(() => board.Plan.Improved(Rounds, cancel.Token).WithReasons(Rounds, cancel.Token), cancel.Token);
-            await planning.WaitAsync(cancel.Token);
-            try
+            var shown = board;
+            foreach (var rounds in Rounds)
             {
-                if (!ReferenceEquals(now, board))
-                    return;
-                Volatile.Write(ref improvedAt, begun);
-                if (!IsAlike(board.Plan, better))
-                    Publish(board.At, better, isSame: false);
-            }
-            finally
-            {
-                planning.Release();
+                var better = await Task.Run(
+                    () => board.Plan.Improved(rounds, cancel.Token).WithReasons(rounds, cancel.Token),
+                    cancel.Token
+                );
+                await planning.WaitAsync(cancel.Token);
+                try
+                {
+                    if (!ReferenceEquals(now, shown))
+                        return;
+                    Volatile.Write(ref improvedAt, begun);
+                    if (!IsAlike(shown.Plan, better))
+                    {
+                        Publish(board.At, better, isSame: false);
+                        shown = now;
+                    }
+                }
+                finally
+                {
+                    planning.Release();
+                }
             }
         }
         catch (OperationCanceledException) when (!stopping.IsCancellationRequested) { }

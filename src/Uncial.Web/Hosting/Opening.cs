@@ -30,6 +30,7 @@ internal static class Opening
         await using var db = new UncialDb(UncialDbOptions.For(Logins.OwnerOf(administrator) + ";Pooling=false"));
         await MigrateAsync(db, cancel);
         await PracticeSchema.ApplyAsync(Logins.OwnerOf(administrator) + ";Pooling=false", cancel);
+        await PracticeShop.ApplyAsync(Logins.OwnerOf(administrator) + ";Pooling=false", cancel);
 
         var shop = await db.Shops.Include(s => s.Gauges).Include(s => s.Lathes).Include(s => s.Board).SingleOrDefaultAsync(cancel);
         if (shop is null)

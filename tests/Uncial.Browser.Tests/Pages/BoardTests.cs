@@ -136,25 +136,51 @@ public class BoardTests(RunningShop shop) : IClassFixture<RunningShop>
     public void A_first_tap_says_what_a_block_is_and_a_second_one_opens_it()
     {
         using var screen = Open();
-        // A finger that lands a little behind a block means it.
-        var found =
-            (IReadOnlyCollection<object>)
-                screen.Driver.ExecuteScript(
-                    "for (const b of document.querySelectorAll('[data-day] .block')) { const box = b.getBoundingClientRect(); "
-                        + "const [x, y] = [Math.round(box.right + 8), Math.round(box.top + box.height / 2)]; "
-                        + "const on = document.elementFromPoint(x, y); "
-                        + "if (box.width > 0 && on?.closest('[data-day] svg') && !on.closest('a')) return [b.dataset.about, x, y]; } "
-                        + "return []"
-                )!;
-        found.Count.ShouldBe(3);
-        var about = (string)found.First();
-        var at = found.Skip(1).Select(v => Convert.ToInt32(v, System.Globalization.CultureInfo.InvariantCulture)).ToList();
-        new Actions(screen.Driver).MoveToLocation(at[0], at[1]).Click().Perform();
-        screen.Until(() => screen.Driver.FindElement(By.CssSelector("p[data-about]")).Text == about, "what the block is");
+        // A finger that lands a little behind a block means it, where no other one stands closer. A board that was put in place anew
+        // between looking and tapping is looked at again.
+        var meant = "";
+        screen.Until(
+            () =>
+            {
+                var found =
+                    (IReadOnlyList<object>)
+                        screen.Driver.ExecuteScript(
+                            "const all = [...document.querySelectorAll('[data-day] .block')] "
+                                + ".map(b => ({ b, box: b.getBoundingClientRect() })); "
+                                + "const far = (box, x, y) => Math.hypot(Math.max(box.left - x, 0, x - box.right), "
+                                + "Math.max(box.top - y, 0, y - box.bottom)); "
+                                + "for (const { b, box } of all) { if (box.width === 0) continue; "
+                                + "const [x, y] = [Math.round(box.right + 8), Math.round(box.top + box.height / 2)]; "
+                                + "const on = document.elementFromPoint(x, y); "
+                                + "if (!on?.closest('[data-day] svg') || on.closest('a')) continue; "
+                                + "if (all.every(o => o.b === b || o.box.width === 0 || far(o.box, x, y) > 12)) "
+                                + "return [b.dataset.block, x, y]; } "
+                                + "return []"
+                        )!;
+                if (found.Count != 3)
+                    return false;
+                meant = (string)found[0];
+                var at = found.Skip(1).Select(v => Convert.ToInt32(v, System.Globalization.CultureInfo.InvariantCulture)).ToList();
+                new Actions(screen.Driver).MoveToLocation(at[0], at[1]).Click().Perform();
+                return Shown() == meant;
+            },
+            "the block that was meant"
+        );
+        screen.Until(
+            () =>
+                (bool)
+                    screen.Driver.ExecuteScript(
+                        "return document.querySelector('p[data-about]')?.textContent "
+                            + "=== document.querySelector('.block.is-shown')?.dataset.about"
+                    )!,
+            "what the block is"
+        );
         screen.Path_.ShouldBe("/");
         var href = screen.Driver.FindElement(By.CssSelector("[data-open-part]")).GetDomAttribute("href");
         screen.Driver.FindElement(By.CssSelector(".block.is-shown")).Click();
         screen.Until(() => screen.Path_ == href, "the part at its station");
+
+        string? Shown() => (string?)screen.Driver.ExecuteScript("return document.querySelector('.block.is-shown')?.dataset.block ?? null");
     }
 
     [Fact]

@@ -23,6 +23,9 @@ public class PracticeTests(RunningShop shop) : IClassFixture<RunningShop>
         using var screen = new Screen(shop.Address);
         screen.Go("/SignIn");
         screen.Click(By.LinkText("Practise"));
+        screen.UntilText("Clear of the ridge");
+        screen.IsAccessible();
+        screen.Press("i");
         screen.UntilText("Two scratches");
         screen.IsAccessible();
         // Enter begins with the first drill.
@@ -79,7 +82,7 @@ public class PracticeTests(RunningShop shop) : IClassFixture<RunningShop>
     public void Choices_are_picked_by_their_number(DrillKind kind)
     {
         using var screen = new Screen(shop.Address);
-        screen.Go("/practice");
+        screen.Go("/practice?drills=true");
         screen.Click(By.CssSelector($".drill-tile[value={kind}]"));
         screen.Until(() => screen.Path_.StartsWith("/practice/drill/", StringComparison.Ordinal), "the drill");
         screen.IsAccessible();

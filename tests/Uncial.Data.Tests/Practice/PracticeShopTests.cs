@@ -10,7 +10,20 @@ namespace Uncial.Data.Tests;
 /// <summary>Each attempt at a lesson has a shop of its own, worked by the same commands and held by the same guards.</summary>
 public sealed class PracticeShopTests(RunningShop shop) : IClassFixture<RunningShop>, IAsyncLifetime
 {
-    public async ValueTask InitializeAsync() => await PracticeShop.ApplyAsync(Logins.OwnerOf(shop.Connection), Cancel);
+    public async ValueTask InitializeAsync()
+    {
+        // Twice changes nothing.
+        await PracticeShop.ApplyAsync(Logins.OwnerOf(shop.Connection), Cancel);
+        await using var administrator = new NpgsqlConnection(shop.Connection);
+        await administrator.OpenAsync(Cancel);
+        await using var begin = new NpgsqlCommand(
+            "insert into practice.learners (id, operator_id, created_at) values (900, 900, now()) on conflict do nothing; "
+                + "insert into practice.attempts (id, learner_id, lesson_id, lesson_text, seed, started_at) "
+                + "select id, 900, 'none', '', 1, now() from unnest(array[101, 102, 201, 301]) id on conflict do nothing",
+            administrator
+        );
+        await begin.ExecuteNonQueryAsync(Cancel);
+    }
 
     public ValueTask DisposeAsync() => default;
 

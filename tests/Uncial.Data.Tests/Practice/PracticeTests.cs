@@ -97,9 +97,9 @@ public sealed class PracticeTests(RunningShop shop) : IClassFixture<RunningShop>
     public async Task Items_are_answered_once_and_in_their_order()
     {
         var run = await BegunAsync();
-        (await TriedAsync(Answer(run.Id, 2))).ShouldBe("UN012");
+        (await TriedAsync(Answer(run.Id, 2))).ShouldBe("UP012");
         (await TriedAsync(Answer(run.Id, 1))).ShouldBeNull();
-        (await TriedAsync(Answer(run.Id, 1))).ShouldBe("UN012");
+        (await TriedAsync(Answer(run.Id, 1))).ShouldBe("UP012");
 
         static string Answer(long run, int number) =>
             "insert into practice.drill_answers (run_id, number, text, is_right, cause, at) "
@@ -169,7 +169,7 @@ public sealed class PracticeTests(RunningShop shop) : IClassFixture<RunningShop>
             await guests.ExecuteNonQueryAsync(Cancel);
         }
         (await Desk().NewGuestAsync("192.0.2.9", Cancel)).Refusal.ShouldBe(PracticeRefusal.TooMany);
-        (await TriedAsync("insert into practice.learners (address, created_at) values ('192.0.2.10', now())")).ShouldBe("UN010");
+        (await TriedAsync("insert into practice.learners (address, created_at) values ('192.0.2.10', now())")).ShouldBe("UP010");
     }
 
     [Fact]

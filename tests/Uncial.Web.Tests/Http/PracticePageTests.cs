@@ -155,7 +155,7 @@ public sealed partial class PracticePageTests(RunningShop shop) : IClassFixture<
         var id = await BeginAsync(tom, DrillKind.Locks);
         await tom.PostAsync($"/practice/drill/{id}?n=1", [("Answer", "7")]);
         using var tablet = await new HttpPerson(shop.Address).SignInAsync("tom", "1304");
-        var home = (await tablet.GetAsync("/practice")).Text;
+        var home = (await tablet.GetAsync("/practice?drills=true")).Text;
         home.ShouldContain("1 of 20 answered");
         home.ShouldContain($"href=\"/practice/drill/{id}\"");
         home.ShouldContain("Tom Okoro");

@@ -23,6 +23,106 @@ namespace Uncial.Data.Practice.Migrations
 
             NpgsqlModelBuilderExtensions.UseIdentityByDefaultColumns(modelBuilder);
 
+            modelBuilder.Entity("Uncial.Data.Practice.Attempt", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset?>("EndedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("ended_at");
+
+                    b.Property<string>("Hand")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("hand");
+
+                    b.Property<string>("Held")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("held");
+
+                    b.Property<int>("LearnerId")
+                        .HasColumnType("integer")
+                        .HasColumnName("learner_id");
+
+                    b.Property<string>("LessonId")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("lesson_id");
+
+                    b.Property<string>("LessonText")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("lesson_text");
+
+                    b.Property<long>("Seed")
+                        .HasColumnType("bigint")
+                        .HasColumnName("seed");
+
+                    b.Property<DateTimeOffset>("StartedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("started_at");
+
+                    b.HasKey("Id")
+                        .HasName("pk_attempts");
+
+                    b.HasIndex("LearnerId", "StartedAt")
+                        .HasDatabaseName("ix_attempts_learner_id_started_at");
+
+                    b.ToTable("attempts", "practice");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Practice.AttemptStep", b =>
+                {
+                    b.Property<long>("AttemptId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("attempt_id");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<string>("Deed")
+                        .HasColumnType("jsonb")
+                        .HasColumnName("deed");
+
+                    b.Property<long?>("FactId")
+                        .HasColumnType("bigint")
+                        .HasColumnName("fact_id");
+
+                    b.Property<bool>("IsTakenBack")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_taken_back");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("kind");
+
+                    b.Property<decimal?>("Mm")
+                        .HasColumnType("numeric")
+                        .HasColumnName("mm");
+
+                    b.Property<string>("Word")
+                        .HasMaxLength(40)
+                        .HasColumnType("character varying(40)")
+                        .HasColumnName("word");
+
+                    b.HasKey("AttemptId", "Number")
+                        .HasName("pk_attempt_steps");
+
+                    b.ToTable("attempt_steps", "practice");
+                });
+
             modelBuilder.Entity("Uncial.Data.Practice.DrillAnswer", b =>
                 {
                     b.Property<long>("RunId")
@@ -151,6 +251,26 @@ namespace Uncial.Data.Practice.Migrations
                     b.ToTable("learners", "practice");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Practice.Attempt", b =>
+                {
+                    b.HasOne("Uncial.Data.Practice.Learner", null)
+                        .WithMany()
+                        .HasForeignKey("LearnerId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_attempts_learners_learner_id");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Practice.AttemptStep", b =>
+                {
+                    b.HasOne("Uncial.Data.Practice.Attempt", null)
+                        .WithMany("Steps")
+                        .HasForeignKey("AttemptId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_attempt_steps_attempts_attempt_id");
+                });
+
             modelBuilder.Entity("Uncial.Data.Practice.DrillAnswer", b =>
                 {
                     b.HasOne("Uncial.Data.Practice.DrillRun", null)
@@ -169,6 +289,11 @@ namespace Uncial.Data.Practice.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_drill_runs_learners_learner_id");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Practice.Attempt", b =>
+                {
+                    b.Navigation("Steps");
                 });
 
             modelBuilder.Entity("Uncial.Data.Practice.DrillRun", b =>

@@ -22,7 +22,13 @@ public class PreferencesModel : PageModel
 
     private IActionResult Keep(string cookie, string value, string? back)
     {
-        Response.Cookies.Append(
+        Keep(Response, cookie, value);
+        return LocalRedirect(Url.IsLocalUrl(back) ? back : "/");
+    }
+
+    /// <summary>Keeps a choice on this screen.</summary>
+    internal static void Keep(HttpResponse response, string cookie, string value) =>
+        response.Cookies.Append(
             cookie,
             value,
             new()
@@ -33,6 +39,4 @@ public class PreferencesModel : PageModel
                 HttpOnly = true,
             }
         );
-        return LocalRedirect(Url.IsLocalUrl(back) ? back : "/");
-    }
 }

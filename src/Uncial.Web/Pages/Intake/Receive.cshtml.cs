@@ -382,7 +382,8 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, BoardKeeper keeper
         PartAction action = new(db, record, null, Actor, SignatureTyped);
         return await AnswerAsync(
             await ReceiveCommands.StateLimitsAsync(action, draft, entry is not null, reason, cancel),
-            _ => $"/receive/{Job!.Number}/{Tag}",
+            // In practice there is one part, and it is measured next.
+            _ => Uncial.Data.Practice.Attempt.IdOf(Tag) is null ? $"/receive/{Job!.Number}/{Tag}" : $"/measure/{Tag}",
             cancel
         );
     }

@@ -20,10 +20,15 @@ public sealed record RailView(IReadOnlyList<RailStop> Stops)
         Station.Release,
     ];
 
+    /// <summary>In practice what becomes of a part is decided on a page of its own.</summary>
+    private static readonly Station[] Practised = [.. Journey.Except([Station.Release])];
+
     /// <summary>The rail of a surface: what lies behind it is done, the page's own station is current.</summary>
     public static RailView Of(SurfaceRecord record, int number, Station current)
     {
         ArgumentNullException.ThrowIfNull(record);
+        if (Uncial.Data.Practice.Attempt.IdOf(record.Part.Tag) is not null)
+            return new([.. Practised.Select(s => new RailStop(s, Href(record, number, s), s < record.Station, s == current))]);
         return new([.. Journey.Select(s => new RailStop(s, Href(record, number, s), s < record.Station, s == current))]);
     }
 

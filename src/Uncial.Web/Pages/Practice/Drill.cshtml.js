@@ -20,6 +20,7 @@ function startCloser(svg) {
 
   function closer(to) {
     step = to;
+    svg.closerStep = to;
     if (step === 0) middle = [nearX, nearY];
     show();
   }
@@ -55,6 +56,8 @@ function startCloser(svg) {
     const by = whole[2] / steps[step] / 8;
     move(...{ ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[event.key]);
   });
+  // One that takes another's place is looked at as closely.
+  if (svg.closerStep) closer(svg.closerStep);
 }
 
 export function startDrill() {

@@ -1,12 +1,13 @@
 using Microsoft.AspNetCore.Mvc;
 using Uncial.Data.Practice;
 using Uncial.Practice.Drills;
+using Uncial.Practice.Lessons;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>What can be practised, with what was reached so far.</summary>
-public class PracticeModel(PracticeDesk desk, Reader reader, TimeProvider time) : PracticePage(desk, reader, time)
+public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, Reader reader, TimeProvider time) : PracticePage(desk, reader, time)
 {
     /// <summary>A drill as it is offered.</summary>
     /// <param name="Kind">The drill.</param>
@@ -14,13 +15,29 @@ public class PracticeModel(PracticeDesk desk, Reader reader, TimeProvider time) 
     /// <param name="Open">A run that was left in the middle; null for none.</param>
     public sealed record Tile(DrillKind Kind, int? Best, DrillRun? Open);
 
+    /// <summary>A lesson as it is offered.</summary>
+    /// <param name="Lesson">The lesson.</param>
+    /// <param name="Done">How often it was ended.</param>
+    /// <param name="Open">An attempt that was left in the middle; null for none.</param>
+    public sealed record LessonTile(Lesson Lesson, int Done, Attempt? Open);
+
+    public IReadOnlyList<LessonTile> Lessons { get; private set; } = [];
+
+    /// <summary>The drills are shown; else the lessons.</summary>
+    [BindProperty(SupportsGet = true, Name = "drills")]
+    public bool AreDrills { get; set; }
+
+    /// <summary>The lesson that comes next: what was left in the middle, else the first that was never ended.</summary>
+    public LessonTile? NextLesson =>
+        Lessons.Where(l => l.Open is not null).MaxBy(l => l.Open!.StartedAt) ?? Lessons.FirstOrDefault(l => l.Done == 0);
+
     public IReadOnlyList<Tile> Tiles { get; private set; } = [];
 
     /// <summary>What is practised next: what was left in the middle, what was never done, else the weakest.</summary>
     public Tile Next { get; private set; } = null!;
 
     /// <summary>Something was practised already.</summary>
-    public bool HasBegun => Tiles.Any(t => t.Best is not null || t.Open is not null);
+    public bool HasBegun => Tiles.Any(t => t.Best is not null || t.Open is not null) || Lessons.Any(l => l.Done > 0 || l.Open is not null);
 
     public async Task OnGetAsync(CancellationToken cancel)
     {
@@ -35,6 +52,26 @@ public class PracticeModel(PracticeDesk desk, Reader reader, TimeProvider time) 
         if (await WelcomeAsync(cancel) is { } learner && (await Desk.BeginAsync(learner, kind, cancel)).Run is { } run)
             return RedirectToPage("/Practice/Drill", new { id = run.Id });
         Trouble = Words.Say("practice.tooMany");
+        await ShowAsync(cancel);
+        return Page();
+    }
+
+    /// <summary>Begins a lesson, or goes on with one that was left in the middle.</summary>
+    public async Task<IActionResult> OnPostLessonAsync(string? lesson, CancellationToken cancel)
+    {
+        if (ShippedLessons.All.FirstOrDefault(l => l.Id == lesson) is not { } picked)
+            return RedirectToPage();
+        var learner = await WelcomeAsync(cancel);
+        var open = (await attempts.AttemptsAsync(learner, cancel)).FirstOrDefault(a => a.LessonId == picked.Id && !a.IsEnded);
+        if (open is not null)
+            return Redirect($"/look/{open.Tag}");
+        if (
+            learner is not null
+            && await LessonStart.BeginAsync(attempts, learner, ShippedLessons.FileOf(picked.Id)!, picked, LearnerName, null, cancel)
+                is { } begun
+        )
+            return Redirect(begun);
+        Trouble = Words.Say("practice.tooManyLessons");
         await ShowAsync(cancel);
         return Page();
     }
@@ -85,6 +122,15 @@ public class PracticeModel(PracticeDesk desk, Reader reader, TimeProvider time) 
         Next = Tiles.Where(t => t.Open is not null).MaxBy(t => t.Open!.StartedAt)
             ?? Tiles.FirstOrDefault(t => t.Best is null)
             ?? Tiles.MinBy(t => t.Best)!;
+        var worked = await attempts.AttemptsAsync(Learner, cancel);
+        Lessons =
+        [
+            .. ShippedLessons.All.Select(l =>
+            {
+                var own = worked.Where(a => a.LessonId == l.Id).ToList();
+                return new LessonTile(l, own.Count(a => a.IsEnded), own.FirstOrDefault(a => !a.IsEnded));
+            }),
+        ];
         Head(Words.Say("practice.bench"), Words.Say("practice.band"));
     }
 }

@@ -36,16 +36,19 @@ export async function echo(input) {
 }
 
 // A dial on a bar is read together with where the bar is set.
+// In practice the bench's own gauges and settings answer.
 function ask(input, text) {
+  const practice = document.body.dataset.practice ? { practice: document.body.dataset.practice } : {};
   const start = input.form?.querySelector('.bar input:checked')?.value;
-  if (input.dataset.day !== undefined) return fetch(`/days/echo?${new URLSearchParams({ text, lean: input.dataset.day })}`);
-  if (input.dataset.time !== undefined) return fetch(`/times/echo?${new URLSearchParams({ text })}`);
+  if (input.dataset.day !== undefined) return fetch(`/days/echo?${new URLSearchParams({ ...practice, text, lean: input.dataset.day })}`);
+  if (input.dataset.time !== undefined) return fetch(`/times/echo?${new URLSearchParams({ ...practice, text })}`);
   if (input.dataset.marking !== undefined) {
     const part = input.form.querySelector('[name=Kind]:checked,[name=Kind][type=hidden]')?.value ?? '';
-    return fetch(`/markings/echo?${new URLSearchParams({ text, part })}`);
+    return fetch(`/markings/echo?${new URLSearchParams({ ...practice, text, part })}`);
   }
-  if (input.dataset.gauge && start) return fetch(`/gauges/${input.dataset.gauge}/echo?${new URLSearchParams({ start, text })}`);
-  return fetch(`/lengths/echo?${new URLSearchParams({ text, unit: unitOf(input) })}`);
+  if (input.dataset.gauge && start)
+    return fetch(`/gauges/${input.dataset.gauge}/echo?${new URLSearchParams({ ...practice, start, text })}`);
+  return fetch(`/lengths/echo?${new URLSearchParams({ ...practice, text, unit: unitOf(input) })}`);
 }
 
 // A gauge and a group of limits have a unit of their own; everything else is in the reader's.

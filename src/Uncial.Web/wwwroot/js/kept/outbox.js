@@ -209,7 +209,8 @@ function post(item, token) {
 }
 
 async function freshToken() {
-  const bench = new DOMParser().parseFromString(await (await fetch('/')).text(), 'text/html');
+  const at = document.body.dataset.practice ? location.pathname : '/';
+  const bench = new DOMParser().parseFromString(await (await fetch(at)).text(), 'text/html');
   return bench.querySelector('[name=__RequestVerificationToken]')?.value;
 }
 

@@ -14,7 +14,8 @@ let turns = null;
 
 export function startNews(does) {
   page = does;
-  const main = document.querySelector('main[data-surface]');
+  // Nobody else works at a part of practice.
+  const main = document.body.dataset.practice ? null : document.querySelector('main[data-surface]');
   const wanted = main
     ? `/news?surface=${main.dataset.surface}` +
       (main.dataset.gauges ?? '')

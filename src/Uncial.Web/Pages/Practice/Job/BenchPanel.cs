@@ -1,0 +1,39 @@
+using Microsoft.AspNetCore.Mvc;
+using Uncial.Data.Practice;
+using Uncial.Practice.Jobs;
+using Uncial.Web.Accounts;
+
+namespace Uncial.Web.Pages;
+
+/// <summary>The virtual bench beside a station, where an attempt is worked; nothing in the workshop.</summary>
+public sealed class BenchPanel(Practising practising, AttemptDesk desk) : ViewComponent
+{
+    /// <param name="station">The station; another than before takes up what is used there.</param>
+    /// <param name="tool">What is used there.</param>
+    /// <param name="at">Degrees of the place that is asked for; null where none is.</param>
+    /// <param name="depth">Its depth in millimetres; null for the usual one.</param>
+    public async Task<IViewComponentResult> InvokeAsync(string station, BenchTool tool, decimal? at = null, decimal? depth = null)
+    {
+        if (practising.Attempt is not { IsEnded: false } attempt)
+            return Content("");
+        var hand = attempt.HandNow();
+        var before = hand;
+        if (hand.Station != station)
+            hand = hand with { Station = station, Tool = tool };
+        if (at is { } degrees && ((double)degrees != hand.Degrees || hand.Station != before.Station))
+            hand = hand.At((double)degrees, depth is { } mm && attempt.Lesson.Part.Kind == Core.Parts.PartKind.Drum ? (double)mm : null);
+        if (hand != before || attempt.Hand is null)
+            await desk.TakeUpAsync(attempt, hand, HeldOf(attempt, hand), HttpContext.RequestAborted);
+        return View("/Pages/Practice/Job/_Bench.cshtml", new BenchView(attempt, hand));
+    }
+
+    /// <summary>What is held where it reads a size: the database adds it when its reading is entered.</summary>
+    public static Deed? HeldOf(Attempt attempt, BenchHand hand)
+    {
+        ArgumentNullException.ThrowIfNull(attempt);
+        ArgumentNullException.ThrowIfNull(hand);
+        return hand.Tool == BenchTool.Gauge && hand.Holds(attempt.Lesson) is Deed.HoldMicrometer or Deed.HoldBar
+            ? hand.Holds(attempt.Lesson)
+            : null;
+    }
+}
