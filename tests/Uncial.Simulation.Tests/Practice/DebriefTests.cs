@@ -34,6 +34,19 @@ public class DebriefTests
             }
     }
 
+    [Fact]
+    public void By_the_keys_of_the_bench_alone_every_lesson_is_passed()
+    {
+        foreach (var lesson in ShippedLessons.All)
+            for (var seed = 1; seed <= 4; seed++)
+            {
+                var debrief = Debrief.Of(lesson, seed * 101, new Robot(lesson, seed * 101, RobotHabit.None, byTouch: true).Work());
+                foreach (var skill in lesson.Marked)
+                    (debrief.Score(skill) ?? 100).ShouldBeGreaterThanOrEqualTo(90, $"{lesson.Id} {seed} {skill}: {Told(debrief)}");
+                debrief.Outcome.ShouldBe(Outcome.Right, $"{lesson.Id} {seed}: {Told(debrief)}");
+            }
+    }
+
     [Theory]
     [InlineData(RobotHabit.MisreadsTheScale, Skill.Reading)]
     [InlineData(RobotHabit.DoesNotRock, Skill.Reading)]

@@ -39,13 +39,14 @@ public enum RobotHabit
 /// A trainee made of rules: it sees what a trainee sees (scales, arcs, faces) and enters what a trainee enters. It knows the book's limits
 /// of its lesson, and nothing of the metal.
 /// </summary>
-internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit)
+internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit, bool byTouch = false)
 {
     private const double Division = 0.0005;
 
     private readonly VirtualBench bench = new(lesson, seed);
     private readonly List<JobStep> steps = [];
     private readonly bool rotor = lesson.Part.Kind == PartKind.Rotor;
+    private readonly Fingers fingers = new(lesson);
     private int readings;
     private double discard;
 
@@ -86,6 +87,13 @@ internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit)
     }
 
     private Seen Do(Deed deed)
+    {
+        if (!byTouch)
+            return Done(deed);
+        return fingers.Touch(deed) is { } done ? Done(done) : bench.Peek(fingers.Held!);
+    }
+
+    private Seen Done(Deed deed)
     {
         steps.Add(new JobStep.Did(deed));
         return bench.Do(deed);
@@ -169,6 +177,9 @@ internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit)
             var size = design.InMillimetres(Eye.Read(seen.Picture));
             if (habit == RobotHabit.MisreadsTheScale && readings++ % 2 == 0)
                 size += design.InMillimetres(design.Turn);
+            // At the stations the gauge that is held goes with its figure.
+            if (byTouch)
+                Done(fingers.Held!);
             steps.Add(new JobStep.Reading(size));
             sizes.Add(size);
         }
