@@ -12,7 +12,7 @@ public class BenchTouchModel(Practising practising, AttemptDesk desk) : PageMode
 {
     /// <summary>The touch (see <see cref="BenchAct"/>).</summary>
     [BindProperty]
-    public string Act { get; set; } = "";
+    public string? Act { get; set; }
 
     public IActionResult OnGet() => Redirect("/practice");
 
@@ -22,7 +22,7 @@ public class BenchTouchModel(Practising practising, AttemptDesk desk) : PageMode
             return NotFound();
         if (attempt.IsEnded)
             return Redirect(PracticeGate.JobPage + attempt.Tag);
-        if (BenchAct.Of(attempt.Lesson, attempt.HandNow(), Act) is not var (hand, deed))
+        if (BenchAct.Of(attempt.Lesson, attempt.HandNow(), Act ?? "") is not var (hand, deed))
             return BadRequest();
         if (deed is null)
         {
