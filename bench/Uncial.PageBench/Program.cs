@@ -4,10 +4,12 @@ using System.Net;
 using System.Text.RegularExpressions;
 using Uncial.PageBench;
 
-// live: how soon a fact is on ten screens. pages [PARTS] [TIMES]: times every page beside an empty Razor page in one run; see bench/pages.
+// live: how soon a fact is on ten screens. practice: thirty trainees at once.
+// pages [PARTS] [TIMES]: times every page beside an empty Razor page in one run; see bench/pages.
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var isLive = args is ["live"];
-if (isLive)
+var arePractising = args is ["practice"];
+if (isLive || arePractising)
     args = [];
 var many = args.Length > 0 ? int.Parse(args[0], CultureInfo.InvariantCulture) : 400;
 var times = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 200;
@@ -44,6 +46,11 @@ using var shop = new BenchedShop(
 );
 using var handler = new HttpClientHandler { AllowAutoRedirect = false, MaxConnectionsPerServer = Callers };
 using var client = new HttpClient(handler) { BaseAddress = await shop.StartAsync() };
+if (arePractising)
+{
+    await new Trainees(client.BaseAddress!).ShowAsync();
+    return 0;
+}
 await SignInAsync();
 if (isLive)
 {

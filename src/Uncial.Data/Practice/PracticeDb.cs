@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Microsoft.EntityFrameworkCore.Design;
+using Npgsql;
 
 namespace Uncial.Data.Practice;
 
@@ -9,6 +10,12 @@ namespace Uncial.Data.Practice;
 public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(options)
 {
     public const string Schema = "practice";
+
+    /// <summary>
+    /// Connections of practice at once, of its own tables and of the shops of its attempts each: who practises waits a moment for one, and
+    /// leaves the workshop what it needs.
+    /// </summary>
+    public const int MostConnections = 16;
 
     public DbSet<Learner> Learners => Set<Learner>();
     public DbSet<DrillRun> DrillRuns => Set<DrillRun>();
@@ -25,7 +32,7 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
     public static DbContextOptionsBuilder Use(DbContextOptionsBuilder builder, string connection) =>
         builder
             .UseNpgsql(
-                UncialDbOptions.Prepared(connection),
+                UncialDbOptions.Prepared(new NpgsqlConnectionStringBuilder(connection) { MaxPoolSize = MostConnections }.ConnectionString),
                 // A connection that a restart of the database has ended is found out by using it: the next one is tried at once.
                 npgsql => npgsql.MigrationsHistoryTable("migrations", Schema).EnableRetryOnFailure(3, TimeSpan.FromMilliseconds(200), null)
             )

@@ -92,7 +92,11 @@ public static class PracticeShop
     }
 
     private static string Inside(string connection) =>
-        new NpgsqlConnectionStringBuilder(connection) { SearchPath = $"{Schema},public" }.ConnectionString;
+        new NpgsqlConnectionStringBuilder(connection)
+        {
+            SearchPath = $"{Schema},public",
+            MaxPoolSize = PracticeDb.MostConnections,
+        }.ConnectionString;
 
     private static async Task RunAsync(NpgsqlConnection connection, string sql, CancellationToken cancel)
     {
