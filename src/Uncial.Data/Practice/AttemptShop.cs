@@ -54,7 +54,13 @@ public static class AttemptShop
         await using var transaction = await db.Database.BeginTransactionAsync(cancel);
         // One by one: their order is that of the lesson.
         db.Shops.Add(shop);
-        var trainee = new Operator { UserName = "trainee", DisplayName = names.Trainee };
+        var trainee = new Operator
+        {
+            UserName = "trainee",
+            DisplayName = names.Trainee,
+            // What is done is done at the bench: the stations tell the steps in one instead of having each of them ticked.
+            ExperiencedSince = at,
+        };
         db.Operators.Add(trainee);
         await db.SaveChangesAsync(cancel);
         foreach (var gauge in lesson.Gauges)

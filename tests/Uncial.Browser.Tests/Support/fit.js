@@ -37,6 +37,8 @@ for (const text of document.querySelectorAll('svg text')) {
   // On a narrow screen the rule shows its head; on a phone a drawing is looked at closely.
   if ((text.closest('.stock-rule') && width <= 1240) || width < 600) continue;
   if (!seen(text) || text.closest('[visibility=hidden]')) continue;
+  // A gauge that an eye is close to is seen in part.
+  if (text.closest('.gauge:is(.is-close,.is-closest)')) continue;
   const drawing = text.ownerSVGElement;
   const [at, all] = [text.getBoundingClientRect(), drawing.getBoundingClientRect()];
   if (!at.width) continue;

@@ -96,6 +96,19 @@ public abstract class PartPage(UncialDb db, ShopFile shop, Reader reader, TimePr
         return PairOrder.IsReady(record.State, PairOrder.Compare(record.State, beside.State, record.Shop.Rules));
     }
 
+    /// <summary>On the one lathe of practice nobody is told step by step what is done at the bench beside it.</summary>
+    protected Familiarity AtBench(Familiarity known)
+    {
+        ArgumentNullException.ThrowIfNull(known);
+        return Uncial.Data.Practice.Attempt.IdOf(Tag) is null
+            ? known
+            : known with
+            {
+                MountsOnLathe = Familiarity.KnowsLatheFrom,
+                MountsWithAdapter = 1,
+            };
+    }
+
     /// <summary>What a page does as soon as the part is there.</summary>
     protected virtual void Loaded() { }
 

@@ -294,14 +294,16 @@ public class CutModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider ti
     }
 
     private async Task LoadPaceAsync(CancellationToken cancel) =>
-        Known = await PaceQueries.FamiliarityAsync(
-            Db,
-            Reader.OperatorId,
-            Record.Lathe.Id,
-            Record.Mounting.Mount?.Centring,
-            Record.Surface.Id,
-            Today,
-            cancel
+        Known = AtBench(
+            await PaceQueries.FamiliarityAsync(
+                Db,
+                Reader.OperatorId,
+                Record.Lathe.Id,
+                Record.Mounting.Mount?.Centring,
+                Record.Surface.Id,
+                Today,
+                cancel
+            )
         );
 
     /// <summary>Where to go instead where there is nothing to cut here; null where an action may be looked at.</summary>

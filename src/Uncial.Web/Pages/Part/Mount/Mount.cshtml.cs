@@ -226,14 +226,16 @@ public class MountModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider 
     private async Task LoadPaceAsync(CancellationToken cancel)
     {
         var lathe = Step is "check" or "touch" ? Record.Lathe : On;
-        Familiar = await PaceQueries.FamiliarityAsync(
-            Db,
-            Reader.OperatorId,
-            lathe.Id,
-            Step is "check" or "touch" ? Record.Mounting.Mount?.Centring : Chosen?.Centring,
-            Record.Surface.Id,
-            Today,
-            cancel
+        Familiar = AtBench(
+            await PaceQueries.FamiliarityAsync(
+                Db,
+                Reader.OperatorId,
+                lathe.Id,
+                Step is "check" or "touch" ? Record.Mounting.Mount?.Centring : Chosen?.Centring,
+                Record.Surface.Id,
+                Today,
+                cancel
+            )
         );
         if (Step == "check" && Guided is null)
             ScratchDepth = await LatheQueries.ScratchDepthAsync(Db, lathe.Id, Reader.OperatorId, cancel);

@@ -16,6 +16,7 @@ async function touch(act) {
     return;
   }
   isUnderWay = true;
+  panel().setAttribute('aria-busy', 'true');
   const data = new FormData(form);
   data.set('Act', act);
   try {
@@ -32,6 +33,7 @@ async function touch(act) {
     queued = null;
   } finally {
     isUnderWay = false;
+    panel()?.removeAttribute('aria-busy');
   }
   if (queued) {
     const next = queued;

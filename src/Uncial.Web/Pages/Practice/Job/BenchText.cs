@@ -1,6 +1,7 @@
 using System.Globalization;
 using Uncial.Practice.Lessons;
 using Uncial.Simulation.Scales;
+using Uncial.Web.Charts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -17,6 +18,13 @@ internal static class BenchText
         return eighths % 8 == 0
             ? string.Create(CultureInfo.InvariantCulture, $"{eighths / 8} in")
             : string.Create(CultureInfo.InvariantCulture, $"{eighths / 8} {eighths % 8}/8 in");
+    }
+
+    /// <summary>What is engraved on a gauge: what a division is worth, and a turn where that is no round figure.</summary>
+    public static string Engraved(GaugeDesign design)
+    {
+        var division = Words.Say("draw.oneDivision", GaugeDrawing.Division(design));
+        return design.Form == GaugeForm.BarEighths ? Words.Say("bench.engraved", division, Words.Say("draw.oneTurnEighth")) : division;
     }
 
     /// <summary>What a division of a lathe's dial is marked as.</summary>
