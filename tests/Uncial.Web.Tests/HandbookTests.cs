@@ -76,7 +76,7 @@ public partial class HandbookTests
             ("cut", ["Part/Cut"]),
             ("confirm", ["Part/Confirm", "Part/Reading"]),
             ("release", ["Part/Release"]),
-            ("practice", ["Practice"]),
+            ("practice", ["Practice", "Practice/Bench", "Practice/Job"]),
         ];
         foreach (var (topic, folders) in stations)
         {

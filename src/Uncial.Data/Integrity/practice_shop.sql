@@ -71,13 +71,18 @@ begin
             if new.check_id is not null then
                 perform practice.add_step(of, 'SetUp', null, null, null, new.id);
             end if;
+        when 'outcomes' then
+            -- What is scrapped or released at a station was decided there.
+            if new.kind in ('Scrapped', 'Released') then
+                perform practice.decide(of, case new.kind when 'Scrapped' then 'Scrap' else 'Release' end);
+            end if;
     end case;
     return null;
 end $$;
 do $$
 declare t text;
 begin
-    foreach t in array array['readings', 'withdrawals', 'limit_entries', 'findings', 'set_up_decisions'] loop
+    foreach t in array array['readings', 'withdrawals', 'limit_entries', 'findings', 'set_up_decisions', 'outcomes'] loop
         execute format('create or replace trigger zz_step after insert on practice_shop.%I for each row
             execute function practice_shop.step_of_fact()', t);
     end loop;

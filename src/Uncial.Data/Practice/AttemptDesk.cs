@@ -88,6 +88,22 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
                 .Take(200)
                 .ToListAsync(cancel);
 
+    /// <summary>The attempts of somebody that were ended, with their steps, the newest first.</summary>
+    /// <param name="learner">Who practises.</param>
+    /// <param name="most">So many at most.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<IReadOnlyList<Attempt>> EndedAsync(Learner? learner, int most, CancellationToken cancel) =>
+        learner is null
+            ? []
+            : await db
+                .Attempts.AsNoTracking()
+                .Include(a => a.Steps)
+                .Where(a => a.LearnerId == learner.Id && a.EndedAt != null)
+                .OrderByDescending(a => a.EndedAt)
+                .Take(most)
+                .AsSplitQuery()
+                .ToListAsync(cancel);
+
     /// <summary>Keeps what is at hand, and the gauge that is held where it reads a size.</summary>
     public async Task TakeUpAsync(Attempt attempt, BenchHand hand, Deed? held, CancellationToken cancel)
     {

@@ -29,7 +29,7 @@ internal static class RequestGuards
             DbUpdateConcurrencyException => StatusCodes.Status409Conflict,
             DbUpdateException { InnerException: PostgresException inner } => StatusOf(inner),
             PostgresException { SqlState: ['2', '2', ..] } => StatusCodes.Status400BadRequest,
-            PostgresException { SqlState: ['U', 'N', ..] or PostgresErrorCodes.UniqueViolation } => StatusCodes.Status409Conflict,
+            PostgresException { SqlState: ['U', 'N' or 'P', ..] or PostgresErrorCodes.UniqueViolation } => StatusCodes.Status409Conflict,
             PostgresException { SqlState: ['4', '0', ..] or ['5', '7', ..] or ['5', '3', ..] or ['0', '8', ..] } =>
                 StatusCodes.Status503ServiceUnavailable,
             NpgsqlException { InnerException: System.Net.Sockets.SocketException or IOException or TimeoutException } =>

@@ -190,6 +190,28 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task What_is_scrapped_at_its_station_is_decided()
+    {
+        var (learner, attempt) = await BegunAsync("turn-it-to-the-light");
+        await using var db = PracticeShop.Open(shop.PracticeConnection, attempt.Id);
+        var part = (await db.PartAsync(attempt.Tag, Cancel)).ShouldNotBeNull();
+        var trainee = await db.Operators.Select(o => o.Id).SingleAsync(Cancel);
+        await db.Database.ExecuteSqlAsync(
+            $"""
+            insert into findings (surface_id, kind, side, sectors, at, by_id)
+            values ({part.Surfaces[0].Id}, 'Crack', 'Outer', 0, now(), {trainee});
+            insert into outcomes (part_id, kind, reason, do_not_machine_again, at, by_id)
+            values ({part.Id}, 'Scrapped', 'cracked', false, now(), {trainee})
+            """,
+            Cancel
+        );
+        attempt = await NowAsync(learner, attempt.Id);
+        attempt.IsEnded.ShouldBeTrue();
+        attempt.JobSteps.ShouldBe([new JobStep.Found(true), new JobStep.Verdict(Decision.Scrap)]);
+        attempt.Debrief().Outcome.ShouldBe(Uncial.Practice.Debriefs.Outcome.Right);
+    }
+
+    [Fact]
     public async Task Two_tablets_do_one_thing_after_the_other_and_nothing_once_it_is_over()
     {
         var (learner, attempt) = await BegunAsync();

@@ -6,7 +6,7 @@ import { startCut } from '/Pages/Part/Cut/Cut.cshtml.js';
 import { startMount } from '/Pages/Part/Mount/Mount.cshtml.js';
 import { startPlan } from '/Pages/Part/Plan/Plan.cshtml.js';
 import { startDrill } from '/Pages/Practice/Drill.cshtml.js';
-import { startBench } from '/Pages/Practice/Job/Bench.cshtml.js';
+import { startBench } from '/Pages/Practice/Bench/Bench.cshtml.js';
 import '/Pages/Workshop/Settings/Settings.cshtml.js';
 import { startEcho } from './core/echo.js';
 import { isBusy, refresh, show } from './core/sending.js';

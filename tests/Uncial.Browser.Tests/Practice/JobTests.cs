@@ -270,6 +270,15 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
         // A reading is looked at again as it was held.
         screen.Click(By.CssSelector(".debrief-lines th a"));
         screen.Until(() => screen.Driver.FindElements(By.CssSelector(".debrief-seen svg.gauge")).Count == 1, "the gauge as it was held");
+        // It stands in the progress with its scores.
+        screen.Go("/practice");
+        screen.Press("e");
+        screen.UntilText("Progress of");
+        screen.IsAccessible();
+        screen
+            .Driver.FindElements(By.CssSelector(".skill-chart .dot"))
+            .Count.ShouldBe(Enum.GetValues<Skill>().Count(s => debrief.Score(s) is not null));
+        screen.Driver.FindElement(By.CssSelector(".debrief-lines")).Text.ShouldContain(trainee.Now().Lesson.Title);
     }
 
     /// <summary>What the station Cut asks for, pass by pass, as far as to Confirm.</summary>

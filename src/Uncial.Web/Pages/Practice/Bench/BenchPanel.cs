@@ -24,7 +24,7 @@ public sealed class BenchPanel(Practising practising, AttemptDesk desk) : ViewCo
             hand = hand.At((double)degrees, depth is { } mm && attempt.Lesson.Part.Kind == Core.Parts.PartKind.Drum ? (double)mm : null);
         if (hand != before || attempt.Hand is null)
             await desk.TakeUpAsync(attempt, hand, HeldOf(attempt, hand), HttpContext.RequestAborted);
-        return View("/Pages/Practice/Job/_Bench.cshtml", new BenchView(attempt, hand));
+        return View("/Pages/Practice/Bench/_Bench.cshtml", new BenchView(attempt, hand));
     }
 
     /// <summary>What is held where it reads a size: the database adds it when its reading is entered.</summary>
