@@ -11,8 +11,8 @@ internal static class SkillChart
 {
     private const double Width = 260,
         Height = 120,
-        Left = 34,
-        Top = 10,
+        Left = 46,
+        Top = 14,
         Bottom = 108;
 
     /// <summary>Good enough to go on to a customer's part, as far as practice can tell.</summary>
@@ -29,8 +29,8 @@ internal static class SkillChart
         );
         foreach (var at in new[] { 0, 50, 100 })
             svg.Add(
-                $"<path class='scribe' d='M{Left} {Y(at)}H{Width - 6}'/><text class='q' x='{Left - 6}' y='{Y(at) + 5}' text-anchor='end' ",
-                $"font-size='14'>{at}</text>"
+                $"<path class='scribe' d='M{Left} {Y(at)}H{Width - 6}'/><text class='q' x='{Left - 6}' y='{Y(at) + 7}' text-anchor='end' ",
+                $"font-size='20'>{at}</text>"
             );
         svg.Add($"<path class='good' d='M{Left} {Y(Good)}H{Width - 6}'/>");
         var step = (Width - Left - 22) / Math.Max(1, scores.Count - 1);
