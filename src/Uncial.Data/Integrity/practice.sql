@@ -70,6 +70,13 @@ begin
         and started_at > clock_timestamp() - interval '1 day') >= 40 then
         raise exception 'forty lessons a day are the most' using errcode = 'UP011';
     end if;
+    -- Guests of one address together: a class behind one address comes through, a loop does not.
+    if (select count(*) from practice.attempts a join practice.learners l on l.id = a.learner_id
+        join practice.learners own on own.id = new.learner_id and own.operator_id is null
+        where l.operator_id is null and l.address is not distinct from own.address
+        and a.started_at > clock_timestamp() - interval '1 day') >= 400 then
+        raise exception 'four hundred lessons a day of one address are the most' using errcode = 'UP011';
+    end if;
     new.ended_at := null;
     new.hand := null;
     new.held := null;

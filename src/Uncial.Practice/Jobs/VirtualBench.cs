@@ -77,6 +77,12 @@ public sealed class VirtualBench
     /// <summary>How far the edges are worn, 0 … 1.</summary>
     public double EdgeWorn { get; private set; }
 
+    /// <summary>A hand feels that the part is warm, kelvin above the room.</summary>
+    public bool FeelsWarm => Warmth.Kelvin > 8;
+
+    /// <summary>An eye sees a land on the edges.</summary>
+    public bool EdgesLookWorn => EdgeWorn > 0.5;
+
     /// <summary>The part is ruined: a wrong lever, or a ring cut into it.</summary>
     public bool IsRuined { get; private set; }
 

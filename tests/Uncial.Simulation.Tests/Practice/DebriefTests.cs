@@ -47,6 +47,26 @@ public class DebriefTests
             }
     }
 
+    [Fact]
+    public void What_is_released_while_it_is_dark_goes_out_as_it_should_not()
+    {
+        var lesson = ShippedLessons.All.First(l => l.Id == "clear-of-the-ridge");
+        Deed[] deeds =
+        [
+            new Deed.CleanPart(),
+            new Deed.CleanAdapters(),
+            new Deed.Mount(1, 2, NotchesMeet: true),
+            new Deed.ZeroAtTouch(0),
+            new Deed.ZeroAtTouch(1),
+            new Deed.SetDial(0, 1, FromBehind: true),
+            new Deed.SetDial(1, 1, FromBehind: true),
+            new Deed.Pass(0.12, 85, 0, IsFeedLocked: false, LeverIsRight: true),
+        ];
+        var debrief = Debrief.Of(lesson, 7, [.. deeds.Select(d => new JobStep.Did(d)), new JobStep.Verdict(Decision.Release)]);
+        debrief.Lines.ShouldContain(l => l.Cause == JobCause.LeftDark);
+        debrief.Outcome.ShouldBe(Outcome.NotAsItShould);
+    }
+
     [Theory]
     [InlineData(RobotHabit.MisreadsTheScale, Skill.Reading)]
     [InlineData(RobotHabit.DoesNotRock, Skill.Reading)]

@@ -32,8 +32,7 @@ public sealed class BenchPanel(Practising practising, AttemptDesk desk) : ViewCo
     {
         ArgumentNullException.ThrowIfNull(attempt);
         ArgumentNullException.ThrowIfNull(hand);
-        return hand.Tool == BenchTool.Gauge && hand.Holds(attempt.Lesson) is Deed.HoldMicrometer or Deed.HoldBar
-            ? hand.Holds(attempt.Lesson)
-            : null;
+        var held = hand.Tool == BenchTool.Gauge ? hand.Holds(attempt.Lesson) : null;
+        return held is Deed.HoldMicrometer or Deed.HoldBar ? held : null;
     }
 }

@@ -26,10 +26,10 @@ public sealed class BenchView
             bench.IsMounted,
             bench.HasBand,
             bench.ReachMm,
-            bench.EdgeWorn > 0.5,
+            bench.EdgesLookWorn,
             bench.Passes.Count
         );
-        IsWarm = bench.Warmth.Kelvin > 8;
+        IsWarm = bench.FeelsWarm;
         if (hand.Tool == BenchTool.Gauge && hand.Holds(Lesson) is { } hold)
             Gauge = bench.Peek(hold);
         if (hand.Tool is BenchTool.Lamp or BenchTool.Lathe)
@@ -51,8 +51,8 @@ public sealed class BenchView
     /// <summary>The face under the lamp; null where none is looked at.</summary>
     public FacePicture? Face { get; }
 
-    /// <summary>Scratches since the part was mounted, the newest last, with how far it was turned on the arbor before.</summary>
-    public IReadOnlyList<(Seen.Arc Arc, int Turned)> Scratches => scratches;
+    /// <summary>Scratches since the part was mounted or cut, the newest last.</summary>
+    public IReadOnlyList<Seen.Arc> Scratches => scratches;
 
     /// <summary>What was heard of the last pass; null before one.</summary>
     public Seen.Heard? Heard { get; private set; }
@@ -73,9 +73,8 @@ public sealed class BenchView
     /// <summary>Cone and cups that are on; null where it is not mounted.</summary>
     public (int Cone, int Cups)? On { get; private set; }
 
-    private readonly List<(Seen.Arc, int)> scratches = [];
+    private readonly List<Seen.Arc> scratches = [];
     private readonly HashSet<int> zeroed = [];
-    private int turned;
 
     private void Note(Deed deed, Seen seen)
     {
@@ -84,19 +83,18 @@ public sealed class BenchView
             case (Deed.Mount mount, _):
                 scratches.Clear();
                 zeroed.Clear();
-                (turned, On) = (0, (mount.Cone, mount.Cups));
+                On = (mount.Cone, mount.Cups);
                 break;
             case (Deed.Dismount, _):
                 scratches.Clear();
                 zeroed.Clear();
                 On = null;
                 break;
-            case (Deed.TurnOnArbor turn, Seen.Done):
-                turned += turn.Degrees;
+            case (Deed.TurnOnArbor, Seen.Done):
                 zeroed.Clear();
                 break;
             case (Deed.Scratch, Seen.Arc arc):
-                scratches.Add((arc, turned));
+                scratches.Add(arc);
                 break;
             case (Deed.ZeroAtTouch zero, Seen.Done):
                 zeroed.Add(zero.Face);
@@ -112,7 +110,6 @@ public sealed class BenchView
                 scratches.Clear();
                 break;
         }
-        Trouble ??= null;
         lastSeen = seen;
     }
 
