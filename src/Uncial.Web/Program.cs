@@ -70,7 +70,7 @@ builder.Services.AddScoped(services =>
         : services.GetRequiredService<IDbContextFactory<UncialDb>>().CreateDbContext()
 );
 builder.Services.AddDbContextPool<PracticeDb>(options => PracticeDb.Use(options, practice));
-builder.Services.AddScoped<PracticeDesk>().AddScoped<AttemptDesk>();
+builder.Services.AddScoped<PracticeDesk>().AddScoped<AttemptDesk>().AddScoped<ClassDesk>();
 builder.Services.AddHostedService<PracticeKeeper>();
 var protection = builder.Services.AddDataProtection().SetApplicationName("Uncial");
 if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile)
@@ -135,6 +135,14 @@ builder.Services.AddRateLimiter(options =>
         context.Connection.RemoteIpAddress is { } from && !IPAddress.IsLoopback(from)
             ? RateLimitPartition.GetFixedWindowLimiter(from, _ => new() { PermitLimit = 120, Window = TimeSpan.FromMinutes(1) })
             : RateLimitPartition.GetNoLimiter(IPAddress.Loopback)
+    );
+    // Nobody finds a trainee's code by trying.
+    options.AddPolicy(JoinModel.Limit, context =>
+        HttpMethods.IsPost(context.Request.Method)
+            ? RateLimitPartition.GetFixedWindowLimiter(context.Connection.RemoteIpAddress ?? IPAddress.None, _ =>
+                new() { PermitLimit = JoinModel.TriesAMinute, Window = TimeSpan.FromMinutes(1) }
+            )
+            : RateLimitPartition.GetNoLimiter(IPAddress.Any)
     );
 });
 

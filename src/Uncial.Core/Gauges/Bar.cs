@@ -91,7 +91,7 @@ public sealed class Bar
     public string Name(Length start)
     {
         if (!eighths)
-            return start.In(Unit).ToString("0.00##", CultureInfo.InvariantCulture);
+            return start.In(Unit).ToString(Unit == LengthUnit.Inch ? "0.00##" : "0.##", CultureInfo.InvariantCulture);
         var marks = (int)(start.Inches * 8);
         var (whole, rest) = (marks / 8, marks % 8);
         var (over, under) =

@@ -247,7 +247,7 @@ begin
 end $$;
 
 -- What a lead or the owner does to somebody's account, with the own PIN: 'done', or why not. Only an owner touches owners or makes one.
--- the_role is the role, or the pace where that is changed.
+-- the_role is the role, or the pace where that is changed, or whether the person instructs.
 create or replace function public.manage_person(session_token text, the_try bigint, pin text, nonce bytea, the_act text, the_target int,
     the_name text, the_role text, the_pin text)
     returns text language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
@@ -269,6 +269,7 @@ begin
     end if;
     if the_act in ('Added', 'RoleChanged') and (coalesce(the_role, '') not in ('operator', 'lead', 'owner')
         or (the_role = 'owner' and s.role <> 'owner')) then return 'notAllowed'; end if;
+    if the_act = 'InstructsChanged' and coalesce(the_role, '') not in ('Yes', 'No') then return 'notAllowed'; end if;
     if the_act = 'PaceChanged' and coalesce(the_role, '') not in ('Guided', 'Experienced') then return 'notAllowed'; end if;
     if the_act in ('Added', 'Renamed') and coalesce(trim(the_name), '') = '' then return 'noName'; end if;
     if the_act in ('Added', 'PinChanged') and public.pin_is_weak(the_pin) then return 'weakPin'; end if;
@@ -294,6 +295,9 @@ begin
         when 'PaceChanged' then
             update public.operators set experienced_since = case the_role when 'Experienced' then public.uncial_now() end
                 where id = the_target;
+        when 'InstructsChanged' then
+            update public.operators set instructs_since = case the_role when 'Yes' then coalesce(instructs_since, public.uncial_now()) end
+                where id = the_target;
         when 'PinChanged' then
             perform public.write_pin(the_target, the_pin);
             perform public.end_sessions(the_target, 'new PIN', s.session);
@@ -307,6 +311,7 @@ begin
     perform public.keep_people_event(the_act, the_target, null,
         case the_act when 'Renamed' then target.display_name || ' → ' || the_name
             when 'RoleChanged' then target.role || ' → ' || the_role
+            when 'InstructsChanged' then the_role
             when 'PaceChanged' then case when target.experienced_since is null then 'Guided' else 'Experienced' end || ' → ' || the_role
             end, s.operator);
     return 'done';

@@ -29,6 +29,7 @@ end $$;
 create or replace function practice.guard_learner() returns trigger
     language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
 begin
+    if new.class_id is not null then return new; end if;
     if new.operator_id is null and (new.expires_at is null or new.expires_at > clock_timestamp() + interval '2 days') then
         raise exception 'a guest stays two days at most' using errcode = 'UP010';
     end if;
@@ -73,7 +74,7 @@ begin
     -- Guests of one address together: a class behind one address comes through, a loop does not.
     if (select count(*) from practice.attempts a join practice.learners l on l.id = a.learner_id
         join practice.learners own on own.id = new.learner_id and own.operator_id is null
-        where l.operator_id is null and l.address is not distinct from own.address
+        where l.operator_id is null and l.class_id is null and own.class_id is null and l.address is not distinct from own.address
         and a.started_at > clock_timestamp() - interval '1 day') >= 400 then
         raise exception 'four hundred lessons a day of one address are the most' using errcode = 'UP011';
     end if;
@@ -84,8 +85,9 @@ begin
 end $$;
 create or replace trigger attempts_guard before insert on practice.attempts for each row execute function practice.guard_attempt();
 
-create or replace function practice.add_step(the_attempt bigint, the_kind text, the_deed jsonb, the_word text, the_mm numeric,
-    the_fact bigint) returns int language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
+drop function if exists practice.add_step(bigint, text, jsonb, text, numeric, bigint);
+create or replace function practice.add_step(the_attempt bigint, the_surface int, the_kind text, the_deed jsonb, the_word text,
+    the_mm numeric, the_fact bigint) returns int language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
 declare place int;
 begin
     if (select ended_at is not null from practice.attempts where id = the_attempt for update) then
@@ -95,17 +97,18 @@ begin
     if place > 2000 then
         raise exception 'two thousand steps are the most' using errcode = 'UP011';
     end if;
-    insert into practice.attempt_steps (attempt_id, number, kind, deed, word, mm, fact_id, is_taken_back, at)
-        values (the_attempt, place, the_kind, the_deed, the_word, the_mm, the_fact, false, clock_timestamp());
+    insert into practice.attempt_steps (attempt_id, number, surface, kind, deed, word, mm, fact_id, is_taken_back, at)
+        values (the_attempt, place, the_surface, the_kind, the_deed, the_word, the_mm, the_fact, false, clock_timestamp());
     return place;
 end $$;
 
 -- Something is done at the bench, by somebody who has seen everything that was done before.
-create or replace function practice.do_deed(the_attempt bigint, the_deed jsonb, the_hand jsonb, seen int) returns int
+drop function if exists practice.do_deed(bigint, jsonb, jsonb, int);
+create or replace function practice.do_deed(the_attempt bigint, the_deed jsonb, the_hand jsonb, seen int, the_surface int) returns int
     language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
 declare place int;
 begin
-    place := practice.add_step(the_attempt, 'Did', the_deed, null, null, null);
+    place := practice.add_step(the_attempt, the_surface, 'Did', the_deed, null, null, null);
     if place <> seen + 1 then
         raise exception 'something else was done meanwhile' using errcode = 'UP014';
     end if;
@@ -122,7 +125,7 @@ end $$;
 create or replace function practice.decide(the_attempt bigint, the_decision text) returns void
     language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
 begin
-    perform practice.add_step(the_attempt, 'Verdict', null, the_decision, null, null);
+    perform practice.add_step(the_attempt, 1, 'Verdict', null, the_decision, null, null);
     update practice.attempts set ended_at = clock_timestamp(), held = null where id = the_attempt;
 end $$;
 
@@ -136,5 +139,5 @@ end $$;
 create or replace trigger attempts_clear after delete on practice.attempts for each row execute function practice.clear_attempt();
 
 revoke execute on all functions in schema practice from public;
-grant execute on function practice.remove_expired(), practice.remove_learner(int), practice.do_deed(bigint, jsonb, jsonb, int),
+grant execute on function practice.remove_expired(), practice.remove_learner(int), practice.do_deed(bigint, jsonb, jsonb, int, int),
     practice.take_up(bigint, jsonb, jsonb), practice.decide(bigint, text) to uncial_practice;

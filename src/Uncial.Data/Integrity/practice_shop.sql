@@ -47,29 +47,35 @@ end $$;
 -- What is entered at the stations is a step of the attempt; a size comes after the gauge that is held.
 create or replace function practice_shop.step_of_fact() returns trigger
     language plpgsql security definer set search_path = pg_catalog, practice_shop, practice, pg_temp as $$
-declare the_held jsonb; of bigint := new.attempt_id;
+declare the_held jsonb; of bigint := new.attempt_id; the_surface int := 1;
 begin
+    if tg_table_name not in ('withdrawals', 'outcomes') then
+        -- Faces and the drum in the hat are numbered as the part has them.
+        select count(*) into the_surface from practice_shop.surfaces mine join practice_shop.surfaces s on s.part_id = mine.part_id
+            and s.id <= mine.id where mine.id = new.surface_id;
+    end if;
     case tg_table_name
         when 'readings' then
             if new.kind = 'Size' then
-                select held into the_held from practice.attempts where id = of;
+                -- A gauge that is held on the faces reads nothing of the drum in the hat.
+                select held into the_held from practice.attempts where id = of and coalesce((hand ->> 'surface')::int, 1) = the_surface;
                 if the_held is not null then
-                    perform practice.add_step(of, 'Did', the_held, null, null, null);
+                    perform practice.add_step(of, the_surface, 'Did', the_held, null, null, null);
                 end if;
-                perform practice.add_step(of, 'Reading', null, null, new.value_mm, new.id);
+                perform practice.add_step(of, the_surface, 'Reading', null, null, new.value_mm, new.id);
             end if;
         when 'withdrawals' then
             update practice.attempt_steps set is_taken_back = true
                 where attempt_id = of and kind = 'Reading' and fact_id = new.reading_id;
         when 'limit_entries' then
-            perform practice.add_step(of, 'Limit', null, new.kind, new.value_mm, new.id);
+            perform practice.add_step(of, the_surface, 'Limit', null, new.kind, new.value_mm, new.id);
         when 'findings' then
             if new.kind in ('Nothing', 'Crack') then
-                perform practice.add_step(of, 'Found', null, new.kind, null, new.id);
+                perform practice.add_step(of, the_surface, 'Found', null, new.kind, null, new.id);
             end if;
         when 'set_up_decisions' then
             if new.check_id is not null then
-                perform practice.add_step(of, 'SetUp', null, null, null, new.id);
+                perform practice.add_step(of, the_surface, 'SetUp', null, null, null, new.id);
             end if;
         when 'outcomes' then
             -- What is scrapped or released at a station was decided there.

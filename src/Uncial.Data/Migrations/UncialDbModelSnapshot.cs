@@ -1746,6 +1746,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("experienced_since");
 
+                    b.Property<DateTimeOffset?>("InstructsSince")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("instructs_since");
+
                     b.Property<string>("Role")
                         .IsRequired()
                         .HasMaxLength(20)

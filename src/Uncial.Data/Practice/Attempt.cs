@@ -34,6 +34,17 @@ public class Attempt
     /// <summary>When the trainee decided; null while it is worked at. Set by the database.</summary>
     public DateTimeOffset? EndedAt { get; set; }
 
+    /// <summary>The class that it is worked for; null for none.</summary>
+    public int? ClassId { get; set; }
+
+    public PracticeClass? Class { get; set; }
+
+    /// <summary>
+    /// What was true may be shown: it is over, and where a whole class has the same part, the class is closed.
+    /// </summary>
+    [NotMapped]
+    public bool IsDebriefed => IsEnded && Class is not { IsSamePart: true, ClosedAt: null };
+
     /// <summary>What is at hand at the bench; null before anything was taken up.</summary>
     public string? Hand { get; set; }
 
@@ -60,11 +71,8 @@ public class Attempt
     public IReadOnlyList<JobStep> JobSteps =>
         [.. Steps.OrderBy(s => s.Number).Where(s => !s.IsTakenBack).Select(s => s.JobStep).OfType<JobStep>()];
 
-    /// <summary>The bench as it is after what was done.</summary>
-    public VirtualBench Bench() => VirtualBench.After(Lesson, Seed, JobSteps.OfType<JobStep.Did>().Select(d => d.Deed));
-
-    /// <summary>What is at hand.</summary>
-    public BenchHand HandNow() => Hand is { } hand ? JobJson.ReadHand(hand) : BenchHand.Of(Lesson);
+    /// <summary>One of its work surfaces, from 1 on.</summary>
+    public AttemptSurface On(int surface) => new(this, surface);
 
     /// <summary>The job beside the truth.</summary>
     public Debrief Debrief() => Uncial.Practice.Debriefs.Debrief.Of(Lesson, Seed, JobSteps);
@@ -125,6 +133,9 @@ public class AttemptStep
     /// <summary>The size that was entered.</summary>
     public decimal? Mm { get; set; }
 
+    /// <summary>The work surface that it is about, from 1 on.</summary>
+    public int Surface { get; set; } = 1;
+
     /// <summary>The fact in the attempt's shop that it stands for; null for a deed and for the verdict.</summary>
     public long? FactId { get; set; }
 
@@ -135,7 +146,9 @@ public class AttemptStep
 
     /// <summary>As the debrief takes it; null for what it does not mark.</summary>
     [NotMapped]
-    public JobStep? JobStep =>
+    public JobStep? JobStep => Step is { } step ? step with { Surface = Surface } : null;
+
+    private JobStep? Step =>
         Kind switch
         {
             AttemptStepKind.Did when Deed is { } deed => new JobStep.Did(JobJson.ReadDeed(deed)),

@@ -25,6 +25,8 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
 {
     private const string Quota = "UP011",
         IsOver = "UP013",
+        ClassClosed = "UP021",
+        OnlyOnce = "UP024",
         Overtaken = "UP014";
 
     /// <summary>Begins a lesson, with a shop of its own.</summary>
@@ -33,6 +35,7 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
     /// <param name="text">Its file.</param>
     /// <param name="names">What things are called.</param>
     /// <param name="seed">The part of an earlier attempt; null for one of its own.</param>
+    /// <param name="classId">The class that it is worked for, which has a part and a file of its own; null for none.</param>
     /// <param name="cancel">Cancels.</param>
     public async Task<Attempt?> BeginAsync(
         Learner learner,
@@ -40,6 +43,7 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
         string text,
         AttemptNames names,
         long? seed,
+        int? classId,
         CancellationToken cancel
     )
     {
@@ -52,17 +56,21 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
             LessonText = text,
             Seed = seed ?? BitConverter.ToInt64(RandomNumberGenerator.GetBytes(8)),
             StartedAt = time.GetUtcNow(),
+            ClassId = classId,
         };
         db.Attempts.Add(attempt);
         try
         {
             await db.SaveChangesAsync(cancel);
         }
-        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: Quota })
+        catch (DbUpdateException e) when (e.InnerException is PostgresException { SqlState: Quota or ClassClosed or OnlyOnce })
         {
             db.ChangeTracker.Clear();
             return null;
         }
+        if (classId is not null)
+            // The class has given it its file and its part.
+            await db.Entry(attempt).ReloadAsync(cancel);
         await using var shop = PracticeShop.Open(db.Database.GetConnectionString()!, attempt.Id);
         await AttemptShop.FoundAsync(shop, attempt, names, attempt.StartedAt, cancel);
         return attempt;
@@ -74,6 +82,7 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
             ? null
             : await db
                 .Attempts.AsNoTracking()
+                .Include(a => a.Class)
                 .Include(a => a.Steps.OrderBy(s => s.Number))
                 .SingleOrDefaultAsync(a => a.Id == id && a.LearnerId == learner.Id, cancel);
 
@@ -83,6 +92,7 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
             ? []
             : await db
                 .Attempts.AsNoTracking()
+                .Include(a => a.Class)
                 .Where(a => a.LearnerId == learner.Id)
                 .OrderByDescending(a => a.StartedAt)
                 .Take(200)
@@ -99,6 +109,8 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
                 .Attempts.AsNoTracking()
                 .Include(a => a.Steps)
                 .Where(a => a.LearnerId == learner.Id && a.EndedAt != null)
+                // What a whole class works is told to nobody before the class is closed.
+                .Where(a => a.Class == null || !a.Class.IsSamePart || a.Class.ClosedAt != null)
                 .OrderByDescending(a => a.EndedAt)
                 .Take(most)
                 .AsSplitQuery()
@@ -123,7 +135,7 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
         ArgumentNullException.ThrowIfNull(attempt);
         var (text, kept) = (JobJson.Write(deed), JobJson.Write(hand));
         var refused = await RefusedAsync(
-            $"select practice.do_deed({attempt.Id}, {text}::jsonb, {kept}::jsonb, {attempt.Steps.Count})",
+            $"select practice.do_deed({attempt.Id}, {text}::jsonb, {kept}::jsonb, {attempt.Steps.Count}, {hand.Surface})",
             cancel
         );
         if (refused is not null)
@@ -135,6 +147,7 @@ public sealed class AttemptDesk(PracticeDb db, TimeProvider time)
                 Number = attempt.Steps.Count + 1,
                 Kind = AttemptStepKind.Did,
                 Deed = text,
+                Surface = hand.Surface,
                 At = time.GetUtcNow(),
             }
         );

@@ -90,8 +90,7 @@ public static class AttemptShop
     private static Part PartOf(Attempt attempt, Lesson lesson)
     {
         var part = lesson.Part;
-        var rotor = part.Kind == PartKind.Rotor;
-        return new()
+        Part of = new()
         {
             Tag = attempt.Tag,
             Corner = Corner.FrontLeft,
@@ -102,16 +101,23 @@ public static class AttemptShop
                 Depth = Length.FromMillimetres(DepthMm),
                 Web = Mm(part.WebMm),
             },
-            Surfaces =
-            {
-                new()
-                {
-                    Kind = part.Kind,
-                    Diameter = Mm(rotor ? 2 * part.EdgeMm : part.NominalMm),
-                    Band = Mm(lesson.Draw(attempt.Seed).BandMm),
-                    Places = rotor ? 8 : 4,
-                },
-            },
+        };
+        for (var number = 1; number <= lesson.Surfaces; number++)
+            of.Surfaces.Add(SurfaceOf(attempt.On(number)));
+        return of;
+    }
+
+    private static WorkSurface SurfaceOf(AttemptSurface surface)
+    {
+        var part = surface.Lesson.Part;
+        var rotor = part.Kind == PartKind.Rotor;
+        return new()
+        {
+            Kind = part.Kind,
+            InHat = surface.Number > 1,
+            Diameter = Mm(rotor ? 2 * part.EdgeMm : part.NominalMm),
+            Band = Mm(surface.Lesson.Draw(surface.Seed).BandMm),
+            Places = rotor ? 8 : 4,
         };
     }
 

@@ -2,7 +2,9 @@ using System.ComponentModel.DataAnnotations;
 
 namespace Uncial.Data.Practice;
 
-/// <summary>Somebody who practises: a guest, or somebody who works here. A principal of its own that may do nothing in the shop.</summary>
+/// <summary>
+/// Somebody who practises: a guest, a trainee of a class, or somebody who works here. A principal of its own with no right in the shop.
+/// </summary>
 public class Learner
 {
     public int Id { get; set; }
@@ -25,5 +27,20 @@ public class Learner
     /// <summary>When a guest and everything of the guest's is removed; null for who works here.</summary>
     public DateTimeOffset? ExpiresAt { get; set; }
 
-    public bool IsGuest => OperatorId is null;
+    /// <summary>The class of a trainee; null for everybody else. Given by the class's instructor alone.</summary>
+    public int? ClassId { get; set; }
+
+    /// <summary>
+    /// What a trainee types to come in, on any tablet; null for everybody else. It opens this trainee's practice and nothing else, so the
+    /// instructor may read it again.
+    /// </summary>
+    [MaxLength(12)]
+    public string? Code { get; set; }
+
+    public PracticeClass? Class { get; set; }
+
+    /// <summary>Somebody in a class.</summary>
+    public bool IsTrainee => ClassId is not null;
+
+    public bool IsGuest => OperatorId is null && ClassId is null;
 }

@@ -20,6 +20,7 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
     public DbSet<Learner> Learners => Set<Learner>();
     public DbSet<DrillRun> DrillRuns => Set<DrillRun>();
     public DbSet<DrillAnswer> DrillAnswers => Set<DrillAnswer>();
+    public DbSet<PracticeClass> Classes => Set<PracticeClass>();
     public DbSet<Attempt> Attempts => Set<Attempt>();
 
     public static DbContextOptions<PracticeDb> For(string connection)
@@ -47,7 +48,11 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
         modelBuilder.Entity<Learner>(learner =>
         {
             learner.ToTable("learners");
-            learner.Ignore(l => l.IsGuest);
+            learner.Ignore(l => l.IsGuest).Ignore(l => l.IsTrainee);
+            learner.HasOne(l => l.Class).WithMany(c => c.Trainees).HasForeignKey(l => l.ClassId).OnDelete(DeleteBehavior.Cascade);
+            // Written by the database's own functions alone.
+            learner.Property(l => l.ClassId).ValueGeneratedOnAdd();
+            learner.Property(l => l.Code).ValueGeneratedOnAdd();
             learner.HasIndex(l => l.TokenHash).IsUnique();
             learner.HasIndex(l => l.OperatorId).IsUnique();
             learner.HasIndex(l => l.ExpiresAt);
@@ -64,6 +69,7 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
         {
             attempt.ToTable("attempts");
             attempt.HasOne<Learner>().WithMany().HasForeignKey(a => a.LearnerId).OnDelete(DeleteBehavior.Cascade);
+            attempt.HasOne(a => a.Class).WithMany().HasForeignKey(a => a.ClassId).OnDelete(DeleteBehavior.SetNull);
             attempt.HasMany(a => a.Steps).WithOne().HasForeignKey(s => s.AttemptId).OnDelete(DeleteBehavior.Cascade);
             attempt.Property(a => a.Hand).HasColumnType("jsonb");
             attempt.Property(a => a.Held).HasColumnType("jsonb");
@@ -74,6 +80,13 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
             step.ToTable("attempt_steps").HasKey(s => new { s.AttemptId, s.Number });
             step.Property(s => s.Deed).HasColumnType("jsonb");
         });
+        modelBuilder.Entity<PracticeClass>(of =>
+        {
+            of.ToTable("classes");
+            of.HasMany(c => c.Lessons).WithOne().HasForeignKey(l => l.ClassId).OnDelete(DeleteBehavior.Cascade);
+            of.HasIndex(c => c.InstructorId);
+        });
+        modelBuilder.Entity<ClassLesson>(lesson => lesson.ToTable("class_lessons").HasKey(l => new { l.ClassId, l.Number }));
         modelBuilder.Entity<DrillAnswer>(answer =>
         {
             answer.ToTable("drill_answers").HasKey(a => new { a.RunId, a.Number });

@@ -12,7 +12,7 @@ public static class PracticeSchema
     {
         await using var db = new PracticeDb(PracticeDb.For(owner));
         await db.Database.MigrateAsync(cancel);
-        var sql = await IntegritySql.ReadAsync("practice");
-        await db.Database.ExecuteSqlRawAsync(sql, cancel);
+        foreach (var name in new[] { "practice", "practice_classes" })
+            await db.Database.ExecuteSqlRawAsync(await IntegritySql.ReadAsync(name), cancel);
     }
 }

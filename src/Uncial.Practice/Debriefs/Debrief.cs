@@ -43,9 +43,58 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
     }
 
     /// <summary>Holds a job against the truth.</summary>
-    public static Debrief Of(Lesson lesson, long seed, IReadOnlyList<JobStep> steps) => new Work(lesson, seed, steps).Done();
+    public static Debrief Of(Lesson lesson, long seed, IReadOnlyList<JobStep> steps)
+    {
+        ArgumentNullException.ThrowIfNull(lesson);
+        ArgumentNullException.ThrowIfNull(steps);
+        List<Work> works = [.. Enumerable.Range(1, lesson.Surfaces).Select(s => new Work(lesson.Of(s), Lesson.SeedOf(seed, s), steps, s))];
+        foreach (var work in works)
+            work.Walk();
+        // In the order of the job, each as the work surface that it is about.
+        List<DebriefLine> lines = [.. works.SelectMany(w => w.Lines).OrderBy(l => l.Step)];
+        var step = steps.ToList().FindLastIndex(s => s is JobStep.Verdict);
+        var decided = step < 0 ? (Decision?)null : ((JobStep.Verdict)steps[step]).Decision;
+        if (decided is { } decision)
+            lines.Add(VerdictOf(works, lesson.WholeDecision, decision, step));
+        foreach (var work in works)
+            lines.AddRange(work.Whole(decided));
+        var came = works.Select(w => w.OutcomeOf(decided, lesson.WholeDecision)).ToList();
+        return new(lines, Gravest.First(came.Contains));
+    }
 
-    private sealed class Work(Lesson lesson, long seed, IReadOnlyList<JobStep> steps)
+    /// <summary>What came of a part is what came of its worse surface.</summary>
+    private static readonly Outcome[] Gravest =
+    [
+        Outcome.NotEnded,
+        Outcome.WouldHaveFailed,
+        Outcome.GoodPartScrapped,
+        Outcome.MetalWasted,
+        Outcome.NotAsItShould,
+        Outcome.Right,
+    ];
+
+    /// <summary>A verdict beside what follows from the trainee's own findings, readings and limits of every surface.</summary>
+    private static DebriefLine VerdictOf(List<Work> works, Decision right, Decision decision, int step)
+    {
+        var own = works.Select(w => w.OwnVerdict).ToList();
+        // One surface is enough to scrap a part; for anything else every one has to be known.
+        var follows =
+            own.Contains(Decision.Scrap) ? Decision.Scrap
+            : own.Contains(null) ? (Decision?)null
+            : own.OfType<Decision>().Aggregate(Lesson.Graver);
+        var cause =
+            follows is null ? JobCause.NothingToGoBy
+            : follows != decision ? JobCause.VerdictAgainstOwnData
+            : decision != right ? JobCause.FollowsFromBefore
+            : JobCause.None;
+        var by = works.Find(w => w.OwnVerdict == follows) ?? works[0];
+        return new(DebriefOf.Verdict, Skill.Judgement, step, by.OwnWorst, by.TrueWorst, follows == decision ? 1 : 0, cause)
+        {
+            Surface = by.Surface,
+        };
+    }
+
+    private sealed class Work(Lesson lesson, long seed, IReadOnlyList<JobStep> steps, int surface)
     {
         private readonly VirtualBench bench = new(lesson, seed);
         private readonly List<DebriefLine> lines = [];
@@ -59,13 +108,32 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
         private bool looked;
         private bool accepted;
         private double? need;
-        private Decision? verdict;
 
-        public Debrief Done()
+        public int Surface => surface;
+
+        public IEnumerable<DebriefLine> Lines => lines.Select(l => l with { Surface = surface });
+
+        public double? OwnWorst => worst;
+
+        public double TrueWorst => bench.Part.WorstSize(grooves: false);
+
+        /// <summary>What follows from the own findings, readings and limit; null where there is nothing to go by.</summary>
+        public Decision? OwnVerdict =>
+            foundCrack ? Decision.Scrap
+            : worst is not { } size || limit is not { } discard ? null
+            : (rotor ? size - discard : discard - size) < -0.0005 ? Decision.Scrap
+            : bench.Passes.Count == 0 ? Decision.LeaveUncut
+            : (rotor ? size - lesson.Part.MachineToMm : lesson.Part.MachineToMm - size) >= 0 ? Decision.Release
+            : Decision.AskLead;
+
+        /// <summary>Goes through everything that was done and entered of this surface.</summary>
+        public void Walk()
         {
             for (var i = 0; i < steps.Count; i++)
                 switch (steps[i])
                 {
+                    case var other when other.Surface != surface:
+                        break;
                     case JobStep.Did did:
                         Do(did.Deed, i);
                         break;
@@ -81,13 +149,8 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
                     case JobStep.SetUpAccepted:
                         SetUp(i);
                         break;
-                    case JobStep.Verdict said:
-                        Verdict(said.Decision, i);
-                        break;
                 }
             Datum();
-            Whole();
-            return new(lines, OutcomeOf());
         }
 
         private void Do(Deed deed, int step)
@@ -246,29 +309,15 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
             );
         }
 
-        private void Verdict(Decision decision, int step)
+        /// <summary>What the whole job came to: metal, the face, what nobody looked for.</summary>
+        public IEnumerable<DebriefLine> Whole(Decision? verdict)
         {
-            verdict = decision;
-            // What follows from the trainee's own findings, readings and limit; without them there is nothing to go by.
-            var own =
-                foundCrack ? Decision.Scrap
-                : worst is not { } size || limit is not { } discard ? (Decision?)null
-                : (rotor ? size - discard : discard - size) < -0.0005 ? Decision.Scrap
-                : bench.Passes.Count == 0 ? Decision.LeaveUncut
-                : (rotor ? size - lesson.Part.MachineToMm : lesson.Part.MachineToMm - size) >= 0 ? Decision.Release
-                : Decision.AskLead;
-            var cause =
-                own is null ? JobCause.NothingToGoBy
-                : own != decision ? JobCause.VerdictAgainstOwnData
-                : decision != lesson.Decision ? JobCause.FollowsFromBefore
-                : JobCause.None;
-            lines.Add(
-                new(DebriefOf.Verdict, Skill.Judgement, step, worst, bench.Part.WorstSize(grooves: false), own == decision ? 1 : 0, cause)
-            );
+            var before = lines.Count;
+            Judge(verdict);
+            return Lines.Skip(before);
         }
 
-        /// <summary>What the whole job came to: metal, the face, what nobody looked for.</summary>
-        private void Whole()
+        private void Judge(Decision? verdict)
         {
             var last = steps.Count;
             if (limit is null)
@@ -301,21 +350,21 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
         /// <summary>It has to be cut before anybody can know that it is scrap.</summary>
         private bool IsScrapOnlyWhenCut => lesson.Decision == Decision.Scrap && !truth.HasCrack && truth.Before >= 0;
 
-        private Outcome OutcomeOf()
+        public Outcome OutcomeOf(Decision? verdict, Decision right)
         {
             if (verdict is not { } decided)
                 return Outcome.NotEnded;
             var goesOut = decided is Decision.Release or Decision.AskLead or Decision.LeaveUncut;
             if (goesOut && (truth.HasCrack || bench.IsRuined || bench.Part.Inside(lesson.Part.DiscardMm, grooves: true) < 0))
                 return Outcome.WouldHaveFailed;
-            if (decided == Decision.Scrap && lesson.Decision != Decision.Scrap && !bench.IsRuined)
+            if (decided == Decision.Scrap && right != Decision.Scrap && !bench.IsRuined)
                 return bench.Part.Inside(lesson.Part.DiscardMm, grooves: true) > 0 ? Outcome.GoodPartScrapped : Outcome.MetalWasted;
             if (lines.Exists(l => l.Of == DebriefOf.Metal && l.Cause != JobCause.None))
                 return Outcome.MetalWasted;
             // What is not clean goes on no vehicle.
             if (goesOut && lines.Exists(l => l.Cause == JobCause.LeftDark))
                 return Outcome.NotAsItShould;
-            return decided == lesson.Decision ? Outcome.Right : Outcome.NotAsItShould;
+            return decided == right ? Outcome.Right : Outcome.NotAsItShould;
         }
     }
 }

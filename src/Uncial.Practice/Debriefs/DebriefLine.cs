@@ -119,7 +119,11 @@ public sealed record DebriefLine(
     double? Share,
     JobCause Cause,
     Causes.MistakeCause Misread = Causes.MistakeCause.None
-);
+)
+{
+    /// <summary>The work surface that it is about, from 1 on; the part as a whole for a verdict.</summary>
+    public int Surface { get; init; } = 1;
+}
 
 /// <summary>What the part would have done on the road, or cost.</summary>
 public enum Outcome

@@ -46,6 +46,9 @@ public sealed record BenchHand
     /// <summary>What is in use.</summary>
     public BenchTool Tool { get; init; }
 
+    /// <summary>The work surface that it is about, from 1 on.</summary>
+    public int Surface { get; init; } = 1;
+
     /// <summary>The station at which it was taken up; empty for none yet.</summary>
     public string Station { get; init; } = "";
 
@@ -119,6 +122,21 @@ public sealed record BenchHand
             Gauge = Math.Max(0, lesson.Gauges.ToList().FindIndex(g => ReadsSize(g.Design, rotor))),
         }.At(0, rotor ? 3 : 12);
     }
+
+    /// <summary>The same bench when somebody turns to another work surface: locks, lever and feed stand as they were left.</summary>
+    /// <param name="lesson">The lesson as that surface has it.</param>
+    /// <param name="surface">The surface.</param>
+    public BenchHand TurnTo(Lesson lesson, int surface) =>
+        surface == Surface
+            ? this
+            : Of(lesson) with
+            {
+                Surface = surface,
+                Tight = Tight,
+                LeverForRotor = LeverForRotor,
+                FeedMm = FeedMm,
+                TurnsPerMinute = TurnsPerMinute,
+            };
 
     /// <summary>It reads thickness, or diameter.</summary>
     public static bool ReadsSize(GaugeDesign gauge, bool rotor)

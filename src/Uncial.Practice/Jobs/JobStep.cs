@@ -8,6 +8,9 @@ public abstract record JobStep
 {
     private JobStep() { }
 
+    /// <summary>The work surface that it is about, from 1 on; of no meaning for a verdict, which is about the part.</summary>
+    public int Surface { get; init; } = 1;
+
     /// <summary>Something done.</summary>
     public sealed record Did(Deed Deed) : JobStep;
 

@@ -59,6 +59,9 @@ public enum LessonMistake
 
     /// <summary>A part that needs no cut is cut.</summary>
     CutForNothing,
+
+    /// <summary>Of a rotor with a drum in its hat only the faces were read.</summary>
+    HatForgotten,
 }
 
 /// <summary>A figure of a lesson: fixed, or drawn between two.</summary>
@@ -158,6 +161,12 @@ public sealed record LessonWear
     public bool HasCrack { get; init; }
 }
 
+/// <summary>The drum in the hat of a lesson's rotor: a work surface with limits, wear and a decision of its own.</summary>
+/// <param name="Part">The drum; hole, face and web are those of the rotor.</param>
+/// <param name="Wear">How it is worn.</param>
+/// <param name="Decision">What is right for it alone.</param>
+public sealed record LessonHat(LessonPart Part, LessonWear Wear, Decision Decision);
+
 /// <summary>A lesson: a part, gauges and a lathe with what is wrong with them, and what is right in the end.</summary>
 public sealed record Lesson
 {
@@ -194,10 +203,42 @@ public sealed record Lesson
     /// <summary>What is marked.</summary>
     public required IReadOnlyList<Skill> Marked { get; init; }
 
-    /// <summary>What is right in the end.</summary>
+    /// <summary>What is right in the end; of a rotor with a drum in its hat what is right for its faces alone.</summary>
     public required Decision Decision { get; init; }
 
-    /// <summary>The part of this lesson: a seed gives the same one everywhere.</summary>
+    /// <summary>The drum in the hat of the rotor; null where there is none.</summary>
+    public LessonHat? Hat { get; init; }
+
+    /// <summary>Work surfaces of the part: 2 for a rotor with a drum in its hat.</summary>
+    public int Surfaces => Hat is null ? 1 : 2;
+
+    /// <summary>What is right for the part as a whole: the graver of what is right for its surfaces.</summary>
+    public Decision WholeDecision => Hat is { } hat ? Graver(Decision, hat.Decision) : Decision;
+
+    /// <summary>The lesson as one work surface has it.</summary>
+    /// <param name="surface">The surface, from 1 on.</param>
+    public Lesson Of(int surface)
+    {
+        ArgumentOutOfRangeException.ThrowIfLessThan(surface, 1);
+        ArgumentOutOfRangeException.ThrowIfGreaterThan(surface, Surfaces);
+        return Hat is not { } hat ? this
+            : surface == 1 ? this with { Hat = null }
+            : this with { Hat = null, Part = hat.Part, Wear = hat.Wear, Decision = hat.Decision };
+    }
+
+    /// <summary>The seed of a work surface, of the seed of the part.</summary>
+    public static long SeedOf(long seed, int surface) => surface == 1 ? seed : unchecked(seed * 7919 + surface);
+
+    /// <summary>What becomes of a part of which one surface asks for this and another for that.</summary>
+    public static Decision Graver(Decision a, Decision b)
+    {
+        Decision[] order = [Decision.Scrap, Decision.AskLead, Decision.Release, Decision.LeaveUncut];
+        return order.First(d => d == a || d == b);
+    }
+
+    /// <summary>
+    /// The part of this lesson: a seed gives the same one everywhere. Of a rotor with a drum in its hat the faces; see <see cref="Of"/>.
+    /// </summary>
     public VirtualPart Draw(long seed)
     {
         var chance = new Chance(seed);

@@ -145,6 +145,10 @@ public static class LessonFile
         var (mistake, decision) = (file.Word<LessonMistake>("mistake"), file.Word<Decision>("decision"));
         var part = file.Group("part") is { } p ? PartOf(p) : null;
         var wear = file.Group("wear") is { } w ? WearOf(w) : null;
+        var hat = file.GroupOr("hat") is { } h ? HatOf(h, part) : null;
+        // A drum has no hat.
+        if (hat is not null && part is { Kind: not PartKind.Rotor })
+            file.Say("hat", LessonFault.Unknown);
         var gauges = file.List("gauges", 1, 8).Select(GaugeOf).ToList();
         var lathe = file.Group("lathe") is { } l ? LatheOf(l) : null;
         var marked = file.Words<Skill>("marked", 1, 5);
@@ -161,15 +165,43 @@ public static class LessonFile
                 Decision = decision!.Value,
                 Part = part!,
                 Wear = wear!,
+                Hat = hat,
                 Gauges = [.. gauges.Select(g => g!)],
                 Lathe = lathe!,
                 Marked = marked,
             };
     }
 
+    private static LessonHat? HatOf(LessonReader hat, LessonPart? rotor)
+    {
+        var decision = hat.Word<Decision>("decision");
+        var wear = hat.Group("wear") is { } w ? WearOf(w) : null;
+        var part = SizesOf(hat, PartKind.Drum);
+        hat.NothingElse();
+        return hat.Faults.Count > 0 || rotor is null
+            ? null
+            : new(part! with { HoleMm = rotor.HoleMm, FaceMm = rotor.FaceMm, WebMm = rotor.WebMm }, wear!, decision!.Value);
+    }
+
     private static LessonPart? PartOf(LessonReader part)
     {
         var kind = part.Word<PartKind>("kind");
+        var read = SizesOf(part, kind ?? PartKind.Drum);
+        var (hole, face, web) = (part.NumberOr("holeMm", 40, 90), part.NumberOr("faceMm", 90, 200), part.NumberOr("webMm", 2, 30));
+        part.NothingElse();
+        return part.Faults.Count > 0
+            ? null
+            : read! with
+            {
+                HoleMm = hole ?? read.HoleMm,
+                FaceMm = face ?? read.FaceMm,
+                WebMm = web ?? read.WebMm,
+            };
+    }
+
+    /// <summary>Limits, edge and casting of a work surface.</summary>
+    private static LessonPart? SizesOf(LessonReader part, PartKind kind)
+    {
         var rotor = kind == PartKind.Rotor;
         // What no brake of a road vehicle is outside of.
         var (least, most) = rotor ? (4.0, 60.0) : (100.0, 500.0);
@@ -182,12 +214,7 @@ public static class LessonFile
         List<string> cast = [.. part.List("cast", 0, 3).Select(l => l.Own(40) ?? "")];
         if (nominal is { } n && machineTo is { } m && discard is { } d && (rotor ? !(n >= m && m >= d) : !(n <= m && m <= d)))
             part.Say("machineToMm", LessonFault.LimitsReversed);
-        var (hole, face, web) = (part.NumberOr("holeMm", 40, 90), part.NumberOr("faceMm", 90, 200), part.NumberOr("webMm", 2, 30));
-        part.NothingElse();
-        if (part.Faults.Count > 0)
-            return null;
-        var read = new LessonPart(kind!.Value, nominal!.Value, machineTo!.Value, discard!.Value, edge!.Value, cast);
-        return read with { HoleMm = hole ?? read.HoleMm, FaceMm = face ?? read.FaceMm, WebMm = web ?? read.WebMm };
+        return part.Faults.Count > 0 ? null : new LessonPart(kind, nominal!.Value, machineTo!.Value, discard!.Value, edge!.Value, cast);
     }
 
     private static LessonWear? WearOf(LessonReader wear)

@@ -60,9 +60,14 @@ internal sealed class LessonReader(JsonElement here, string path, List<FaultAt> 
     }
 
     /// <summary>A group of fields that has to be there.</summary>
-    public LessonReader? Group(string name)
+    public LessonReader? Group(string name) => Group(name, isNeeded: true);
+
+    /// <summary>A group of fields that may be missing.</summary>
+    public LessonReader? GroupOr(string name) => Group(name, isNeeded: false);
+
+    private LessonReader? Group(string name, bool isNeeded)
     {
-        if (Find(name, isNeeded: true) is not { } at)
+        if (Find(name, isNeeded) is not { } at)
             return null;
         if (at.IsGroup)
             return at;

@@ -63,14 +63,18 @@ public static class LessonSense
     {
         ArgumentNullException.ThrowIfNull(lesson);
         List<FaultAt> faults = [];
-        if (!lesson.Gauges.Any(g => Measures(g.Design, lesson)))
-            faults.Add(new("gauges", LessonFault.NoGaugeForPart));
-        for (var seed = 1; seed <= Drawn; seed++)
-            if (!PartTruth.Of(lesson.Draw(seed), lesson.Wear.HasCrack).Bears(lesson.Decision))
-            {
-                faults.Add(new("decision", LessonFault.DecisionNotTrue));
-                break;
-            }
+        for (var surface = 1; surface <= lesson.Surfaces; surface++)
+        {
+            var of = lesson.Of(surface);
+            if (!of.Gauges.Any(g => Measures(g.Design, of)))
+                faults.Add(new("gauges", LessonFault.NoGaugeForPart));
+            for (var seed = 1; seed <= Drawn; seed++)
+                if (!PartTruth.Of(of.Draw(Lesson.SeedOf(seed, surface)), of.Wear.HasCrack).Bears(of.Decision))
+                {
+                    faults.Add(new(surface == 1 ? "decision" : "hat.decision", LessonFault.DecisionNotTrue));
+                    break;
+                }
+        }
         return faults;
     }
 

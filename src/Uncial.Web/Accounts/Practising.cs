@@ -16,13 +16,17 @@ public sealed class Practising
     /// <summary>The attempt; null where the request is about the workshop.</summary>
     public Attempt? Attempt { get; private set; }
 
+    /// <summary>The work surface that the request is about; null where it is about the workshop.</summary>
+    public AttemptSurface? Surface { get; private set; }
+
     /// <summary>Who practises; null in the workshop.</summary>
     public Learner? Learner { get; private set; }
 
     /// <summary>It is about an attempt.</summary>
     public bool Is => Attempt is not null;
 
-    internal void Begin(Learner learner, Attempt attempt) => (Learner, Attempt) = (learner, attempt);
+    internal void Begin(Learner learner, Attempt attempt, int surface) =>
+        (Learner, Attempt, Surface) = (learner, attempt, attempt.On(surface));
 }
 
 /// <summary>Recognises the addresses of an attempt by their tag, and lets its own trainee in.</summary>
@@ -91,7 +95,7 @@ internal static class PracticeGate
             context.Response.Redirect(JobPage + attempt.Tag);
             return;
         }
-        services.GetRequiredService<Practising>().Begin(learner!, attempt);
+        services.GetRequiredService<Practising>().Begin(learner!, attempt, SurfaceOf(context.Request, attempt));
         var trainee = await services.GetRequiredService<UncialDb>().Operators.Select(o => new { o.Id, o.DisplayName }).SingleAsync(cancel);
         context.User = new(
             new ClaimsIdentity(
@@ -117,6 +121,15 @@ internal static class PracticeGate
                 !request.Path.StartsWithSegments("/receive", StringComparison.OrdinalIgnoreCase)
                 || request.Query["handler"].ToString() is "Limits" or "Settle"
             );
+
+    /// <summary>The surface that the address names; the first one where it names none.</summary>
+    private static int SurfaceOf(HttpRequest request, Attempt attempt) =>
+        request.RouteValues.TryGetValue("number", out var number)
+        && int.TryParse(number as string, NumberStyles.None, CultureInfo.InvariantCulture, out var surface)
+        && surface >= 1
+        && surface <= attempt.Lesson.Surfaces
+            ? surface
+            : 1;
 
     private static long? IdOf(HttpRequest request)
     {

@@ -2,6 +2,7 @@ using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Interactions;
+using Uncial.Core.Parts;
 using Uncial.Data.Practice;
 using Uncial.Practice.Debriefs;
 using Uncial.Practice.Drills;
@@ -20,6 +21,12 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
     {
         public Screen Screen => screen;
         public string Tag { get; private set; } = "";
+
+        /// <summary>The work surface that is worked at.</summary>
+        public int Surface { get; set; } = 1;
+
+        /// <summary>It, as it is now.</summary>
+        public AttemptSurface Here() => Now().On(Surface);
 
         public Attempt Now()
         {
@@ -68,9 +75,9 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
         /// <summary>The figure that an eye reads off the gauge that is held.</summary>
         public string Read()
         {
-            var attempt = Now();
-            var hand = attempt.HandNow();
-            var seen = attempt.Bench().Peek(hand.Holds(attempt.Lesson)!).ShouldBeOfType<Seen.Gauge>().Picture;
+            var here = Here();
+            var hand = here.Hand();
+            var seen = here.Bench().Peek(hand.Holds(here.Lesson)!).ShouldBeOfType<Seen.Gauge>().Picture;
             var size = Eye.Read(seen);
             return seen.Design.Step > 0
                 ? (size - Math.Max(seen.Design.From, hand.Start)).ToString(
@@ -99,12 +106,24 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
 
     private static void StateLimits(Trainee trainee)
     {
-        var part = trainee.Now().Lesson.Part;
+        var part = trainee.Here().Lesson.Part;
         trainee.Screen.Until(() => trainee.Screen.Path_.StartsWith("/receive/", StringComparison.Ordinal), "the limits");
         trainee.Screen.Enter(part.Cast[0]);
         trainee.Screen.Enter(part.NominalMm.ToString(CultureInfo.InvariantCulture));
         trainee.Screen.Enter(part.MachineToMm.ToString(CultureInfo.InvariantCulture));
         trainee.Screen.Press(Keys.Enter);
+        if (trainee.Surface < trainee.Now().Lesson.Surfaces)
+        {
+            // The limits of the drum in the hat are asked for next.
+            trainee.Screen.Until(
+                () => trainee.Screen.Driver.FindElements(By.CssSelector("[name=surface][value='2']:checked")).Count == 1,
+                "the drum"
+            );
+            trainee.Surface++;
+            StateLimits(trainee);
+            return;
+        }
+        trainee.Surface = 1;
         trainee.Screen.Until(() => trainee.Screen.Path_ == $"/measure/{trainee.Tag}", "the first place");
         trainee.Idle();
     }
@@ -115,8 +134,8 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
         var screen = trainee.Screen;
         for (var i = 0; i < 8 && screen.Driver.FindElements(By.CssSelector("[data-entry]")).Count == 1; i++)
         {
-            var hand = trainee.Now().HandNow();
-            if (trainee.Now().Lesson.Part.Cast[0].StartsWith("MIN", StringComparison.Ordinal))
+            var hand = trainee.Here().Hand();
+            if (trainee.Here().Lesson.Part.Kind == PartKind.Rotor)
             {
                 trainee.Press(Keys.ArrowDown, (int)Math.Ceiling((ClearOfTheRidge - hand.InMm) / 2));
                 trainee.Press(Keys.Home);
@@ -124,14 +143,14 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
             else
             {
                 // The highest start below the size when new.
-                var design = trainee.Now().Lesson.Gauges[hand.Gauge].Design;
-                var size = design.InUnit(trainee.Now().Lesson.Part.NominalMm);
+                var design = trainee.Here().Lesson.Gauges[hand.Gauge].Design;
+                var size = design.InUnit(trainee.Here().Lesson.Part.NominalMm);
                 trainee.Press(Keys.PageUp, (int)Math.Floor((size - Math.Max(design.From, hand.Start)) / design.Step + 1e-9));
                 trainee.Press(hand.Leaned > 0 ? Keys.ArrowUp : Keys.ArrowDown, Math.Abs(hand.Leaned));
             }
             if (byDragging)
                 Drag(trainee, -hand.Rocked);
-            trainee.Press(trainee.Now().HandNow().Rocked > 0 ? Keys.ArrowLeft : Keys.ArrowRight, Math.Abs(trainee.Now().HandNow().Rocked));
+            trainee.Press(trainee.Here().Hand().Rocked > 0 ? Keys.ArrowLeft : Keys.ArrowRight, Math.Abs(trainee.Here().Hand().Rocked));
             var place = screen.Driver.FindElement(By.CssSelector("h2[data-place]")).Text;
             screen.Press(trainee.Read());
             if (i == 0)
@@ -154,13 +173,13 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
     private static void Drag(Trainee trainee, int steps)
     {
         const int PixelsOfStep = 14;
-        var before = trainee.Now().HandNow().Rocked;
+        var before = trainee.Here().Hand().Rocked;
         var hold = trainee.Screen.Driver.FindElement(By.CssSelector("[data-hold]"));
         var act = new Actions(trainee.Screen.Driver).MoveToElement(hold).ClickAndHold();
         for (var i = 0; i < Math.Abs(steps); i++)
             act.MoveByOffset(Math.Sign(steps) * PixelsOfStep, 0).Pause(TimeSpan.FromMilliseconds(150));
         act.Release().Perform();
-        trainee.Screen.Until(() => trainee.Now().HandNow().Rocked != before, "the gauge rocked");
+        trainee.Screen.Until(() => trainee.Here().Hand().Rocked != before, "the gauge rocked");
         trainee.Idle();
     }
 
@@ -170,8 +189,8 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
         var screen = trainee.Screen;
         screen.UntilHeading("Does it run true?");
         trainee.Touch("scratch", "turn:180", "scratch");
-        VirtualBench bench = new(trainee.Now().Lesson, trainee.Now().Seed);
-        var arcs = trainee.Now().JobSteps.OfType<JobStep.Did>().Select(d => bench.Do(d.Deed)).OfType<Seen.Arc>().ToList();
+        VirtualBench bench = new(trainee.Here().Lesson, trainee.Here().Seed);
+        var arcs = trainee.Here().Deeds.Select(bench.Do).OfType<Seen.Arc>().ToList();
         screen.Press("y");
         var n = 0;
         foreach (var which in new[] { "First", "Second" })
@@ -199,6 +218,7 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
     [Theory]
     [InlineData("clear-of-the-ridge", false)]
     [InlineData("eighths-and-thousandths", true)]
+    [InlineData("the-drum-in-the-hat", false)]
     public void A_whole_part_is_worked_from_the_first_look_to_the_debrief(string lesson, bool byDragging)
     {
         using var screen = new Screen(shop.Address);
@@ -208,8 +228,15 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.IsAccessible();
         // The lamp is at hand; the arrows turn it.
         trainee.Press(Keys.ArrowRight, 2);
-        trainee.Now().HandNow().Light.ShouldBe(30);
+        trainee.Here().Hand().Light.ShouldBe(30);
         screen.Press(Keys.Enter);
+        if (trainee.Now().Lesson.Surfaces > 1)
+        {
+            screen.Until(() => screen.Path_ == $"/look/{trainee.Tag}/2", "the drum in the hat");
+            trainee.Idle();
+            screen.IsAccessible();
+            screen.Press(Keys.Enter);
+        }
         StateLimits(trainee);
         ReadAll(trainee, byDragging);
 
@@ -244,7 +271,7 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
             trainee.Touch("run");
         }
         screen.Driver.FindElement(By.CssSelector("[data-heard]")).Text.ShouldContain("It cut clean");
-        while (trainee.Now().Bench().Warmth.Kelvin > 1)
+        while (trainee.Here().Bench().Warmth.Kelvin > 1)
         {
             trainee.Touch("tool:Gauge");
             if (screen.Driver.FindElements(By.CssSelector("[value='wait:15']")).Count == 0)
@@ -254,6 +281,16 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
         FinishAtStation(trainee);
         // Read once more at the same gauge, and decided.
         ReadAll(trainee, byDragging: false);
+        if (trainee.Now().Lesson.Surfaces > 1)
+        {
+            // The drum in the hat is read as well, and left as it is.
+            screen.Go($"/measure/{trainee.Tag}");
+            screen.Press("j");
+            screen.Until(() => screen.Path_ == $"/measure/{trainee.Tag}/2", "the drum in the hat");
+            trainee.Surface = 2;
+            trainee.Idle();
+            ReadAll(trainee, byDragging: false);
+        }
         screen.Press("f");
         screen.UntilHeading("What becomes of this part?");
         screen.IsAccessible();
@@ -305,7 +342,7 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     private static bool IsClean(Trainee trainee) =>
-        trainee.Now().Bench() is { Passes.Count: > 0 } bench && bench.Part.Faces.All(f => f.IsClean());
+        trainee.Here().Bench() is { Passes.Count: > 0 } bench && bench.Part.Faces.All(f => f.IsClean());
 
     [Fact]
     public void Another_tablet_shows_the_bench_as_it_was_left()
@@ -333,6 +370,6 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
         tablet.Click(By.CssSelector("[value='clean:part']"));
         tablet.Until(() => trainee.Now().JobSteps.OfType<JobStep.Did>().Any(d => d.Deed is Deed.CleanPart), "a clean part");
         trainee.Touch("tool:Arbor", "mount");
-        trainee.Now().Bench().IsMounted.ShouldBeTrue();
+        trainee.Here().Bench().IsMounted.ShouldBeTrue();
     }
 }

@@ -81,7 +81,7 @@ internal sealed class Screen : IDisposable
         catch (WebDriverTimeoutException e)
         {
             throw new InvalidOperationException(
-                $"Not seen: {what}. On {Driver.Url} the page says: {Driver.FindElement(By.TagName("body")).Text}",
+                $"Not seen: {what}. On {Driver.Url} the page says: {Driver.FindElement(By.TagName("body")).Text.ReplaceLineEndings(" | ")}",
                 e
             );
         }

@@ -44,6 +44,7 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
             text,
             Names,
             null,
+            null,
             Cancel
         );
         return (guest!, attempt.ShouldNotBeNull());
@@ -91,7 +92,7 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
             ReceiveCommands.StateLimit(surface, limit, TestParts.Typed(text), LengthUnit.Millimetre, LimitSource.CastMarking, actor);
         await db.SaveChangesAsync(Cancel);
         attempt = await NowAsync(learner, attempt.Id);
-        var hand = attempt.HandNow() with { Face = 1 };
+        var hand = attempt.On(1).Hand() with { Face = 1 };
         (await desk.DoAsync(attempt, new Deed.LookAt(1, 60), hand, Cancel)).ShouldBeNull();
         hand = hand with { Rocked = 0, Closing = Closing.Ratchet };
         foreach (var inMm in new[] { 3.0, 25.0 })
@@ -101,7 +102,7 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
             // A hand may move as often as it likes.
             for (var i = 0; i < 3; i++)
                 await desk.TakeUpAsync(attempt, hand, held, Cancel);
-            var shown = attempt.Bench().Peek(held).ShouldBeOfType<Seen.Gauge>().Picture;
+            var shown = attempt.On(1).Bench().Peek(held).ShouldBeOfType<Seen.Gauge>().Picture;
             MeasureCommands.RecordReading(
                 Now(),
                 ReadingKind.Size,
@@ -125,7 +126,7 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
         debrief.Lines.Where(l => l.Of == DebriefOf.Reading).Select(l => l.Cause).ShouldBe([JobCause.OnTheRidge, JobCause.None]);
         debrief.Score(Skill.Reading).ShouldBe(50);
         // What shows while it is looked at is what is found once it is done.
-        attempt.Bench().Minutes.ShouldBe(3 * 0.5);
+        attempt.On(1).Bench().Minutes.ShouldBe(3 * 0.5);
     }
 
     [Fact]
@@ -160,10 +161,10 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
         ];
         deeds.Select(d => d.GetType()).ShouldBe(typeof(Deed).GetNestedTypes(), ignoreOrder: true);
         foreach (var deed in deeds)
-            (await desk.DoAsync(attempt, deed, attempt.HandNow() with { Light = 15, Closing = Closing.Ratchet }, Cancel)).ShouldBeNull();
+            (await desk.DoAsync(attempt, deed, attempt.On(1).Hand() with { Light = 15, Closing = Closing.Ratchet }, Cancel)).ShouldBeNull();
         attempt = await NowAsync(learner, attempt.Id);
         attempt.JobSteps.ShouldBe(deeds.Select(d => new JobStep.Did(d)));
-        (attempt.HandNow().Light, attempt.HandNow().Closing).ShouldBe((15, Closing.Ratchet));
+        (attempt.On(1).Hand().Light, attempt.On(1).Hand().Closing).ShouldBe((15, Closing.Ratchet));
     }
 
     [Fact]
@@ -218,11 +219,11 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
         await using var practice = Db();
         var desk = new AttemptDesk(practice, TimeProvider.System);
         var (one, two) = (await NowAsync(learner, attempt.Id), await NowAsync(learner, attempt.Id));
-        (await desk.DoAsync(one, new Deed.CleanPart(), one.HandNow(), Cancel)).ShouldBeNull();
-        (await desk.DoAsync(two, new Deed.CleanAdapters(), two.HandNow(), Cancel)).ShouldBe(BenchRefusal.Overtaken);
+        (await desk.DoAsync(one, new Deed.CleanPart(), one.On(1).Hand(), Cancel)).ShouldBeNull();
+        (await desk.DoAsync(two, new Deed.CleanAdapters(), two.On(1).Hand(), Cancel)).ShouldBe(BenchRefusal.Overtaken);
         (await NowAsync(learner, attempt.Id)).JobSteps.ShouldBe([new JobStep.Did(new Deed.CleanPart())]);
         (await desk.DecideAsync(one, Decision.Scrap, Cancel)).ShouldBeNull();
-        (await desk.DoAsync(one, new Deed.CleanAdapters(), one.HandNow(), Cancel)).ShouldBe(BenchRefusal.IsOver);
+        (await desk.DoAsync(one, new Deed.CleanAdapters(), one.On(1).Hand(), Cancel)).ShouldBe(BenchRefusal.IsOver);
         (await desk.DecideAsync(one, Decision.Release, Cancel)).ShouldBe(BenchRefusal.IsOver);
         // Nor at a station, nor by SQL.
         await using var db = PracticeShop.Open(shop.PracticeConnection, attempt.Id);
@@ -242,7 +243,7 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
                     + $"values ({attempt.Id}, 9, 'Did', false, now())",
                 $"update practice.attempts set ended_at = null where id = {attempt.Id}",
                 $"delete from practice.attempts where id = {attempt.Id}",
-                "select practice.add_step(1, 'Did', null, null, null, null)",
+                "select practice.add_step(1, 1, 'Did', null, null, null, null)",
                 $"select practice_shop.remove_rows({attempt.Id})",
             }
         )

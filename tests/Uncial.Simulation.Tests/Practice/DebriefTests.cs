@@ -10,8 +10,7 @@ public class DebriefTests
 {
     private const int Seeds = 12;
 
-    private static Debrief Work(Lesson lesson, long seed, RobotHabit habit) =>
-        Debrief.Of(lesson, seed, new Robot(lesson, seed, habit).Work());
+    private static Debrief Work(Lesson lesson, long seed, RobotHabit habit) => Debrief.Of(lesson, seed, Robot.WorkAll(lesson, seed, habit));
 
     private static string Told(Debrief debrief) =>
         debrief.Outcome
@@ -40,7 +39,7 @@ public class DebriefTests
         foreach (var lesson in ShippedLessons.All)
             for (var seed = 1; seed <= 4; seed++)
             {
-                var debrief = Debrief.Of(lesson, seed * 101, new Robot(lesson, seed * 101, RobotHabit.None, byTouch: true).Work());
+                var debrief = Debrief.Of(lesson, seed * 101, Robot.WorkAll(lesson, seed * 101, RobotHabit.None, byTouch: true));
                 foreach (var skill in lesson.Marked)
                     (debrief.Score(skill) ?? 100).ShouldBeGreaterThanOrEqualTo(90, $"{lesson.Id} {seed} {skill}: {Told(debrief)}");
                 debrief.Outcome.ShouldBe(Outcome.Right, $"{lesson.Id} {seed}: {Told(debrief)}");
@@ -162,5 +161,38 @@ public class DebriefTests
         }
         var debrief = Debrief.Of(lesson, 5, steps);
         debrief.Lines.Where(l => l.Of == DebriefOf.Reading).ShouldAllBe(l => l.Cause == JobCause.DatumNotChecked, Told(debrief));
+    }
+
+    [Fact]
+    public void Of_a_rotor_with_a_drum_in_its_hat_each_surface_is_marked_by_its_own_truth()
+    {
+        var lesson = ShippedLessons.All.Single(l => l.Hat is not null);
+        var byTheBook = Robot.WorkAll(lesson, 7, RobotHabit.None);
+        var debrief = Debrief.Of(lesson, 7, byTheBook);
+        debrief.Lines.Select(l => l.Surface).Distinct().Count().ShouldBe(2);
+        foreach (var reading in debrief.Lines.Where(l => l.Of == DebriefOf.Reading))
+            (reading.True > 100).ShouldBe(reading.Surface == 2);
+
+        // Whoever reads the faces alone has nothing to say of the part, though the verdict is the right one.
+        var facesAlone = Debrief.Of(lesson, 7, [.. byTheBook.Where(s => s.Surface == 1)]);
+        facesAlone.Lines.Single(l => l.Of == DebriefOf.Verdict).Cause.ShouldBe(JobCause.NothingToGoBy);
+        facesAlone.Lines.ShouldContain(l => l.Of == DebriefOf.Limit && l.Surface == 2 && l.Cause == JobCause.LimitMissing);
+        facesAlone.Score(Skill.Judgement)!.Value.ShouldBeLessThan(90);
+
+        // One surface is enough to scrap a part: a drum beyond its discard goes on no vehicle with the best of faces.
+        var hat = lesson.Hat!;
+        var worn = lesson with { Hat = hat with { Wear = hat.Wear with { Left = new(-0.2, -0.2) }, Decision = Decision.Scrap } };
+        worn.WholeDecision.ShouldBe(Decision.Scrap);
+        var scrapped = Robot.WorkAll(worn, 7, RobotHabit.None);
+        ((JobStep.Verdict)scrapped[^1]).Decision.ShouldBe(Decision.Scrap);
+        Debrief.Of(worn, 7, [.. scrapped.SkipLast(1), new JobStep.Verdict(Decision.Release)]).Outcome.ShouldBe(Outcome.WouldHaveFailed);
+        Debrief
+            .Of(worn, 7, [.. scrapped.SkipLast(1), new JobStep.Verdict(Decision.Release)])
+            .Lines.Single(l => l.Of == DebriefOf.Verdict)
+            .ShouldSatisfyAllConditions(
+                l => l.Cause.ShouldBe(JobCause.VerdictAgainstOwnData),
+                l => l.Surface.ShouldBe(2),
+                l => l.True!.Value.ShouldBe(191.2, 0.01)
+            );
     }
 }

@@ -9,12 +9,13 @@ public class LessonTests
     private static string File => ShippedLessons.FileOf("clear-of-the-ridge")!;
 
     [Fact]
-    public void A_dozen_ship_each_on_a_mistake_of_its_own_with_every_decision_among_them()
+    public void Thirteen_ship_each_on_a_mistake_of_its_own_with_every_decision_among_them()
     {
-        ShippedLessons.All.Count.ShouldBe(12);
-        ShippedLessons.All.Select(l => l.Mistake).Distinct().Count().ShouldBe(12);
+        ShippedLessons.All.Count.ShouldBe(13);
+        ShippedLessons.All.Select(l => l.Mistake).Distinct().Count().ShouldBe(13);
         ShippedLessons.All.Select(l => l.Decision).Distinct().Count().ShouldBe(4);
         ShippedLessons.All.Select(l => l.Part.Kind).Distinct().Count().ShouldBe(2);
+        ShippedLessons.All.ShouldContain(l => l.Hat != null);
         ShippedLessons.All.Select(l => l.Grade).ShouldBeInOrder();
         ShippedLessons.All[0].Grade.ShouldBe(1);
     }
@@ -23,15 +24,40 @@ public class LessonTests
     [Fact]
     public void In_a_thousand_seeded_lessons_the_decision_is_true_of_the_metal()
     {
-        foreach (var lesson in ShippedLessons.All)
-            for (var seed = 1; seed <= 84; seed++)
+        foreach (var whole in ShippedLessons.All)
+            for (var surface = 1; surface <= whole.Surfaces; surface++)
             {
-                var part = lesson.Draw(seed * 7919);
-                var truth = PartTruth.Of(part, lesson.Wear.HasCrack);
-                truth.Bears(lesson.Decision).ShouldBeTrue($"{lesson.Id} {seed}: {truth}");
-                Enum.GetValues<Decision>().Count(truth.Bears).ShouldBe(1, $"{lesson.Id} {seed}: {truth}");
-                part.WorstSize(grooves: false).ShouldBe(lesson.Draw(seed * 7919).WorstSize(grooves: false));
+                var lesson = whole.Of(surface);
+                for (var i = 1; i <= 84; i++)
+                {
+                    var seed = Lesson.SeedOf(i * 7919, surface);
+                    var part = lesson.Draw(seed);
+                    var truth = PartTruth.Of(part, lesson.Wear.HasCrack);
+                    truth.Bears(lesson.Decision).ShouldBeTrue($"{lesson.Id} {surface} {i}: {truth}");
+                    Enum.GetValues<Decision>().Count(truth.Bears).ShouldBe(1, $"{lesson.Id} {surface} {i}: {truth}");
+                    part.WorstSize(grooves: false).ShouldBe(lesson.Draw(seed).WorstSize(grooves: false));
+                }
             }
+    }
+
+    [Theory]
+    [InlineData("\"discardMm\": 191", "\"discardMm\": 189", "hat.machineToMm", LessonFault.LimitsReversed)]
+    [InlineData("\"leaveUncut\"", "\"scrap\"", "hat.decision", LessonFault.DecisionNotTrue)]
+    [InlineData("\"leaveUncut\"", "\"leave\"", "hat.decision", LessonFault.NotAWord)]
+    [InlineData("\"ridgeMm\": 0.1", "\"ridgeMm\": \"x\"", "hat.wear.ridgeMm", LessonFault.NotNumber)]
+    [InlineData("\"ridgeMm\": 0.1", "\"ridgeMm\": 0.1, \"edgeMm\": 3", "hat.wear.edgeMm", LessonFault.Unknown)]
+    [InlineData("\"kind\": \"barStarts\"", "\"kind\": \"indicator\"", "gauges", LessonFault.NoGaugeForPart)]
+    public void A_drum_in_the_hat_is_told_where_it_is_broken(string from, string to, string path, LessonFault fault)
+    {
+        var file = ShippedLessons.FileOf("the-drum-in-the-hat")!;
+        file.ShouldContain(from);
+        LessonFile.Read(file.Replace(from, to, StringComparison.Ordinal)).Faults.ShouldContain(new FaultAt(path, fault));
+        // A drum has none.
+        var drum = ShippedLessons.FileOf("the-oval-between")!;
+        var hat = file[file.IndexOf("\"hat\"", StringComparison.Ordinal)..file.IndexOf("\"gauges\"", StringComparison.Ordinal)];
+        LessonFile
+            .Read(drum.Replace("\"gauges\"", hat + "\"gauges\"", StringComparison.Ordinal))
+            .Faults.ShouldBe([new("hat", LessonFault.Unknown)]);
     }
 
     [Fact]

@@ -50,6 +50,20 @@ internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit, bool byT
     private int readings;
     private double discard;
 
+    /// <summary>Works every surface of a lesson's part, one after the other, and decides on the part by the graver of them.</summary>
+    public static IReadOnlyList<JobStep> WorkAll(Lesson lesson, long seed, RobotHabit habit, bool byTouch = false)
+    {
+        List<JobStep> all = [];
+        List<Decision> decisions = [];
+        for (var surface = 1; surface <= lesson.Surfaces; surface++)
+        {
+            var steps = new Robot(lesson.Of(surface), Lesson.SeedOf(seed, surface), habit, byTouch).Work();
+            all.AddRange(steps.Where(s => s is not JobStep.Verdict).Select(s => s with { Surface = surface }));
+            decisions.Add(steps.OfType<JobStep.Verdict>().Single().Decision);
+        }
+        return [.. all, new JobStep.Verdict(decisions.Aggregate(Lesson.Graver))];
+    }
+
     /// <summary>Works the job from the first look to the verdict.</summary>
     public IReadOnlyList<JobStep> Work()
     {
@@ -124,10 +138,7 @@ internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit, bool byT
     {
         // The nearest of what lies there that a first try shows anything on.
         for (var g = 0; g < lesson.Gauges.Count; g++)
-            if (
-                lesson.Gauges[g].Design.Form is GaugeForm.Micrometer or GaugeForm.BarEighths or GaugeForm.BarStarts
-                && Do(Hold(g, 0, byTheBook: true)) is Seen.Gauge
-            )
+            if (BenchHand.ReadsSize(lesson.Gauges[g].Design, rotor) && Do(Hold(g, 0, byTheBook: true)) is Seen.Gauge)
                 return g;
         throw new InvalidOperationException($"{lesson.Id}: no gauge of it reads its part.");
     }

@@ -111,7 +111,7 @@ public sealed partial class JobPageTests(RunningShop shop) : IClassFixture<Runni
         await OpenAsync($"/practice/job/{tag}");
 
         attempt = await AttemptAsync(tag);
-        var gauge = attempt.Lesson.Gauges[attempt.HandNow().Gauge].Design;
+        var gauge = attempt.Lesson.Gauges[attempt.On(1).Hand().Gauge].Design;
         var forbidden = TruthsOf(attempt, gauge);
         var seed = attempt.Seed.ToString(CultureInfo.InvariantCulture);
         foreach (var text in wire)
@@ -141,7 +141,7 @@ public sealed partial class JobPageTests(RunningShop shop) : IClassFixture<Runni
         for (var i = 0; i < Uncial.Simulation.WorkFace.Angles; i++)
             Add(part.SizeAt(i, part.ReadingStation));
         if (
-            attempt.Bench().Peek((attempt.HandNow() with { Tool = BenchTool.Gauge, OnStandard = false }).Holds(attempt.Lesson)!)
+            attempt.On(1).Bench().Peek((attempt.On(1).Hand() with { Tool = BenchTool.Gauge, OnStandard = false }).Holds(attempt.Lesson)!)
             is Seen.Gauge seen
         )
             truths.Add((Eye.Read(seen.Picture), gauge.Division / 2));

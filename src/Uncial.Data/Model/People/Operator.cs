@@ -27,6 +27,9 @@ public class Operator
     /// <summary>The pace that a lead has set.</summary>
     public Pace Pace => ExperiencedSince is null ? Pace.Guided : Pace.Experienced;
 
+    /// <summary>Since when this person instructs classes of practice; null for who does not. A lead or the owner sets it.</summary>
+    public DateTimeOffset? InstructsSince { get; set; }
+
     /// <summary>When this person was disabled; null while they may sign in.</summary>
     public DateTimeOffset? DisabledAt { get; set; }
 

@@ -18,6 +18,7 @@ public enum PeopleAct
     Unlocked,
     ScreenEnrolled,
     ScreenRetired,
+    InstructsChanged,
 }
 
 /// <summary>Something done to a person's account or a screen, by whom and when.</summary>

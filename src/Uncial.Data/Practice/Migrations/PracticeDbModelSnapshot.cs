@@ -32,6 +32,10 @@ namespace Uncial.Data.Practice.Migrations
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
 
+                    b.Property<int?>("ClassId")
+                        .HasColumnType("integer")
+                        .HasColumnName("class_id");
+
                     b.Property<DateTimeOffset?>("EndedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("ended_at");
@@ -69,6 +73,9 @@ namespace Uncial.Data.Practice.Migrations
 
                     b.HasKey("Id")
                         .HasName("pk_attempts");
+
+                    b.HasIndex("ClassId")
+                        .HasDatabaseName("ix_attempts_class_id");
 
                     b.HasIndex("LearnerId", "StartedAt")
                         .HasDatabaseName("ix_attempts_learner_id_started_at");
@@ -112,6 +119,10 @@ namespace Uncial.Data.Practice.Migrations
                         .HasColumnType("numeric")
                         .HasColumnName("mm");
 
+                    b.Property<int>("Surface")
+                        .HasColumnType("integer")
+                        .HasColumnName("surface");
+
                     b.Property<string>("Word")
                         .HasMaxLength(40)
                         .HasColumnType("character varying(40)")
@@ -121,6 +132,37 @@ namespace Uncial.Data.Practice.Migrations
                         .HasName("pk_attempt_steps");
 
                     b.ToTable("attempt_steps", "practice");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Practice.ClassLesson", b =>
+                {
+                    b.Property<int>("ClassId")
+                        .HasColumnType("integer")
+                        .HasColumnName("class_id");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("integer")
+                        .HasColumnName("number");
+
+                    b.Property<string>("LessonId")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("lesson_id");
+
+                    b.Property<string>("LessonText")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("lesson_text");
+
+                    b.Property<long>("Seed")
+                        .HasColumnType("bigint")
+                        .HasColumnName("seed");
+
+                    b.HasKey("ClassId", "Number")
+                        .HasName("pk_class_lessons");
+
+                    b.ToTable("class_lessons", "practice");
                 });
 
             modelBuilder.Entity("Uncial.Data.Practice.DrillAnswer", b =>
@@ -213,6 +255,17 @@ namespace Uncial.Data.Practice.Migrations
                         .HasColumnType("character varying(64)")
                         .HasColumnName("address");
 
+                    b.Property<int?>("ClassId")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("class_id");
+
+                    b.Property<string>("Code")
+                        .ValueGeneratedOnAdd()
+                        .HasMaxLength(12)
+                        .HasColumnType("character varying(12)")
+                        .HasColumnName("code");
+
                     b.Property<DateTimeOffset>("CreatedAt")
                         .HasColumnType("timestamp with time zone")
                         .HasColumnName("created_at");
@@ -237,6 +290,9 @@ namespace Uncial.Data.Practice.Migrations
                     b.HasKey("Id")
                         .HasName("pk_learners");
 
+                    b.HasIndex("ClassId")
+                        .HasDatabaseName("ix_learners_class_id");
+
                     b.HasIndex("ExpiresAt")
                         .HasDatabaseName("ix_learners_expires_at");
 
@@ -251,14 +307,62 @@ namespace Uncial.Data.Practice.Migrations
                     b.ToTable("learners", "practice");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Practice.PracticeClass", b =>
+                {
+                    b.Property<int>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("integer")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
+
+                    b.Property<DateTimeOffset>("BegunAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("begun_at");
+
+                    b.Property<DateTimeOffset?>("ClosedAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("closed_at");
+
+                    b.Property<int>("InstructorId")
+                        .HasColumnType("integer")
+                        .HasColumnName("instructor_id");
+
+                    b.Property<bool>("IsSamePart")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_same_part");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasMaxLength(80)
+                        .HasColumnType("character varying(80)")
+                        .HasColumnName("name");
+
+                    b.HasKey("Id")
+                        .HasName("pk_classes");
+
+                    b.HasIndex("InstructorId")
+                        .HasDatabaseName("ix_classes_instructor_id");
+
+                    b.ToTable("classes", "practice");
+                });
+
             modelBuilder.Entity("Uncial.Data.Practice.Attempt", b =>
                 {
+                    b.HasOne("Uncial.Data.Practice.PracticeClass", "Class")
+                        .WithMany()
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.SetNull)
+                        .HasConstraintName("fk_attempts_classes_class_id");
+
                     b.HasOne("Uncial.Data.Practice.Learner", null)
                         .WithMany()
                         .HasForeignKey("LearnerId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_attempts_learners_learner_id");
+
+                    b.Navigation("Class");
                 });
 
             modelBuilder.Entity("Uncial.Data.Practice.AttemptStep", b =>
@@ -269,6 +373,16 @@ namespace Uncial.Data.Practice.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired()
                         .HasConstraintName("fk_attempt_steps_attempts_attempt_id");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Practice.ClassLesson", b =>
+                {
+                    b.HasOne("Uncial.Data.Practice.PracticeClass", null)
+                        .WithMany("Lessons")
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired()
+                        .HasConstraintName("fk_class_lessons_classes_class_id");
                 });
 
             modelBuilder.Entity("Uncial.Data.Practice.DrillAnswer", b =>
@@ -291,6 +405,17 @@ namespace Uncial.Data.Practice.Migrations
                         .HasConstraintName("fk_drill_runs_learners_learner_id");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Practice.Learner", b =>
+                {
+                    b.HasOne("Uncial.Data.Practice.PracticeClass", "Class")
+                        .WithMany("Trainees")
+                        .HasForeignKey("ClassId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .HasConstraintName("fk_learners_classes_class_id");
+
+                    b.Navigation("Class");
+                });
+
             modelBuilder.Entity("Uncial.Data.Practice.Attempt", b =>
                 {
                     b.Navigation("Steps");
@@ -299,6 +424,13 @@ namespace Uncial.Data.Practice.Migrations
             modelBuilder.Entity("Uncial.Data.Practice.DrillRun", b =>
                 {
                     b.Navigation("Answers");
+                });
+
+            modelBuilder.Entity("Uncial.Data.Practice.PracticeClass", b =>
+                {
+                    b.Navigation("Lessons");
+
+                    b.Navigation("Trainees");
                 });
 #pragma warning restore 612, 618
         }

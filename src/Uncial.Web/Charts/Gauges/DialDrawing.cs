@@ -14,7 +14,7 @@ internal static class DialDrawing
     public static void Draw(Svg svg, RoundScale dial, double cx, double cy, double r, bool isSwept = false)
     {
         var isSmall = r < 80;
-        var numeral = isSmall ? 14.0 : 19.0;
+        const double numeral = 19;
         svg.Add($"<g class='scale dial' data-line='{cx} {cy}'><circle class='face' cx='{cx}' cy='{cy}' r='{r}'/>");
         foreach (var m in dial.Marks)
         {
@@ -28,7 +28,7 @@ internal static class DialDrawing
                 cy,
                 r
                     - (
-                        isSmall ? 24
+                        isSmall ? 26
                         : m.Numeral.Length > 2 ? 50
                         : 45
                     ),

@@ -347,6 +347,12 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, BoardKeeper keeper
         return await db.LastVisitAsync(last, cancel);
     }
 
+    /// <summary>The work surface whose limits are asked for: what was picked, or else the first that has none yet.</summary>
+    public int LimitsOf =>
+        int.TryParse(Request.HasFormContentType ? Request.Form["surface"] : Request.Query["surface"], out var picked) ? picked
+        : Chosen is { } chosen ? Math.Max(0, chosen.Surfaces.ToList().FindIndex(s => s.Receiving.Limits is null)) + 1
+        : 1;
+
     public async Task<IActionResult> OnPostLimitsAsync(int surface, CancellationToken cancel)
     {
         if (await LoadAsync(cancel) is { } elsewhere)
@@ -383,7 +389,10 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, BoardKeeper keeper
         return await AnswerAsync(
             await ReceiveCommands.StateLimitsAsync(action, draft, entry is not null, reason, cancel),
             // In practice there is one part, and it is measured next.
-            _ => Uncial.Data.Practice.Attempt.IdOf(Tag) is null ? $"/receive/{Job!.Number}/{Tag}" : $"/measure/{Tag}",
+            _ =>
+                Uncial.Data.Practice.Attempt.IdOf(Tag) is null || chosen.Surfaces.Any(s => s != record && s.Receiving.Limits is null)
+                    ? $"/receive/{Job!.Number}/{Tag}"
+                    : $"/measure/{Tag}",
             cancel
         );
     }

@@ -7,7 +7,8 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Pages;
 
 /// <summary>What can be practised, with what was reached so far.</summary>
-public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, Reader reader, TimeProvider time) : PracticePage(desk, reader, time)
+public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, ClassDesk classes, Reader reader, TimeProvider time)
+    : PracticePage(desk, reader, time)
 {
     /// <summary>A drill as it is offered.</summary>
     /// <param name="Kind">The drill.</param>
@@ -19,7 +20,8 @@ public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, Reader reade
     /// <param name="Lesson">The lesson.</param>
     /// <param name="Done">How often it was ended.</param>
     /// <param name="Open">An attempt that was left in the middle; null for none.</param>
-    public sealed record LessonTile(Lesson Lesson, int Done, Attempt? Open);
+    /// <param name="Waits">One that is over and waits for the class to be closed; null for none.</param>
+    public sealed record LessonTile(Lesson Lesson, int Done, Attempt? Open, Attempt? Waits = null);
 
     public IReadOnlyList<LessonTile> Lessons { get; private set; } = [];
 
@@ -27,9 +29,22 @@ public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, Reader reade
     [BindProperty(SupportsGet = true, Name = "drills")]
     public bool AreDrills { get; set; }
 
+    /// <summary>Every lesson is shown to somebody in a class; else those of the class.</summary>
+    [BindProperty(SupportsGet = true, Name = "all")]
+    public bool IsAll { get; set; }
+
+    /// <summary>The class of who practises; null for none.</summary>
+    public PracticeClass? Class { get; private set; }
+
+    /// <summary>The lessons of the class are shown.</summary>
+    public bool IsClass => Class is not null && !AreDrills && !IsAll;
+
+    /// <summary>Who looks instructs classes.</summary>
+    public bool Instructs { get; private set; }
+
     /// <summary>The lesson that comes next: what was left in the middle, else the first that was never ended.</summary>
     public LessonTile? NextLesson =>
-        Lessons.Where(l => l.Open is not null).MaxBy(l => l.Open!.StartedAt) ?? Lessons.FirstOrDefault(l => l.Done == 0);
+        Lessons.Where(l => l.Open is not null).MaxBy(l => l.Open!.StartedAt) ?? Lessons.FirstOrDefault(l => l.Done == 0 && l.Waits is null);
 
     public IReadOnlyList<Tile> Tiles { get; private set; } = [];
 
@@ -57,21 +72,34 @@ public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, Reader reade
     }
 
     /// <summary>Begins a lesson, or goes on with one that was left in the middle.</summary>
-    public async Task<IActionResult> OnPostLessonAsync(string? lesson, CancellationToken cancel)
+    public async Task<IActionResult> OnPostLessonAsync(string? lesson, bool ofClass, CancellationToken cancel)
     {
-        if (ShippedLessons.All.FirstOrDefault(l => l.Id == lesson) is not { } picked)
-            return RedirectToPage();
         var learner = await WelcomeAsync(cancel);
-        var open = (await attempts.AttemptsAsync(learner, cancel)).FirstOrDefault(a => a.LessonId == picked.Id && !a.IsEnded);
+        Class = await classes.ClassOfAsync(learner, cancel);
+        var ours = ofClass ? Class?.Lessons.Find(l => l.LessonId == lesson) : null;
+        var picked = ofClass ? ours?.Lesson : ShippedLessons.All.FirstOrDefault(l => l.Id == lesson);
+        if (picked is null)
+            return RedirectToPage();
+        var own = (await attempts.AttemptsAsync(learner, cancel)).Where(a => a.LessonId == picked.Id && (a.ClassId is not null) == ofClass);
+        var open = own.FirstOrDefault(a => !a.IsEnded);
         if (open is not null)
             return Redirect($"/look/{open.Tag}");
         if (
             learner is not null
-            && await LessonStart.BeginAsync(attempts, learner, ShippedLessons.FileOf(picked.Id)!, picked, LearnerName, null, cancel)
+            && await LessonStart.BeginAsync(
+                attempts,
+                learner,
+                ours?.LessonText ?? ShippedLessons.FileOf(picked.Id)!,
+                picked,
+                LearnerName,
+                null,
+                ours?.ClassId,
+                cancel
+            )
                 is { } begun
         )
             return Redirect(begun);
-        Trouble = Words.Say("practice.tooManyLessons");
+        Trouble = Words.Say(ofClass ? "class.notAgain" : "practice.tooManyLessons");
         await ShowAsync(cancel);
         return Page();
     }
@@ -123,12 +151,19 @@ public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, Reader reade
             ?? Tiles.FirstOrDefault(t => t.Best is null)
             ?? Tiles.MinBy(t => t.Best)!;
         var worked = await attempts.AttemptsAsync(Learner, cancel);
+        Class = await classes.ClassOfAsync(Learner, cancel);
+        Instructs = Reader.IsSignedIn && await classes.InstructorAsync(Reader.SessionToken, cancel) is not null;
         Lessons =
         [
-            .. ShippedLessons.All.Select(l =>
+            .. (IsClass ? Class!.Lessons.Select(l => l.Lesson) : ShippedLessons.All).Select(l =>
             {
-                var own = worked.Where(a => a.LessonId == l.Id).ToList();
-                return new LessonTile(l, own.Count(a => a.IsEnded), own.FirstOrDefault(a => !a.IsEnded));
+                var own = worked.Where(a => a.LessonId == l.Id && (a.ClassId is not null) == IsClass).ToList();
+                return new LessonTile(
+                    l,
+                    own.Count(a => a.IsDebriefed),
+                    own.FirstOrDefault(a => !a.IsEnded),
+                    own.FirstOrDefault(a => a.IsEnded && !a.IsDebriefed)
+                );
             }),
         ];
         Head(Words.Say("practice.bench"), Words.Say("practice.band"));

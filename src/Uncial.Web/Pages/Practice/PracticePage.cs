@@ -34,20 +34,24 @@ public abstract class PracticePage(PracticeDesk desk, Reader reader, TimeProvide
             return Learner;
         var (guest, token, _) = await desk.NewGuestAsync(ScreenCookie.AddressOf(HttpContext), cancel);
         if (guest is not null)
-            Response.Cookies.Append(
-                GuestCookie,
-                token,
-                new()
-                {
-                    MaxAge = PracticeDesk.GuestsStay,
-                    IsEssential = true,
-                    SameSite = SameSiteMode.Lax,
-                    HttpOnly = true,
-                    Secure = Request.IsHttps,
-                }
-            );
+            KeepCookie(token, PracticeDesk.GuestsStay);
         return Learner = guest;
     }
+
+    /// <summary>Keeps what a guest or a trainee is known by.</summary>
+    protected void KeepCookie(string token, TimeSpan until) =>
+        Response.Cookies.Append(
+            GuestCookie,
+            token,
+            new()
+            {
+                MaxAge = until,
+                IsEssential = true,
+                SameSite = SameSiteMode.Lax,
+                HttpOnly = true,
+                Secure = Request.IsHttps,
+            }
+        );
 
     /// <summary>Head of the page.</summary>
     protected void Head(string title, string band)

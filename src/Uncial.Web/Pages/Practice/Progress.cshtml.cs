@@ -1,7 +1,5 @@
-using System.Collections.Concurrent;
 using Microsoft.AspNetCore.Mvc;
 using Uncial.Data.Practice;
-using Uncial.Practice.Debriefs;
 using Uncial.Practice.Drills;
 using Uncial.Web.Text;
 
@@ -12,17 +10,6 @@ public class ProgressModel(PracticeDesk desk, AttemptDesk attempts, Reader reade
 {
     /// <summary>More than this is no way but a history.</summary>
     private const int Most = 24;
-
-    /// <summary>What is over does not change: it is worked out once.</summary>
-    private static readonly ConcurrentDictionary<long, Scored> Known = new();
-
-    private const int MostKnown = 20_000;
-
-    /// <summary>An attempt with what came of it.</summary>
-    /// <param name="Attempt">The attempt.</param>
-    /// <param name="Scores">Score of each skill; null where the lesson did not come to it.</param>
-    /// <param name="Outcome">What came of the part.</param>
-    public sealed record Scored(Attempt Attempt, IReadOnlyDictionary<Skill, int?> Scores, Uncial.Practice.Debriefs.Outcome Outcome);
 
     /// <summary>Attempts that were ended, the newest first.</summary>
     public IReadOnlyList<Scored> Done { get; private set; } = [];
@@ -36,13 +23,7 @@ public class ProgressModel(PracticeDesk desk, AttemptDesk attempts, Reader reade
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         await FindLearnerAsync(cancel);
-        if (Known.Count > MostKnown)
-            Known.Clear();
-        Done = [.. (await attempts.EndedAsync(Learner, Most, cancel)).Select(a => Known.GetOrAdd(a.Id, _ =>
-                {
-                    var debrief = a.Debrief();
-                    return new(a, Enum.GetValues<Skill>().ToDictionary(s => s, debrief.Score), debrief.Outcome);
-                }))];
+        Done = [.. (await attempts.EndedAsync(Learner, Most, cancel)).Select(Scored.Of)];
         Head(Words.Say("progress.title"), Words.Say("practice.band"));
         return Page();
     }

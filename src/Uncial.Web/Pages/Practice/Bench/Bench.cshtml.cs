@@ -18,22 +18,22 @@ public class BenchTouchModel(Practising practising, AttemptDesk desk) : PageMode
 
     public async Task<IActionResult> OnPostAsync(CancellationToken cancel)
     {
-        if (practising.Attempt is not { } attempt)
+        if (practising.Surface is not { Attempt: var attempt } surface)
             return NotFound();
         if (attempt.IsEnded)
             return Redirect(PracticeGate.JobPage + attempt.Tag);
-        if (BenchAct.Of(attempt.Lesson, attempt.HandNow(), Act ?? "") is not var (hand, deed))
+        if (BenchAct.Of(surface.Lesson, surface.Hand(), Act ?? "") is not var (hand, deed))
             return BadRequest();
         if (deed is null)
         {
-            await desk.TakeUpAsync(attempt, hand, BenchPanel.HeldOf(attempt, hand), cancel);
-            return Panel(new(attempt, hand));
+            await desk.TakeUpAsync(attempt, hand, BenchPanel.HeldOf(surface, hand), cancel);
+            return Panel(new(surface, hand));
         }
         return await desk.DoAsync(attempt, deed, hand, cancel) switch
         {
-            null => Panel(new BenchView(attempt, hand).WithWhy()),
+            null => Panel(new BenchView(attempt.On(surface.Number), hand).WithWhy()),
             BenchRefusal.IsOver => Redirect(PracticeGate.JobPage + attempt.Tag),
-            var refusal => Panel(new(attempt, attempt.HandNow(), Words.Say("benchRefusal." + refusal))),
+            var refusal => Panel(new(surface, surface.Hand(), Words.Say("benchRefusal." + refusal))),
         };
     }
 

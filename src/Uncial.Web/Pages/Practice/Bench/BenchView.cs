@@ -12,12 +12,12 @@ namespace Uncial.Web.Pages;
 public sealed class BenchView
 {
     /// <summary>Made from an attempt.</summary>
-    public BenchView(Attempt attempt, BenchHand hand, string? trouble = null)
+    public BenchView(AttemptSurface surface, BenchHand hand, string? trouble = null)
     {
-        ArgumentNullException.ThrowIfNull(attempt);
-        (Attempt, Hand, Trouble) = (attempt, hand, trouble);
-        VirtualBench bench = new(Lesson, attempt.Seed);
-        foreach (var deed in attempt.JobSteps.OfType<JobStep.Did>().Select(d => d.Deed))
+        ArgumentNullException.ThrowIfNull(surface);
+        (Surface, Hand, Trouble) = (surface, hand, trouble);
+        VirtualBench bench = new(Lesson, surface.Seed);
+        foreach (var deed in surface.Deeds)
         {
             var seen = bench.Do(deed);
             Note(deed, seen);
@@ -36,13 +36,14 @@ public sealed class BenchView
             Face = ((Seen.Face)bench.Peek(new Deed.LookAt(hand.Face, hand.Light))).Picture;
     }
 
-    public Attempt Attempt { get; }
+    public AttemptSurface Surface { get; }
+    public Attempt Attempt => Surface.Attempt;
     public BenchHand Hand { get; }
 
     /// <summary>Why the last touch did nothing; null where it did.</summary>
     public string? Trouble { get; private set; }
 
-    public Lesson Lesson => Attempt.Lesson;
+    public Lesson Lesson => Surface.Lesson;
     public bool IsRotor => Lesson.Part.Kind == PartKind.Rotor;
 
     /// <summary>The gauge as it shows, or why it shows nothing; null where none is in the hand.</summary>

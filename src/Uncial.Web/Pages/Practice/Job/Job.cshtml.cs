@@ -46,34 +46,48 @@ public class JobModel(Practising practising, PracticeDesk drills, AttemptDesk de
     /// <summary>The drill that helps most.</summary>
     public DrillKind? Next { get; private set; }
 
-    /// <summary>The discard limit that the trainee entered last; null for none.</summary>
-    public Length? OwnLimit =>
-        Attempt.JobSteps.OfType<JobStep.Limit>().LastOrDefault(l => l.Kind == LimitKind.Discard) is { } limit ? Of(limit.Mm) : null;
+    /// <summary>What the trainee has of a work surface.</summary>
+    /// <param name="Number">The surface, from 1 on.</param>
+    /// <param name="Crack">A crack was found, or none; null where nobody has looked.</param>
+    /// <param name="Limit">The discard limit that was entered last; null for none.</param>
+    /// <param name="Worst">The worst reading since the last pass; null for none.</param>
+    /// <param name="Passes">Passes that were run.</param>
+    public sealed record OwnFigures(int Number, bool? Crack, Length? Limit, Length? Worst, int Passes);
 
-    /// <summary>The worst of the trainee's own readings since the last pass; null for none.</summary>
-    public Length? OwnWorst
+    /// <summary>The trainee's own figures, one by one for each work surface.</summary>
+    public IEnumerable<OwnFigures> Own => Enumerable.Range(1, Attempt.Lesson.Surfaces).Select(n => OwnOf(Attempt.On(n)));
+
+    private static OwnFigures OwnOf(AttemptSurface surface)
     {
-        get
-        {
-            var since = Attempt
-                .JobSteps.Reverse()
-                .TakeWhile(s => s is not JobStep.Did { Deed: Deed.Pass })
-                .OfType<JobStep.Reading>()
-                .Select(r => r.Mm)
-                .ToList();
-            return since.Count == 0 ? null : Of(IsRotor ? since.Min() : since.Max());
-        }
+        var since = surface
+            .Steps.Reverse()
+            .TakeWhile(s => s is not JobStep.Did { Deed: Deed.Pass })
+            .OfType<JobStep.Reading>()
+            .Select(r => r.Mm)
+            .ToList();
+        return new(
+            surface.Number,
+            surface.Steps.OfType<JobStep.Found>().LastOrDefault()?.Crack,
+            surface.Steps.OfType<JobStep.Limit>().LastOrDefault(l => l.Kind == LimitKind.Discard) is { } limit ? Of(limit.Mm) : null,
+            since.Count == 0 ? null : Of(surface.Lesson.Part.Kind == PartKind.Rotor ? since.Min() : since.Max()),
+            surface.Deeds.Count(d => d is Deed.Pass)
+        );
     }
 
-    /// <summary>Passes that were run.</summary>
-    public int Passes => Attempt.JobSteps.Count(s => s is JobStep.Did { Deed: Deed.Pass });
-
-    /// <summary>What the trainee said of the part: a crack, nothing, or null where nobody has looked.</summary>
-    public bool? OwnCrack => Attempt.JobSteps.OfType<JobStep.Found>().LastOrDefault()?.Crack;
+    /// <summary>What kind of part it is, in words.</summary>
+    public string KindName => Words.Say(LessonStart.KindOf(Attempt.Lesson));
 
     private static Length Of(double mm) => Length.FromMillimetres((decimal)Math.Round(mm, 4));
 
-    public bool IsRotor => Attempt.Lesson.Part.Kind == PartKind.Rotor;
+    /// <summary>The discard limit as it is; of both work surfaces where there are two.</summary>
+    public string Discard
+    {
+        get
+        {
+            string Limit(int surface) => Reader.With(Of(Attempt.Lesson.Of(surface).Part.DiscardMm));
+            return Attempt.Lesson.Surfaces == 1 ? Limit(1) : Words.Say("debrief.limits", Limit(1), Limit(2));
+        }
+    }
 
     /// <summary>Minutes from the first step to the last.</summary>
     public int Minutes => Math.Max(1, (int)Math.Round(((Attempt.EndedAt ?? Now) - Attempt.StartedAt).TotalMinutes));
@@ -102,7 +116,7 @@ public class JobModel(Practising practising, PracticeDesk drills, AttemptDesk de
     /// <summary>The lesson once more: the same part, or another one.</summary>
     public async Task<IActionResult> OnPostAgainAsync(bool same, CancellationToken cancel)
     {
-        if (practising.Attempt is not { } attempt)
+        if (practising.Attempt is not { IsDebriefed: true } attempt)
             return NotFound();
         var begun = await LessonStart.BeginAsync(
             desk,
@@ -111,6 +125,7 @@ public class JobModel(Practising practising, PracticeDesk drills, AttemptDesk de
             attempt.Lesson,
             Reader.Name,
             same ? attempt.Seed : null,
+            null,
             cancel
         );
         if (begun is not null)
@@ -138,7 +153,7 @@ public class JobModel(Practising practising, PracticeDesk drills, AttemptDesk de
         ViewData["Title"] = Words.Say(attempt.IsEnded ? "job.debrief" : "job.deciding");
         ViewData["Sub"] = "";
         ViewData["Topic"] = "practice";
-        if (!attempt.IsEnded)
+        if (!attempt.IsDebriefed)
             return;
         Debrief = attempt.Debrief();
         Weakest = Debrief.Weakest(attempt.Lesson);
@@ -152,9 +167,10 @@ public class JobModel(Practising practising, PracticeDesk drills, AttemptDesk de
     /// <summary>The gauge as it showed what was read at a step.</summary>
     private GaugePicture? PictureAt(IReadOnlyList<JobStep> steps, int see)
     {
-        VirtualBench bench = new(Attempt.Lesson, Attempt.Seed);
+        var surface = Attempt.On(steps[see].Surface);
+        VirtualBench bench = new(surface.Lesson, surface.Seed);
         Seen? seen = null;
-        foreach (var deed in steps.Take(see).OfType<JobStep.Did>().Select(d => d.Deed))
+        foreach (var deed in Deeds(steps, see))
             if (bench.Do(deed) is Seen.Gauge gauge)
                 seen = gauge;
         return (seen as Uncial.Practice.Jobs.Seen.Gauge)?.Picture;
@@ -191,21 +207,31 @@ public class JobModel(Practising practising, PracticeDesk drills, AttemptDesk de
         );
     }
 
+    /// <summary>What was done before a step, at the bench of the same work surface.</summary>
+    private static List<Deed> Deeds(IReadOnlyList<JobStep> steps, int before) =>
+        [.. steps.Take(before).OfType<JobStep.Did>().Where(d => d.Surface == steps[before].Surface).Select(d => d.Deed)];
+
     private string WhereOf(DebriefLine line, IReadOnlyList<JobStep> steps)
     {
-        if (line.Of != DebriefOf.Reading)
-            return Words.Say("debriefOf." + line.Of);
-        var before = steps.Take(line.Step).ToList();
-        var degrees = before.OfType<JobStep.Did>().Select(d => d.Deed).LastOrDefault(d => d is Deed.HoldMicrometer or Deed.HoldBar) switch
+        var where = line.Of == DebriefOf.Reading ? PlaceOf(line, steps) : Words.Say("debriefOf." + line.Of);
+        return Attempt.Lesson.Surfaces == 1 || line.Of == DebriefOf.Verdict
+            ? where
+            : Words.Say(line.Surface == 1 ? "debrief.ofFaces" : "debrief.ofHatDrum", where);
+    }
+
+    private string PlaceOf(DebriefLine line, IReadOnlyList<JobStep> steps)
+    {
+        var before = Deeds(steps, line.Step);
+        var degrees = before.LastOrDefault(d => d is Deed.HoldMicrometer or Deed.HoldBar) switch
         {
             Deed.HoldMicrometer m => m.Held.Degrees,
             Deed.HoldBar b => b.Held.Degrees,
             _ => 0,
         };
         var place = Words.Clock((decimal)degrees);
-        var isAfter = before.OfType<JobStep.Did>().Any(d => d.Deed is Deed.Pass);
+        var isAfter = before.Exists(d => d is Deed.Pass);
         return Words.Say(
-            IsRotor
+            Attempt.Lesson.Of(line.Surface).Part.Kind == PartKind.Rotor
                 ? isAfter
                     ? "debrief.atAfter"
                     : "debrief.at"
@@ -225,7 +251,10 @@ public class JobModel(Practising practising, PracticeDesk drills, AttemptDesk de
     /// <summary>What to practise next: by what most often led to something wrong, else by the weakest skill.</summary>
     private DrillKind? NextOf()
     {
-        var gauge = Attempt.Lesson.Gauges.First(g => BenchHand.ReadsSize(g.Design, IsRotor)).Design;
+        // The gauge of the surface that was read worst.
+        var worst = Debrief.Lines.Where(l => l.Skill == Skill.Reading).OrderBy(l => l.Share).FirstOrDefault()?.Surface ?? 1;
+        var rotor = Attempt.Lesson.Of(worst).Part.Kind == PartKind.Rotor;
+        var gauge = Attempt.Lesson.Gauges.First(g => BenchHand.ReadsSize(g.Design, rotor)).Design;
         DrillKind reading = gauge.Form switch
         {
             GaugeForm.BarEighths => DrillKind.Eighths,

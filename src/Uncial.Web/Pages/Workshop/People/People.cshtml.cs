@@ -64,6 +64,9 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
 
     public Task<IActionResult> OnPostPaceAsync(CancellationToken cancel) => ActAsync(PeopleAct.PaceChanged, true, cancel);
 
+    /// <summary>Whether the person instructs classes of practice, the other way about from now on.</summary>
+    public Task<IActionResult> OnPostInstructsAsync(CancellationToken cancel) => ActAsync(PeopleAct.InstructsChanged, true, cancel);
+
     public Task<IActionResult> OnPostPinAsync(CancellationToken cancel) => ActAsync(PeopleAct.PinChanged, true, cancel);
 
     public Task<IActionResult> OnPostDisableAsync(CancellationToken cancel) => ActAsync(PeopleAct.Disabled, true, cancel);
@@ -124,7 +127,12 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
             act,
             Chosen?.Id,
             NewName?.Trim(),
-            act == PeopleAct.PaceChanged ? (NewPace ?? Pace.Guided).ToString() : NewRole,
+            act switch
+            {
+                PeopleAct.PaceChanged => (NewPace ?? Pace.Guided).ToString(),
+                PeopleAct.InstructsChanged => Chosen!.InstructsSince is null ? "Yes" : "No",
+                _ => NewRole,
+            },
             NewPin,
             cancel
         );
