@@ -35,6 +35,7 @@ const order = [
     'Handbook/Handbook.css',
     'Practice/Practice.css',
     'Practice/Job/Job.css',
+    'Practice/Classes/Classes.css',
     'Shared/Widths.css',
 ];
 
