@@ -70,7 +70,12 @@ builder.Services.AddScoped(services =>
         : services.GetRequiredService<IDbContextFactory<UncialDb>>().CreateDbContext()
 );
 builder.Services.AddDbContextPool<PracticeDb>(options => PracticeDb.Use(options, practice));
-builder.Services.AddScoped<PracticeDesk>().AddScoped<AttemptDesk>().AddScoped<ClassDesk>();
+builder
+    .Services.AddScoped<PracticeDesk>()
+    .AddScoped<AttemptDesk>()
+    .AddScoped<ClassDesk>()
+    .AddScoped<LessonBook>()
+    .AddSingleton<ScoreBook>();
 builder.Services.AddHostedService<PracticeKeeper>();
 var protection = builder.Services.AddDataProtection().SetApplicationName("Uncial");
 if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile)

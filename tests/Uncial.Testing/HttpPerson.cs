@@ -67,6 +67,27 @@ public sealed partial class HttpPerson : IDisposable
         );
     }
 
+    /// <summary>Posts a file, as a form with one field.</summary>
+    public async Task<(HttpStatusCode Code, string Text, string? To)> PostFileAsync(
+        string path,
+        string field,
+        string content,
+        string tokenFrom
+    )
+    {
+        using var form = new MultipartFormDataContent
+        {
+            { new StringContent(await TokenAsync(tokenFrom)), "__RequestVerificationToken" },
+            { new StringContent(content), field, "file.json" },
+        };
+        using var answer = await client.PostAsync(new Uri(path, UriKind.Relative), form, Cancel);
+        return (
+            answer.StatusCode,
+            WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)),
+            answer.Headers.Location?.ToString()
+        );
+    }
+
     public async Task<HttpPerson> SignInAsync(string user, string pin)
     {
         (await PostAsync("/SignIn?handler=Pin", [("Who", user), ("Pin", pin)])).Code.ShouldBe(HttpStatusCode.Found, user);

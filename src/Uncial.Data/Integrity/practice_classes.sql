@@ -1,5 +1,5 @@
--- Classes of practice. An instructor is somebody who is signed in and instructs: the session's token says so here, and nothing that the
--- application claims. An instructor makes classes and trainees, and has no right over anybody of the shop. Run as the owner.
+-- Classes and lessons of practice. An instructor is somebody who is signed in and instructs: the token of the session says so, and no claim
+-- of the application. An instructor makes classes and trainees, and has no right over anybody of the shop. Run as the owner.
 
 create or replace function practice.instructor(session_token text) returns int
     language sql security definer set search_path = pg_catalog, practice, pg_temp as $$
@@ -103,11 +103,39 @@ begin
 end $$;
 create or replace trigger attempts_of_class before insert on practice.attempts for each row execute function practice.guard_class_attempt();
 
+-- Lessons of the shop's own: a lead or the owner, who is signed in, keeps and removes them.
+create or replace function practice.lesson_keeper(session_token text) returns int
+    language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
+declare who int;
+begin
+    select s.operator into who from public.session_of(session_token) s where s.role in ('lead', 'owner');
+    if who is null then raise exception 'a lead or the owner keeps lessons' using errcode = 'UP030'; end if;
+    return who;
+end $$;
+
+create or replace function practice.keep_lesson(session_token text, the_id text, the_text text) returns void
+    language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
+declare who int := practice.lesson_keeper(session_token);
+begin
+    if length(the_text) > 60000 or (select count(*) from practice.lessons where id <> the_id) >= 200 then
+        raise exception 'two hundred lessons are the most' using errcode = 'UP011';
+    end if;
+    insert into practice.lessons (id, text, kept_by_id, kept_at) values (the_id, the_text, who, clock_timestamp())
+        on conflict (id) do update set text = excluded.text, kept_by_id = excluded.kept_by_id, kept_at = excluded.kept_at;
+end $$;
+
+create or replace function practice.remove_lesson(session_token text, the_id text) returns void
+    language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
+begin
+    perform practice.lesson_keeper(session_token);
+    delete from practice.lessons where id = the_id;
+end $$;
+
 -- A class and a code are given by its instructor alone: the login of practice writes neither column.
 revoke insert on practice.learners from uncial_practice;
 grant insert (name, operator_id, token_hash, address, created_at, expires_at) on practice.learners to uncial_practice;
-grant select on practice.classes, practice.class_lessons to uncial_practice;
+grant select on practice.classes, practice.class_lessons, practice.lessons to uncial_practice;
 revoke execute on all functions in schema practice from public;
 grant execute on function practice.instructor(text), practice.begin_class(text, text, boolean, jsonb),
     practice.add_trainee(text, int, text, text), practice.remove_trainee(text, int, int), practice.close_class(text, int),
-    practice.remove_class(text, int) to uncial_practice;
+    practice.remove_class(text, int), practice.keep_lesson(text, text, text), practice.remove_lesson(text, text) to uncial_practice;

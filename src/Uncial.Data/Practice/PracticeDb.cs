@@ -20,6 +20,8 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
     public DbSet<Learner> Learners => Set<Learner>();
     public DbSet<DrillRun> DrillRuns => Set<DrillRun>();
     public DbSet<DrillAnswer> DrillAnswers => Set<DrillAnswer>();
+    public DbSet<OwnLesson> Lessons => Set<OwnLesson>();
+
     public DbSet<PracticeClass> Classes => Set<PracticeClass>();
     public DbSet<Attempt> Attempts => Set<Attempt>();
 
@@ -86,6 +88,7 @@ public class PracticeDb(DbContextOptions<PracticeDb> options) : DbContext(option
             of.HasMany(c => c.Lessons).WithOne().HasForeignKey(l => l.ClassId).OnDelete(DeleteBehavior.Cascade);
             of.HasIndex(c => c.InstructorId);
         });
+        modelBuilder.Entity<OwnLesson>(lesson => lesson.ToTable("lessons").HasKey(l => l.Id));
         modelBuilder.Entity<ClassLesson>(lesson => lesson.ToTable("class_lessons").HasKey(l => new { l.ClassId, l.Number }));
         modelBuilder.Entity<DrillAnswer>(answer =>
         {

@@ -59,7 +59,8 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
         foreach (var work in works)
             lines.AddRange(work.Whole(decided));
         var came = works.Select(w => w.OutcomeOf(decided, lesson.WholeDecision)).ToList();
-        return new(lines, Gravest.First(came.Contains));
+        var outcome = Gravest.First(came.Contains);
+        return new(lines, outcome == Outcome.Right && lines.Exists(l => l.Cause == JobCause.NothingToGoBy) ? Outcome.Guessed : outcome);
     }
 
     /// <summary>What came of a part is what came of its worse surface.</summary>
@@ -361,8 +362,10 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
                 return bench.Part.Inside(lesson.Part.DiscardMm, grooves: true) > 0 ? Outcome.GoodPartScrapped : Outcome.MetalWasted;
             if (lines.Exists(l => l.Of == DebriefOf.Metal && l.Cause != JobCause.None))
                 return Outcome.MetalWasted;
-            // What is not clean goes on no vehicle.
+            // What is not clean goes on no vehicle, and what needed a cut has had one.
             if (goesOut && lines.Exists(l => l.Cause == JobCause.LeftDark))
+                return Outcome.NotAsItShould;
+            if (goesOut && bench.Passes.Count == 0 && lesson.Decision is (Decision.Release or Decision.AskLead))
                 return Outcome.NotAsItShould;
             return decided == right ? Outcome.Right : Outcome.NotAsItShould;
         }

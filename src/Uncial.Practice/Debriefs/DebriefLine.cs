@@ -143,6 +143,9 @@ public enum Outcome
     /// <summary>It went out as it should not have: not clean, or without the lead that it needed.</summary>
     NotAsItShould,
 
+    /// <summary>The decision happens to be right; nothing that was looked at or read says so.</summary>
+    Guessed,
+
     /// <summary>It was not ended.</summary>
     NotEnded,
 }

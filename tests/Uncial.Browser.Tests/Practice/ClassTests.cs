@@ -35,7 +35,9 @@ public class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Driver.FindElements(By.CssSelector(".class-code")).Count.ShouldBe(2);
         screen.IsAccessible();
         var code = screen.Driver.FindElement(By.CssSelector(".class-code")).Text;
+        // What is typed there is no key of the page.
         screen.Driver.FindElement(By.Name("Names")).Clear();
+        screen.Driver.ExecuteScript("document.activeElement.blur()");
 
         using var tablet = new Screen(shop.Address);
         tablet.Size(1024, 768);

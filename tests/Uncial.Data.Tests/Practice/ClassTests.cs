@@ -29,10 +29,10 @@ public sealed class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
     private PracticeDb Db() => new(PracticeDb.For(shop.PracticeConnection));
 
     /// <summary>Somebody who is signed in; who instructs, if asked for.</summary>
-    private async Task<string> SessionAsync(bool instructs)
+    private async Task<string> SessionAsync(bool instructs, string role = Roles.Operator)
     {
         var name = "p" + Guid.NewGuid().ToString("N")[..12];
-        var id = await shop.AddPersonAsync(name, name, "2863", Roles.Operator);
+        var id = await shop.AddPersonAsync(name, name, "2863", role);
         await using var db = shop.Db();
         if (instructs)
             await db.Database.ExecuteSqlAsync($"update operators set instructs_since = now() where id = {id}", Cancel);
@@ -193,6 +193,32 @@ public sealed class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
+    public async Task A_lead_keeps_lessons_and_nobody_else_does()
+    {
+        var (lead, member) = (await SessionAsync(false, Roles.Lead), await SessionAsync(true));
+        await using var db = Db();
+        var book = new LessonBook(db);
+        var shipped = ShippedLessons.FileOf(Ridge)!;
+        var own = shipped.Replace(Ridge, "our-ridge", StringComparison.Ordinal);
+        (await book.KeepAsync(member, own, Cancel)).Refusal.ShouldBe(LessonRefusal.NotAllowed);
+        (await book.KeepAsync("", own, Cancel)).Refusal.ShouldBe(LessonRefusal.NotAllowed);
+        (await book.KeepAsync(lead, shipped, Cancel)).Refusal.ShouldBe(LessonRefusal.Ships);
+        var (broken, why, faults) = await book.KeepAsync(lead, own.Replace("\"rotor\"", "\"plate\"", StringComparison.Ordinal), Cancel);
+        (broken, why).ShouldBe((null, LessonRefusal.Broken));
+        faults.ShouldContain(new FaultAt("part.kind", LessonFault.NotAWord));
+        (await book.OwnAsync(Cancel)).ShouldBeEmpty();
+
+        (await book.KeepAsync(lead, own, Cancel)).Lesson!.Id.ShouldBe("our-ridge");
+        var newer = own.Replace("\"grade\": 1", "\"grade\": 2", StringComparison.Ordinal);
+        (await book.KeepAsync(lead, newer, Cancel)).Refusal.ShouldBeNull();
+        (await book.FindAsync("our-ridge", Cancel))!.Value.Lesson.Grade.ShouldBe(2);
+        (await book.AllAsync(Cancel)).Count(l => l.IsOwn).ShouldBe(1);
+        (await book.RemoveAsync(member, "our-ridge", Cancel)).ShouldBe(LessonRefusal.NotAllowed);
+        (await book.RemoveAsync(lead, "our-ridge", Cancel)).ShouldBeNull();
+        (await book.FindAsync("our-ridge", Cancel)).ShouldBeNull();
+    }
+
+    [Fact]
     public async Task The_login_of_practice_puts_nobody_into_a_class_and_that_of_the_shop_begins_none()
     {
         foreach (
@@ -204,6 +230,9 @@ public sealed class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
                 "insert into practice.class_lessons (class_id, number, lesson_id, lesson_text, seed) values (1, 1, 'x', 'x', 1)",
                 "insert into practice.learners (name, class_id, code, created_at) values ('x', 1, 'AAAAAAAA', now())",
                 "update practice.learners set class_id = 1",
+                "insert into practice.lessons (id, text, kept_by_id, kept_at) values ('x', 'x', 1, now())",
+                "delete from practice.lessons",
+                "select practice.lesson_keeper('x')",
                 "select practice.own_class('x', 1, true)",
                 "select * from public.operators",
                 "select public.session_of('x')",

@@ -138,6 +138,14 @@ public class DebriefTests
         var guessed = Debrief.Of(lesson, 7, [new JobStep.Verdict(Decision.Scrap)]);
         guessed.Lines.Single(l => l.Of == DebriefOf.Verdict).Cause.ShouldBe(JobCause.NothingToGoBy);
         guessed.Score(Skill.Judgement).ShouldBe(0);
+        // Released as it came in, though it needed a cut; scrapped or left alone by luck.
+        Debrief
+            .Of(lesson, 7, [new JobStep.Verdict(lesson.Decision)])
+            .Outcome.ShouldBe(lesson.Decision == Decision.Release ? Outcome.NotAsItShould : Outcome.Guessed);
+        foreach (var lucky in ShippedLessons.All.Where(l => l.Decision == Decision.LeaveUncut || l.Wear.HasCrack))
+            Debrief.Of(lucky, 7, [new JobStep.Verdict(lucky.Decision)]).Outcome.ShouldBe(Outcome.Guessed, lucky.Id);
+        foreach (var uncut in ShippedLessons.All.Where(l => l.Decision == Decision.Release))
+            Debrief.Of(uncut, 7, [new JobStep.Verdict(Decision.Release)]).Outcome.ShouldBe(Outcome.NotAsItShould, uncut.Id);
     }
 
     [Fact]

@@ -140,4 +140,28 @@ public class LessonTests
         for (var length = 0; length < File.Length; length += 7)
             LessonFile.Read(File[..length]).Lesson.ShouldBeNull();
     }
+
+    [Fact]
+    public void What_is_written_is_read_as_the_same_lesson()
+    {
+        foreach (var lesson in ShippedLessons.All)
+        {
+            var text = LessonWriter.Write(lesson);
+            var again = LessonFile.Read(text).Lesson.ShouldNotBeNull(lesson.Id);
+            LessonWriter.Write(again).ShouldBe(text);
+            again.Gauges.ShouldBe(lesson.Gauges);
+            again.Lathe.ShouldBe(lesson.Lathe);
+            again.Surfaces.ShouldBe(lesson.Surfaces);
+            for (var surface = 1; surface <= lesson.Surfaces; surface++)
+            {
+                // The same metal of the same seed says that nothing of the wear is lost.
+                var (a, b) = (again.Of(surface).Draw(11), lesson.Of(surface).Draw(11));
+                for (var angle = 0; angle < WorkFace.Angles; angle++)
+                    a.SizeAt(angle, a.ReadingStation).ShouldBe(b.SizeAt(angle, b.ReadingStation));
+                (again.Of(surface).Decision, again.Of(surface).Wear.HasCrack).ShouldBe(
+                    (lesson.Of(surface).Decision, lesson.Of(surface).Wear.HasCrack)
+                );
+            }
+        }
+    }
 }

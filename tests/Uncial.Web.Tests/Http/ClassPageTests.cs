@@ -45,10 +45,10 @@ public sealed partial class ClassPageTests(RunningShop shop) : IClassFixture<Run
         (await tom.GetAsync("/practice")).Text.ShouldNotContain("/practice/classes");
         var token = await tom.TokenAsync("/practice");
         foreach (var act in new[] { "Add", "Close", "Remove" })
-            (await tom.PostWithAsync($"{path}?handler={act}", [("Names", "Eve")], token)).To.ShouldNotBe(path, act);
+            (await tom.PostWithAsync($"{path}?handler={act}", [("Names", "Zoe Quill")], token)).To.ShouldNotBe(path, act);
         using var guest = new HttpPerson(shop.Address);
         (await guest.GetAsync(path)).To!.ShouldContain("/SignIn");
-        (await ines.GetAsync(path)).Text.ShouldNotContain("Eve");
+        (await ines.GetAsync(path)).Text.ShouldNotContain("Zoe Quill");
     }
 
     [Fact]
@@ -97,5 +97,32 @@ public sealed partial class ClassPageTests(RunningShop shop) : IClassFixture<Run
         csv[1].ShouldContain(",goodPartScrapped,");
         await ines.PostAsync($"{path}?handler=Close", [], path);
         (await trainee.GetAsync(job)).Text.ShouldContain("debrief-lines");
+    }
+
+    [Fact]
+    public async Task A_lead_gets_a_lesson_as_a_file_and_takes_it_in_changed_and_everybody_may_begin_it()
+    {
+        using var ines = await new HttpPerson(shop.Address).SignInAsync("ines", "2417");
+        using var tom = await new HttpPerson(shop.Address).SignInAsync("tom", "1304");
+        var text = (await ines.GetAsync("/practice/lessons/file?lesson=clear-of-the-ridge")).Text;
+        (await tom.GetAsync("/practice/lessons")).Code.ShouldNotBe(HttpStatusCode.OK);
+        async Task<(HttpStatusCode Code, string Text, string? To)> TakeInAsync(HttpPerson person, string file) =>
+            await person.PostFileAsync("/practice/lessons", "Lesson", file, "/practice");
+
+        (await TakeInAsync(ines, text)).Text.ShouldContain("A lesson that ships has this id");
+        var own = text.Replace("\"clear-of-the-ridge\"", "\"our-ridge\"", StringComparison.Ordinal)
+            .Replace("Clear of the ridge", "Our <b>ridge</b>", StringComparison.Ordinal);
+        var broken = await TakeInAsync(ines, own.Replace("\"rotor\"", "\"plate\"", StringComparison.Ordinal));
+        broken.Text.ShouldContain("part.kind");
+        broken.Text.ShouldContain("is none of the words");
+        (await TakeInAsync(tom, own)).To.ShouldNotBe("/practice/lessons?kept=our-ridge");
+        (await TakeInAsync(ines, own)).To.ShouldBe("/practice/lessons?kept=our-ridge");
+        using var guest = new HttpPerson(shop.Address);
+        (await guest.GetAsync("/practice")).Text.ShouldContain("Our <b>ridge</b>");
+        (await guest.PostAsync("/practice?handler=Lesson", [("lesson", "our-ridge")], "/practice")).To!.ShouldStartWith("/look/P-");
+        (await ines.PostAsync("/practice/lessons?handler=Remove", [("lesson", "our-ridge")], "/practice/lessons")).Code.ShouldBe(
+            HttpStatusCode.Found
+        );
+        (await guest.GetAsync("/practice")).Text.ShouldNotContain("value=\"our-ridge\"");
     }
 }

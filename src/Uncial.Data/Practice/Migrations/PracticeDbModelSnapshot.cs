@@ -307,6 +307,32 @@ namespace Uncial.Data.Practice.Migrations
                     b.ToTable("learners", "practice");
                 });
 
+            modelBuilder.Entity("Uncial.Data.Practice.OwnLesson", b =>
+                {
+                    b.Property<string>("Id")
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("id");
+
+                    b.Property<DateTimeOffset>("KeptAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("kept_at");
+
+                    b.Property<int>("KeptById")
+                        .HasColumnType("integer")
+                        .HasColumnName("kept_by_id");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("text")
+                        .HasColumnName("text");
+
+                    b.HasKey("Id")
+                        .HasName("pk_lessons");
+
+                    b.ToTable("lessons", "practice");
+                });
+
             modelBuilder.Entity("Uncial.Data.Practice.PracticeClass", b =>
                 {
                     b.Property<int>("Id")

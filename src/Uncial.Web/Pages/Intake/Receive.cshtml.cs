@@ -349,7 +349,7 @@ public partial class ReceiveModel(UncialDb db, ShopFile file, BoardKeeper keeper
 
     /// <summary>The work surface whose limits are asked for: what was picked, or else the first that has none yet.</summary>
     public int LimitsOf =>
-        int.TryParse(Request.HasFormContentType ? Request.Form["surface"] : Request.Query["surface"], out var picked) ? picked
+        int.TryParse(Request.HasFormContentType ? Request.Form["surface"] : default, CultureInfo.InvariantCulture, out var picked) ? picked
         : Chosen is { } chosen ? Math.Max(0, chosen.Surfaces.ToList().FindIndex(s => s.Receiving.Limits is null)) + 1
         : 1;
 

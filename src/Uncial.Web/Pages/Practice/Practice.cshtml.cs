@@ -7,7 +7,7 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Pages;
 
 /// <summary>What can be practised, with what was reached so far.</summary>
-public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, ClassDesk classes, Reader reader, TimeProvider time)
+public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, ClassDesk classes, LessonBook book, Reader reader, TimeProvider time)
     : PracticePage(desk, reader, time)
 {
     /// <summary>A drill as it is offered.</summary>
@@ -77,8 +77,12 @@ public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, ClassDesk cl
         var learner = await WelcomeAsync(cancel);
         Class = await classes.ClassOfAsync(learner, cancel);
         var ours = ofClass ? Class?.Lessons.Find(l => l.LessonId == lesson) : null;
-        var picked = ofClass ? ours?.Lesson : ShippedLessons.All.FirstOrDefault(l => l.Id == lesson);
-        if (picked is null)
+        var found = ofClass
+            ? ours is null
+                ? null
+                : (ours.Lesson, ours.LessonText)
+            : await book.FindAsync(lesson, cancel);
+        if (found is not var (picked, text))
             return RedirectToPage();
         var own = (await attempts.AttemptsAsync(learner, cancel)).Where(a => a.LessonId == picked.Id && (a.ClassId is not null) == ofClass);
         var open = own.FirstOrDefault(a => !a.IsEnded);
@@ -86,17 +90,7 @@ public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, ClassDesk cl
             return Redirect($"/look/{open.Tag}");
         if (
             learner is not null
-            && await LessonStart.BeginAsync(
-                attempts,
-                learner,
-                ours?.LessonText ?? ShippedLessons.FileOf(picked.Id)!,
-                picked,
-                LearnerName,
-                null,
-                ours?.ClassId,
-                cancel
-            )
-                is { } begun
+            && await LessonStart.BeginAsync(attempts, learner, text, picked, LearnerName, null, ours?.ClassId, cancel) is { } begun
         )
             return Redirect(begun);
         Trouble = Words.Say(ofClass ? "class.notAgain" : "practice.tooManyLessons");
@@ -155,7 +149,7 @@ public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, ClassDesk cl
         Instructs = Reader.IsSignedIn && await classes.InstructorAsync(Reader.SessionToken, cancel) is not null;
         Lessons =
         [
-            .. (IsClass ? Class!.Lessons.Select(l => l.Lesson) : ShippedLessons.All).Select(l =>
+            .. (IsClass ? Class!.Lessons.Select(l => l.Lesson) : (await book.AllAsync(cancel)).Select(l => l.Lesson)).Select(l =>
             {
                 var own = worked.Where(a => a.LessonId == l.Id && (a.ClassId is not null) == IsClass).ToList();
                 return new LessonTile(

@@ -6,7 +6,8 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Pages;
 
 /// <summary>How somebody came along: every lesson that was ended with its scores, the newest first, and each skill over time.</summary>
-public class ProgressModel(PracticeDesk desk, AttemptDesk attempts, Reader reader, TimeProvider time) : PracticePage(desk, reader, time)
+public class ProgressModel(PracticeDesk desk, AttemptDesk attempts, ScoreBook scores, Reader reader, TimeProvider time)
+    : PracticePage(desk, reader, time)
 {
     /// <summary>More than this is no way but a history.</summary>
     private const int Most = 24;
@@ -23,7 +24,7 @@ public class ProgressModel(PracticeDesk desk, AttemptDesk attempts, Reader reade
     public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
     {
         await FindLearnerAsync(cancel);
-        Done = [.. (await attempts.EndedAsync(Learner, Most, cancel)).Select(Scored.Of)];
+        Done = [.. (await attempts.EndedAsync(Learner, Most, cancel)).Select(scores.Of)];
         Head(Words.Say("progress.title"), Words.Say("practice.band"));
         return Page();
     }

@@ -5,7 +5,8 @@ using Uncial.Practice.Drills;
 namespace Uncial.Web.Pages;
 
 /// <summary>What a trainee of a class has practised, to print: a certificate of practice, and no proof of any part.</summary>
-public class PracticeCertificateModel(ClassDesk classes, Reader reader, TimeProvider time) : InstructorPage(classes, reader, time)
+public class PracticeCertificateModel(ClassDesk classes, ScoreBook scores, Reader reader, TimeProvider time)
+    : InstructorPage(classes, reader, time)
 {
     [BindProperty(SupportsGet = true)]
     public int Id { get; set; }
@@ -36,10 +37,10 @@ public class PracticeCertificateModel(ClassDesk classes, Reader reader, TimeProv
         (Of, Trainee) = (found, trainee);
         var work = (await Classes.WorkAsync(Id, cancel)).Where(w => w.LearnerId == Who && w.Attempt.IsEnded).ToList();
         foreach (var attempt in await Classes.WithStepsAsync([.. work.Select(w => w.Attempt.Id)], cancel))
-            Scored.Of(attempt);
+            scores.Of(attempt);
         Lessons =
         [
-            .. Of.Lessons.Select(l => (l, work.Find(w => w.LessonId == l.LessonId) is { } done ? Scored.KnownOf(done.Attempt.Id) : null)),
+            .. Of.Lessons.Select(l => (l, work.Find(w => w.LessonId == l.LessonId) is { } done ? scores.KnownOf(done.Attempt.Id) : null)),
         ];
         Head(Trainee.Name!);
         return Page();

@@ -10,7 +10,7 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Pages;
 
 /// <summary>A class: who is where, and what came of it.</summary>
-public class ClassModel(ClassDesk classes, Reader reader, TimeProvider time) : InstructorPage(classes, reader, time)
+public class ClassModel(ClassDesk classes, ScoreBook scores, Reader reader, TimeProvider time) : InstructorPage(classes, reader, time)
 {
     /// <summary>A trainee at a lesson.</summary>
     /// <param name="Trainee">The trainee.</param>
@@ -148,15 +148,15 @@ public class ClassModel(ClassDesk classes, Reader reader, TimeProvider time) : I
         var work = (await Classes.WorkAsync(Id, cancel)).ToDictionary(w => (w.LearnerId, w.LessonId));
         var over = work.Values.Where(w => w.Attempt.IsEnded).Select(w => w.Attempt.Id).ToList();
         // What is over is worked out once.
-        foreach (var attempt in await Classes.WithStepsAsync([.. over.Where(id => Scored.KnownOf(id) is null)], cancel))
-            Scored.Of(attempt);
+        foreach (var attempt in await Classes.WithStepsAsync([.. over.Where(id => scores.KnownOf(id) is null)], cancel))
+            scores.Of(attempt);
         Lines =
         [
             .. Of.Trainees.SelectMany(t =>
                 Of.Lessons.Select(l =>
                 {
                     var done = work.GetValueOrDefault((t.Id, l.LessonId));
-                    return new Line(t, l.Lesson, done, done is { Attempt.IsEnded: true } ? Scored.KnownOf(done.Attempt.Id) : null);
+                    return new Line(t, l.Lesson, done, done is { Attempt.IsEnded: true } ? scores.KnownOf(done.Attempt.Id) : null);
                 })
             ),
         ];

@@ -6,8 +6,11 @@ using Uncial.Web.Text;
 namespace Uncial.Web.Pages;
 
 /// <summary>The classes of an instructor, and beginning one.</summary>
-public class ClassesModel(ClassDesk classes, Reader reader, TimeProvider time) : InstructorPage(classes, reader, time)
+public class ClassesModel(ClassDesk classes, LessonBook book, Reader reader, TimeProvider time) : InstructorPage(classes, reader, time)
 {
+    /// <summary>The lessons that a class can have.</summary>
+    public IReadOnlyList<(Lesson Lesson, string Text, bool IsOwn)> Lessons { get; private set; } = [];
+
     public IReadOnlyList<PracticeClass> All { get; private set; } = [];
 
     /// <summary>Name of a new class, as typed.</summary>
@@ -35,7 +38,8 @@ public class ClassesModel(ClassDesk classes, Reader reader, TimeProvider time) :
         if (await LetInAsync(cancel) is { } elsewhere)
             return elsewhere;
         var name = ReadText(Name, ClassDesk.LongestName, "class.giveName", nameof(Name));
-        var lessons = ShippedLessons.All.Where(l => Lesson.Contains(l.Id)).Select(l => (l.Id, ShippedLessons.FileOf(l.Id)!)).ToList();
+        Lessons = await book.AllAsync(cancel);
+        var lessons = Lessons.Where(l => Lesson.Contains(l.Lesson.Id)).Select(l => (l.Lesson.Id, l.Text)).ToList();
         if (lessons.Count is 0 or > ClassDesk.MostLessons)
             Reject(nameof(Lesson), Words.Say("class.pickLessons", ClassDesk.MostLessons));
         if (ModelState.IsValid)
@@ -51,6 +55,7 @@ public class ClassesModel(ClassDesk classes, Reader reader, TimeProvider time) :
 
     private async Task ShowAsync(CancellationToken cancel)
     {
+        Lessons = await book.AllAsync(cancel);
         All = await Classes.ClassesAsync(Instructor, cancel);
         Head(Words.Say("class.classes"));
     }
