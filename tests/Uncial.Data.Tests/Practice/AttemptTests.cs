@@ -310,4 +310,26 @@ public sealed class AttemptTests(RunningShop shop) : IClassFixture<RunningShop>
             )
         ).ConstraintName.ShouldBe("no_practice_tag");
     }
+
+    [Fact]
+    public async Task Guests_of_one_address_begin_four_hundred_lessons_a_day_together_and_no_more()
+    {
+        await using var db = Db();
+        var desk = new PracticeDesk(db, TimeProvider.System);
+        async Task<string?> BeginManyAsync(int many)
+        {
+            var (guest, _, _) = await desk.NewGuestAsync("192.0.2.77", Cancel);
+            return await StateAsync(
+                shop.PracticeConnection,
+                "insert into practice.attempts (learner_id, lesson_id, lesson_text, seed, started_at)"
+                    + $" select {guest!.Id}, 'x', 'x', 1, now() from generate_series(1, {many})"
+            );
+        }
+        (await BeginManyAsync(41)).ShouldBe("UP011");
+        for (var i = 0; i < 10; i++)
+            (await BeginManyAsync(40)).ShouldBeNull();
+        (await BeginManyAsync(1)).ShouldBe("UP011");
+        // Another address is not held up by it.
+        (await BegunAsync()).Attempt.Id.ShouldBeGreaterThan(0);
+    }
 }
