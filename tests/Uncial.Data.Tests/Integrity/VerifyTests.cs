@@ -249,6 +249,7 @@ public class VerifyTests(RunningShop shop) : IClassFixture<RunningShop>
                 "jsonb" => $"coalesce(\"{column}\", '{{}}') || '{{\"x\": 1}}'",
                 "bytea" => "'\\x0102'",
                 "date" => $"coalesce(\"{column}\", current_date) + 1",
+                "time without time zone" => $"coalesce(\"{column}\", time '07:00') + interval '1 minute'",
                 "uuid" => "gen_random_uuid()",
                 "ARRAY" => $"array_append(\"{column}\", null)",
                 _ => throw new InvalidOperationException($"No change is known for {type} ({table}.{column})."),
