@@ -104,7 +104,7 @@ public class LessonEditModel(LessonBook book, Reader reader, TimeProvider time) 
     }
 
     /// <summary>A length that may be on the wrong side, as the reader sees it.</summary>
-    public string Signed(double mm) => (mm < 0 ? "−" : "") + Reader.Figure(Mm(Math.Abs(mm)));
+    public string WithSign(double mm) => (mm < 0 ? "−" : "") + Reader.Figure(Mm(Math.Abs(mm)));
 
     private static Length Mm(double mm) => Length.FromMillimetres((decimal)Math.Round(mm, 4));
 }

@@ -15,7 +15,7 @@ public enum LessonFieldKind
     Text,
 
     /// <summary>Several lines of one text.</summary>
-    Long,
+    Paragraph,
 
     /// <summary>Texts, one a line.</summary>
     Lines,
@@ -81,7 +81,7 @@ public sealed partial class LessonForm
                 new("minutes", LessonFieldKind.Number),
                 new("mistake", LessonFieldKind.Word, Names<LessonMistake>()),
                 new("decision", LessonFieldKind.Word, Names<Decision>()),
-                new("about", LessonFieldKind.Long),
+                new("about", LessonFieldKind.Paragraph),
             ]
         ),
         (
@@ -146,10 +146,10 @@ public sealed partial class LessonForm
     /// <summary>What stands in a field.</summary>
     public string this[string path] => values.GetValueOrDefault(path, "");
 
-    [GeneratedRegex(@"\[\d+\]")]
+    [GeneratedRegex(@"\[\d+\]", RegexOptions.None, 200)]
     internal static partial Regex Index { get; }
 
-    [GeneratedRegex(@"\s*(?:\bto\b|–|\.\.)\s*")]
+    [GeneratedRegex(@"\s*(?:\bto\b|–|\.\.)\s*", RegexOptions.None, 200)]
     private static partial Regex Between { get; }
 
     /// <summary>As it was sent.</summary>
