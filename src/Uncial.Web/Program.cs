@@ -75,7 +75,8 @@ builder
     .AddScoped<AttemptDesk>()
     .AddScoped<ClassDesk>()
     .AddScoped<LessonBook>()
-    .AddSingleton<ScoreBook>();
+    .AddSingleton<ScoreBook>()
+    .AddSingleton<PracticeCookie>();
 builder.Services.AddHostedService<PracticeKeeper>();
 var protection = builder.Services.AddDataProtection().SetApplicationName("Uncial");
 if (builder.Configuration["KeyFile"] is { Length: > 0 } keyFile)

@@ -9,7 +9,8 @@ grant select on practice.learners, practice.drill_runs, practice.drill_answers, 
 grant insert on practice.learners, practice.drill_runs, practice.drill_answers, practice.attempts to uncial_practice;
 grant usage, select on all sequences in schema practice to uncial_practice;
 
--- A guest is removed when the time is over, with everything of the guest's; who works here may remove the own practice.
+-- A guest is removed when the time is over, with everything of the guest's; who works here may remove the own practice. What is done in a
+-- class its instructor removes.
 create or replace function practice.remove_expired() returns int
     language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
 declare gone int;
@@ -22,7 +23,7 @@ end $$;
 create or replace function practice.remove_learner(the_learner int) returns void
     language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
 begin
-    delete from practice.learners where id = the_learner;
+    delete from practice.learners where id = the_learner and class_id is null;
 end $$;
 
 -- So much at most: a loop somewhere, or somebody who means it, fills no disk.
@@ -44,6 +45,8 @@ create or replace trigger learners_guard before insert on practice.learners for 
 create or replace function practice.guard_run() returns trigger
     language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
 begin
+    -- What counts for a day is told by nobody.
+    new.started_at := clock_timestamp();
     if (select count(*) from practice.drill_runs where learner_id = new.learner_id
         and started_at > clock_timestamp() - interval '1 day') >= 200 then
         raise exception 'two hundred drills a day are the most' using errcode = 'UP011';
@@ -67,6 +70,7 @@ create or replace trigger drill_answers_guard before insert on practice.drill_an
 create or replace function practice.guard_attempt() returns trigger
     language plpgsql security definer set search_path = pg_catalog, practice, pg_temp as $$
 begin
+    new.started_at := clock_timestamp();
     if (select count(*) from practice.attempts where learner_id = new.learner_id
         and started_at > clock_timestamp() - interval '1 day') >= 40 then
         raise exception 'forty lessons a day are the most' using errcode = 'UP011';

@@ -87,7 +87,9 @@ declare c practice.classes; l practice.class_lessons;
 begin
     if new.class_id is null then return new; end if;
     select k.* into c from practice.classes k join practice.learners t on t.class_id = k.id
-        where k.id = new.class_id and t.id = new.learner_id;
+        where k.id = new.class_id and t.id = new.learner_id
+        -- One after the other: two tablets at once are one try.
+        for update of t;
     if not found then raise exception 'who is not in the class has no lesson of it' using errcode = 'UP020'; end if;
     if c.closed_at is not null then raise exception 'the class is closed' using errcode = 'UP021'; end if;
     select * into l from practice.class_lessons where class_id = c.id and lesson_id = new.lesson_id;

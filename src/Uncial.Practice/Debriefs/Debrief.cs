@@ -82,7 +82,7 @@ public sealed record Debrief(IReadOnlyList<DebriefLine> Lines, Outcome Outcome)
         var follows =
             own.Contains(Decision.Scrap) ? Decision.Scrap
             : own.Contains(null) ? (Decision?)null
-            : own.OfType<Decision>().Aggregate(Lesson.Graver);
+            : own.OfType<Decision>().Aggregate(Lesson.Stricter);
         var cause =
             follows is null ? JobCause.NothingToGoBy
             : follows != decision ? JobCause.VerdictAgainstOwnData

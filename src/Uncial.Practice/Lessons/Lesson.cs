@@ -212,8 +212,8 @@ public sealed record Lesson
     /// <summary>Work surfaces of the part: 2 for a rotor with a drum in its hat.</summary>
     public int Surfaces => Hat is null ? 1 : 2;
 
-    /// <summary>What is right for the part as a whole: the graver of what is right for its surfaces.</summary>
-    public Decision WholeDecision => Hat is { } hat ? Graver(Decision, hat.Decision) : Decision;
+    /// <summary>What is right for the part as a whole: the stricter of what is right for its surfaces.</summary>
+    public Decision WholeDecision => Hat is { } hat ? Stricter(Decision, hat.Decision) : Decision;
 
     /// <summary>The lesson as one work surface has it.</summary>
     /// <param name="surface">The surface, from 1 on.</param>
@@ -230,7 +230,7 @@ public sealed record Lesson
     public static long SeedOf(long seed, int surface) => surface == 1 ? seed : unchecked(seed * 7919 + surface);
 
     /// <summary>What becomes of a part of which one surface asks for this and another for that.</summary>
-    public static Decision Graver(Decision a, Decision b)
+    public static Decision Stricter(Decision a, Decision b)
     {
         Decision[] order = [Decision.Scrap, Decision.AskLead, Decision.Release, Decision.LeaveUncut];
         return order.First(d => d == a || d == b);

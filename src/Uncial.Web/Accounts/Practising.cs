@@ -78,7 +78,7 @@ internal static class PracticeGate
         var (desk, reader) = (services.GetRequiredService<PracticeDesk>(), services.GetRequiredService<Reader>());
         var learner = reader.IsSignedIn
             ? await desk.MemberAsync(reader.OperatorId, reader.Name, cancel)
-            : await desk.GuestAsync(context.Request.Cookies[PracticePage.GuestCookie], cancel);
+            : await desk.GuestAsync(services.GetRequiredService<PracticeCookie>().TokenOf(context.Request), cancel);
         if (await services.GetRequiredService<AttemptDesk>().AttemptAsync(learner, id, cancel) is not { } attempt)
         {
             // Another's, or one that is gone with its guest.

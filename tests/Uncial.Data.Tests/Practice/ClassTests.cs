@@ -112,6 +112,27 @@ public sealed class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
         first.Seed.ShouldBe(second.Seed);
         first.Seed.ShouldNotBe(1);
         (await WorkAsync(ann, id, Ridge)).ShouldBeNull();
+        // Two tablets at once are one try; and a trainee does not take the own results away.
+        var cy = await TraineeAsync(session, id, "Cy Dorn");
+        var sql =
+            "insert into practice.attempts (learner_id, class_id, lesson_id, lesson_text, seed, started_at)"
+            + $" values ({cy.Id}, {id}, '{Ridge}', '', 0, now())";
+        await using (var held = new NpgsqlConnection(shop.PracticeConnection))
+        {
+            await held.OpenAsync(Cancel);
+            await using var one = await held.BeginTransactionAsync(Cancel);
+            await using (var command = new NpgsqlCommand(sql, held, one))
+                await command.ExecuteNonQueryAsync(Cancel);
+            var another = StateAsync(sql);
+            await Task.WhenAny(another, Task.Delay(TimeSpan.FromMilliseconds(300), Cancel));
+            await one.CommitAsync(Cancel);
+            (await another).ShouldBe("UP024");
+        }
+        await using (var own = Db())
+        {
+            await new PracticeDesk(own, TimeProvider.System).RemoveAsync(cy, Cancel);
+            (await own.Learners.AnyAsync(l => l.Id == cy.Id, Cancel)).ShouldBeTrue();
+        }
         var other = (await WorkAsync(ann, id, Dial))!;
         other.Seed.ShouldNotBe(first.Seed);
         // What somebody practises besides has a part of its own.
@@ -124,12 +145,12 @@ public sealed class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
         (await NowAsync()).ShouldSatisfyAllConditions(a => a.IsEnded.ShouldBeTrue(), a => a.IsDebriefed.ShouldBeFalse());
         (await desk.EndedAsync(ann, 10, Cancel)).ShouldBeEmpty();
         var classes = new ClassDesk(db);
-        (await classes.WorkAsync(id, Cancel)).Count.ShouldBe(3);
+        (await classes.WorkAsync(id, Cancel)).Count.ShouldBe(4);
         (await classes.CloseAsync(session, id, Cancel)).ShouldBeNull();
         (await NowAsync()).IsDebriefed.ShouldBeTrue();
         (await desk.EndedAsync(ann, 10, Cancel)).ShouldHaveSingleItem();
         (await WorkAsync(bo, id, Dial)).ShouldBeNull();
-        (await classes.AddAsync(session, id, "Cy Dorn", Cancel)).ShouldBe(ClassRefusal.IsClosed);
+        (await classes.AddAsync(session, id, "Dee Ost", Cancel)).ShouldBe(ClassRefusal.IsClosed);
         (await classes.CloseAsync(session, id, Cancel)).ShouldBe(ClassRefusal.IsClosed);
 
         // It goes with its trainees and everything that they did.
@@ -155,7 +176,7 @@ public sealed class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Fact]
-    public async Task Who_does_not_instruct_or_instructs_another_class_changes_nothing()
+    public async Task Who_does_not_instruct_or_instructs_ananotherclass_changes_nothing()
     {
         var (session, other, member) = (await SessionAsync(true), await SessionAsync(true), await SessionAsync(false));
         var id = await BegunAsync(session, isSamePart: true, Ridge);

@@ -50,7 +50,7 @@ internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit, bool byT
     private int readings;
     private double discard;
 
-    /// <summary>Works every surface of a lesson's part, one after the other, and decides on the part by the graver of them.</summary>
+    /// <summary>Works every surface of a lesson's part, one after the other, and decides on the part by the stricter of them.</summary>
     public static IReadOnlyList<JobStep> WorkAll(Lesson lesson, long seed, RobotHabit habit, bool byTouch = false)
     {
         List<JobStep> all = [];
@@ -61,7 +61,7 @@ internal sealed class Robot(Lesson lesson, long seed, RobotHabit habit, bool byT
             all.AddRange(steps.Where(s => s is not JobStep.Verdict).Select(s => s with { Surface = surface }));
             decisions.Add(steps.OfType<JobStep.Verdict>().Single().Decision);
         }
-        return [.. all, new JobStep.Verdict(decisions.Aggregate(Lesson.Graver))];
+        return [.. all, new JobStep.Verdict(decisions.Aggregate(Lesson.Stricter))];
     }
 
     /// <summary>Works the job from the first look to the verdict.</summary>

@@ -61,6 +61,13 @@ public sealed partial class ClassPageTests(RunningShop shop) : IClassFixture<Run
         codes.Count.ShouldBe(2);
         using var trainee = new HttpPerson(shop.Address);
         (await trainee.PostAsync("/practice/class", [("Code", codes[0])])).To.ShouldBe("/practice");
+        // A code that was not typed there is no way in.
+        using (var sly = new HttpPerson(shop.Address))
+        {
+            sly.Cookies.Add(shop.Address, new Cookie("practice", codes[1]));
+            (await sly.GetAsync("/practice")).Text.ShouldNotContain("The lessons of your class");
+        }
+        (await trainee.GetAsync("/practice")).Text.ShouldContain("The lessons of your class");
         var (_, _, look) = await trainee.PostAsync(
             "/practice?handler=Lesson",
             [("lesson", "clear-of-the-ridge"), ("ofClass", "true")],

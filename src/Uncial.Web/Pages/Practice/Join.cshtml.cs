@@ -33,7 +33,7 @@ public class JoinModel(PracticeDesk desk, Reader reader, TimeProvider time) : Pr
             Reject(nameof(Code), Words.Say("class.codeUnknown"));
         else
         {
-            KeepCookie(code, trainee.ExpiresAt!.Value - Now);
+            Cookie.KeepTrainee(HttpContext, code, trainee.ExpiresAt!.Value - Now);
             return Redirect("/practice");
         }
         return Page();

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Mvc;
 using Uncial.Data.Practice;
 using Uncial.Practice.Drills;
 using Uncial.Practice.Lessons;
+using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -119,9 +120,11 @@ public class PracticeModel(PracticeDesk desk, AttemptDesk attempts, ClassDesk cl
     public async Task<IActionResult> OnPostRemoveAsync(CancellationToken cancel)
     {
         await FindLearnerAsync(cancel);
+        if (Learner is { IsTrainee: true })
+            return RedirectToPage();
         if (Learner is not null)
             await Desk.RemoveAsync(Learner, cancel);
-        Response.Cookies.Delete(GuestCookie);
+        PracticeCookie.Forget(Response);
         return RedirectToPage();
     }
 

@@ -9,10 +9,10 @@ namespace Uncial.Web.Pages;
 [AllowAnonymous]
 public abstract class PracticePage(PracticeDesk desk, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
-    /// <summary>Cookie that a guest is known by.</summary>
-    public const string GuestCookie = "practice";
-
     protected PracticeDesk Desk => desk;
+
+    /// <summary>The cookie that a guest or a trainee is known by.</summary>
+    protected PracticeCookie Cookie => HttpContext.RequestServices.GetRequiredService<PracticeCookie>();
 
     /// <summary>Who practises; null for a guest who has not begun anything.</summary>
     public Learner? Learner { get; private set; }
@@ -24,7 +24,7 @@ public abstract class PracticePage(PracticeDesk desk, Reader reader, TimeProvide
     protected async Task FindLearnerAsync(CancellationToken cancel) =>
         Learner = Reader.IsSignedIn
             ? await desk.MemberAsync(Reader.OperatorId, Reader.Name, cancel)
-            : await desk.GuestAsync(Request.Cookies[GuestCookie], cancel);
+            : await desk.GuestAsync(Cookie.TokenOf(Request), cancel);
 
     /// <summary>Whoever it is, known from here on; null where too many guests have begun from this address.</summary>
     protected async Task<Learner?> WelcomeAsync(CancellationToken cancel)
@@ -34,24 +34,9 @@ public abstract class PracticePage(PracticeDesk desk, Reader reader, TimeProvide
             return Learner;
         var (guest, token, _) = await desk.NewGuestAsync(ScreenCookie.AddressOf(HttpContext), cancel);
         if (guest is not null)
-            KeepCookie(token, PracticeDesk.GuestsStay);
+            PracticeCookie.KeepGuest(HttpContext, token, PracticeDesk.GuestsStay);
         return Learner = guest;
     }
-
-    /// <summary>Keeps what a guest or a trainee is known by.</summary>
-    protected void KeepCookie(string token, TimeSpan until) =>
-        Response.Cookies.Append(
-            GuestCookie,
-            token,
-            new()
-            {
-                MaxAge = until,
-                IsEssential = true,
-                SameSite = SameSiteMode.Lax,
-                HttpOnly = true,
-                Secure = Request.IsHttps,
-            }
-        );
 
     /// <summary>Head of the page.</summary>
     protected void Head(string title, string band)

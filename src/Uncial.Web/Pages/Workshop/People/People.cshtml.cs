@@ -64,7 +64,10 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
 
     public Task<IActionResult> OnPostPaceAsync(CancellationToken cancel) => ActAsync(PeopleAct.PaceChanged, true, cancel);
 
-    /// <summary>Whether the person instructs classes of practice, the other way about from now on.</summary>
+    /// <summary>Whether the person is to instruct classes of practice.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool Instructs { get; set; }
+
     public Task<IActionResult> OnPostInstructsAsync(CancellationToken cancel) => ActAsync(PeopleAct.InstructsChanged, true, cancel);
 
     public Task<IActionResult> OnPostPinAsync(CancellationToken cancel) => ActAsync(PeopleAct.PinChanged, true, cancel);
@@ -130,7 +133,7 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
             act switch
             {
                 PeopleAct.PaceChanged => (NewPace ?? Pace.Guided).ToString(),
-                PeopleAct.InstructsChanged => Chosen!.InstructsSince is null ? "Yes" : "No",
+                PeopleAct.InstructsChanged => Instructs ? "Yes" : "No",
                 _ => NewRole,
             },
             NewPin,
