@@ -30,8 +30,14 @@ as_pg() {
   if [ "$(id -u)" = 0 ]; then (cd / && runuser -u postgres -- "$@"); else "$@"; fi
 }
 
+# One that nobody listens on, below those that are given out to any program that asks.
 free_port() {
-  node -e 'const s=require("net").createServer();s.listen(0,"127.0.0.1",()=>{console.log(s.address().port);s.close()})'
+  local port
+  for _ in $(seq 200); do
+    port=$((31000 + RANDOM % 1700))
+    (exec 3<>"/dev/tcp/127.0.0.1/$port") 2>/dev/null || { echo "$port"; return; }
+  done
+  die "no port is free from 31000 to 32700."
 }
 
 # cluster_place DIR : prints where the cluster of DIR can live. Below a folder that the postgres account cannot enter
@@ -85,8 +91,8 @@ cluster_down() {
 connection() { printf 'Host=127.0.0.1;Port=%s;Username=uncial;Password=%s;Database=%s' "$PGPORT_" "$PGPASS_" "$1"; }
 connection_of() {
   local password
-  password=$(PASS=$PGPASS_ LOGIN=$1 node -e 'const { PASS, LOGIN } = process.env;
-    process.stdout.write(require("crypto").createHmac("sha256", PASS).update(LOGIN).digest("hex"))')
+  # Perl comes with Debian's PostgreSQL. No password stands among the arguments of a program, where everybody reads it.
+  password=$(PASS=$PGPASS_ LOGIN=$1 perl -MDigest::SHA=hmac_sha256_hex -e 'print hmac_sha256_hex($ENV{LOGIN}, $ENV{PASS})')
   printf 'Host=127.0.0.1;Port=%s;Username=%s;Password=%s;Database=%s' "$PGPORT_" "$1" "$password" "$2"
 }
 

@@ -27,6 +27,7 @@ const order = [
     'Part/Cut/LatheView.css',
     'Part/Plan/Sheets.css',
     'Workshop/Files/Files.css',
+    'Workshop/Tablets/Tablets.css',
     'Workshop/Hours/Hours.css',
     'Logbook/Statistics.css',
     'Part/Confirm/Evidence.css',

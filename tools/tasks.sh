@@ -3,13 +3,13 @@
 # on_database DATABASE COMMAND... : runs a command of the application on a database, under the owner's login.
 on_database() {
   local database=$1; shift
-  ConnectionStrings__Uncial=$(connection_of uncial_owner "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-
+  ConnectionStrings__Uncial=$(connection_of uncial_owner "$database") DOTNET_CONTENTROOT=$content dotnet "$app" "$@" 9>&-
 }
 
 # as_administrator DATABASE COMMAND... : the same under the administrator's login.
 as_administrator() {
   local database=$1; shift
-  ConnectionStrings__Uncial=$(connection "$database") DOTNET_CONTENTROOT=$PWD/src/Uncial.Web dotnet "$app" "$@" 9>&-
+  ConnectionStrings__Uncial=$(connection "$database") DOTNET_CONTENTROOT=$content dotnet "$app" "$@" 9>&-
 }
 
 pg() {
@@ -21,7 +21,7 @@ pg() {
 known_kinds='SCHEMA|COMMENT|EXTENSION|FUNCTION|TABLE|SEQUENCE|SEQUENCE OWNED BY|DEFAULT|TABLE DATA|SEQUENCE SET'
 known_kinds+='|CONSTRAINT|CHECK CONSTRAINT|FK CONSTRAINT|INDEX|TRIGGER'
 strange_kinds() {
-  "$PG_BIN/pg_restore" --list "$file" | sed -n 's/^[0-9][0-9]*; [0-9][0-9]* [0-9][0-9]* //p' \
+  "$PG_BIN/pg_restore" --list "$1" | sed -n 's/^[0-9][0-9]*; [0-9][0-9]* [0-9][0-9]* //p' \
     | grep -vE "^($known_kinds) (public|-) " | head -n 3 || true
 }
 
@@ -32,14 +32,18 @@ sql() { pg psql -qAtX -v ON_ERROR_STOP=1 -d postgres -c "$1"; }
 
 has_database() { [ -n "$(sql "select 1 from pg_database where datname = '$1'")" ]; }
 
+# dump_into FILE : the shop at one moment, without the keys of this machine, and without who is signed in.
+dump_into() {
+  (umask 077; : > "$1")
+  pg pg_dump -Fc --no-owner --no-privileges --schema=public --exclude-table-data=data_protection_keys \
+    --exclude-table-data=sessions --exclude-table-data=pin_tries -f "$1" uncial
+}
+
 backup() {
   has_database uncial || die "there is no shop in $data yet."
   local part=$file.part
   (umask 077; : > "$part") || die "cannot write $file."
-  # Without the keys of this machine, and without who is signed in.
-  pg pg_dump -Fc --no-owner --no-privileges --schema=public --exclude-table-data=data_protection_keys \
-    --exclude-table-data=sessions --exclude-table-data=pin_tries -f "$part" uncial \
-    || { rm -f "$part"; die "the backup failed; $file was not touched."; }
+  dump_into "$part" || { rm -f "$part"; die "the backup failed; $file was not touched."; }
   pg pg_restore --list "$part" >/dev/null || { rm -f "$part"; die "the backup cannot be read back; $file was not touched."; }
   mv -f "$part" "$file"
   say "Backed up into $file ($(du -h "$file" | cut -f1)). It holds names and PINs in hashed form: keep it like the database."
@@ -48,15 +52,25 @@ backup() {
 # Into a database beside it whose tables and guards this program makes; checked there, and only then put in its place.
 restore() {
   [ -r "$file" ] || die "cannot read $file."
-  PGPASSWORD='' "$PG_BIN/pg_restore" --list "$file" >/dev/null 2>&1 || die "$file is no backup of Uncial. Nothing was changed."
-  local strange; strange=$(strange_kinds)
-  [ -z "$strange" ] || die "$file holds what no backup of Uncial does: $strange. Nothing was changed."
-  sql 'drop database if exists uncial_restoring with (force)'
-  give_up() { sql 'drop database if exists uncial_restoring with (force)' || true; die "$1 Nothing was changed."; }
-  as_administrator uncial_restoring prepare || give_up "no database could be made for it."
-  rows_of "$file" --table=__EFMigrationsHistory | on_database uncial_restoring make || give_up "its version is not known here."
-  rows_of "$file" | on_database uncial_restoring fill || give_up "$file could not be read to its end."
-  on_database uncial_restoring verify || give_up "its history does not hold."
+  local dump=$file why work
+  work=$(mktemp -d "$data/backup.XXXXXX")
+  case $file in
+    *.gpg)
+      [ -s "$key_of_backups" ] \
+        || { rm -rf "$work"; die "$file is encrypted: give the key with --key-of-backups FILE, as it stands on paper."; }
+      tr -d ' \n\r-' < "$key_of_backups" | tr '[:lower:]' '[:upper:]' > "$work/key"
+      dump=$work/dump
+      unseal "$work" "$work/key" "$file" "$dump" 2>/dev/null \
+        || { rm -rf "$work"; die "$file cannot be decrypted with that key. Nothing was changed."; } ;;
+  esac
+  if ! why=$(rehearse "$dump" uncial_restoring "$work"); then
+    sql 'drop database if exists uncial_restoring with (force)' || true
+    rm -rf "$work"
+    printf '%s\n' "$why" | sed '$d' >&2
+    die "$file: $(tail -n 1 <<<"$why") Nothing was changed."
+  fi
+  rm -rf "$work"
+  printf '%s\n' "$why" | sed '$d' | tail -n 1
   if has_database uncial; then
     sql 'drop database if exists uncial_before_restore with (force)'
     sql 'alter database uncial rename to uncial_before_restore'
@@ -77,18 +91,34 @@ take_in() {
 }
 
 run_task() {
+  if [ "$task" = certify ]; then
+    mkdir -p "$data/tls"
+    build
+    . tools/lan.sh
+    return 0
+  fi
+  if [ "$task" = backup-key ]; then
+    mkdir -p "$data"; make_backup_key
+    say "Backups of this shop are opened with this key. Keep it on paper, away from them and from this machine:"
+    say_backup_key "$backup_key"
+    return 0
+  fi
   case $task in
     restore|import) [ -z "$running" ] || die "Uncial is running on this data: stop it first." ;;
     backup|export) [ ! -d "$file" ] && [ -d "$(dirname "$file")" ] || die "cannot write $file." ;;
   esac
   if [ -n "$running" ] || [ -f "$data/db-password" ] || [ "$task" = restore ] || [ "$task" = import ]; then :
   else die "there is no shop in $data yet."; fi
-  need_tools
+  [ -n "$installed" ] || need_tools
   ensure_postgres
   build
   cluster_up "$data" 9>&-
   [ -n "$running" ] || trap cluster_down EXIT
   case $task in
+    back-up-now) command -v gpg >/dev/null 2>&1 || need_packages gpg
+      has_database uncial || die "there is no shop in $data yet."
+      back_up_now "uncial-$(date +%FT%H%M).backup.gpg" || exit 1
+      say "Backed up, restored into a scratch database and checked: $(sed -n 's/^file=//p' "$data/backup.state")" ;;
     backup) backup ;;
     restore) restore ;;
     verify) has_database uncial || die "there is no shop in $data yet."; on_database uncial verify "$heads" ;;

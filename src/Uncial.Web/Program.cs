@@ -6,7 +6,6 @@ using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Mvc.TagHelpers;
 using Microsoft.EntityFrameworkCore;
-using Serilog;
 using Uncial.Data;
 using Uncial.Data.Practice;
 using Uncial.Web;
@@ -16,6 +15,7 @@ using Uncial.Web.Board;
 using Uncial.Web.Devices;
 using Uncial.Web.Events;
 using Uncial.Web.Hosting;
+using Uncial.Web.Network;
 using Uncial.Web.Pages;
 
 if (ShopCommand.Is(args))
@@ -31,16 +31,14 @@ if (!builder.Environment.IsDevelopment())
         "true"
     );
 
+builder.AddNetwork();
+
 // The application's own login: it adds facts and reads. Nothing that serves ever holds the owner's.
 var connection = builder.Configuration.GetConnectionString("Uncial")
     ?? throw new InvalidOperationException("Give the database as ConnectionStrings__Uncial, or start with ./start.");
 
-builder.Host.UseSerilog(
-    (context, log) =>
-        log
-            .ReadFrom.Configuration(context.Configuration)
-            .WriteTo.Console(outputTemplate: "[{Timestamp:HH:mm:ss} {Level:u3}] {TraceId} {Message:lj}{NewLine}{Exception}")
-);
+builder.AddLogs();
+builder.AddTelemetry();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(services => ScriptMap.Of(services.GetRequiredService<EndpointDataSource>()));
 builder.Services.AddSingleton<News>();
@@ -51,6 +49,7 @@ builder.Services.AddHostedService(services => services.GetRequiredService<BoardK
 builder.Services.AddSingleton<ClockWatch>();
 builder.Services.AddHostedService(services => services.GetRequiredService<ClockWatch>());
 builder.Services.AddHostedService<HeadKeeper>();
+builder.Services.AddSingleton<BackupState>();
 builder.Services.AddHostedService<LiveGauges>();
 builder.Services.AddHostedService<LiveLathes>();
 builder.Services.AddPooledDbContextFactory<UncialDb>(
@@ -153,6 +152,7 @@ builder.Services.AddRateLimiter(options =>
 });
 
 var app = builder.Build();
+app.UseNetwork();
 if (app.Environment.IsDevelopment())
     app.UseDeveloperExceptionPage();
 else
@@ -223,8 +223,17 @@ app.MapLogbookFile();
 app.MapBoardFiles();
 app.MapShopFiles();
 app.MapPhotos();
+app.MapGet(TrustFacts.File, (TrustFacts trust) =>
+        trust.HasAuthority ? Results.File(trust.Der(), "application/x-x509-ca-cert", "uncial-authority.crt") : Results.NotFound()
+    )
+    .AllowAnonymous()
+    .ExcludeFromDescription();
 app.MapNews();
 app.MapOpenApi().AllowAnonymous();
+
+// Alive is a process that answers; ready is one whose database answers too.
+app.MapHealthChecks("/health/live", new() { Predicate = _ => false }).AllowAnonymous();
+app.MapHealthChecks("/health/ready").AllowAnonymous();
 app.MapHealthChecks("/health").AllowAnonymous();
 
 await app.RunAsync();

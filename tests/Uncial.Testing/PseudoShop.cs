@@ -53,6 +53,7 @@ public sealed class PseudoShop : RunningShop
         "/people",
         "/people/1",
         "/shop",
+        "/tablets",
         "/files",
         "/check",
         "/own-pin",

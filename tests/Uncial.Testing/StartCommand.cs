@@ -18,12 +18,14 @@ public sealed class StartCommand : IDisposable
     public int Port { get; } = FreePort();
 
     /// <summary>Starts it, and waits until it says something.</summary>
-    public async Task<(Process Process, List<string> Said)> StartAsync(string until)
+    /// <param name="until">What it says when it is ready.</param>
+    /// <param name="more">Further arguments.</param>
+    public async Task<(Process Process, List<string> Said)> StartAsync(string until, params string[] more)
     {
         List<string> said = [];
         var heard = new TaskCompletionSource();
         // A program started from here must not take this one's test settings for its own.
-        var start = new ProcessStartInfo("bash", ["./start", "--port", $"{Port}", "--data", Data])
+        var start = new ProcessStartInfo("bash", ["./start", "--port", $"{Port}", "--data", Data, .. more])
         {
             WorkingDirectory = Repository.Root(),
             UseShellExecute = false,
@@ -81,13 +83,15 @@ public sealed class StartCommand : IDisposable
     }
 
     /// <summary>Kills the application that the command has started.</summary>
-    public void KillApplication() =>
+    public void KillApplication() => Application().Kill();
+
+    /// <summary>The application that the command has started.</summary>
+    public Process Application() =>
         Process
             .GetProcesses()
             .Single(p =>
                 ArgumentsOf(p).Contains($"--port-of-start={Port}") && ArgumentsOf(p)[0].EndsWith("dotnet", StringComparison.Ordinal)
-            )
-            .Kill();
+            );
 
     private static string[] ArgumentsOf(Process process)
     {
@@ -102,11 +106,14 @@ public sealed class StartCommand : IDisposable
     }
 
     /// <summary>Waits until something holds, or says what never came.</summary>
-    public static async Task UntilAsync(Func<Task<bool>> holds, string what)
+    /// <param name="holds">What has to hold.</param>
+    /// <param name="what">What is waited for.</param>
+    /// <param name="longest">How many times the usual wait.</param>
+    public static async Task UntilAsync(Func<Task<bool>> holds, string what, int longest = 1)
     {
         using var asks = new PeriodicTimer(TimeSpan.FromMilliseconds(100));
         for (var waited = Stopwatch.StartNew(); !await holds(); await asks.WaitForNextTickAsync(TestContext.Current.CancellationToken))
-            if (waited.Elapsed > LongestWait)
+            if (waited.Elapsed > LongestWait * longest)
                 throw new TimeoutException($"It never came: {what}.");
     }
 

@@ -27,8 +27,8 @@ begin
     if (select count(*) from practice.classes where instructor_id = who and closed_at is null) >= 20 then
         raise exception 'twenty open classes are the most' using errcode = 'UP011';
     end if;
-    if jsonb_array_length(lessons) not between 1 and 12 then
-        raise exception 'a class has one lesson to twelve' using errcode = 'UP011';
+    if jsonb_array_length(lessons) not between 1 and 24 then
+        raise exception 'a class has one lesson to twenty-four' using errcode = 'UP011';
     end if;
     insert into practice.classes (name, instructor_id, is_same_part, begun_at)
         values (left(trim(the_name), 80), who, same_parts, clock_timestamp()) returning id into new_id;

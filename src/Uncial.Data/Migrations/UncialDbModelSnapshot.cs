@@ -2879,6 +2879,11 @@ namespace Uncial.Data.Migrations
 
                     NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<int>("Id"));
 
+                    b.Property<string>("Address")
+                        .HasMaxLength(200)
+                        .HasColumnType("character varying(200)")
+                        .HasColumnName("address");
+
                     b.Property<string>("DateStyle")
                         .HasMaxLength(20)
                         .HasColumnType("character varying(20)")

@@ -6,6 +6,7 @@ using Ical.Net.DataTypes;
 using Ical.Net.Serialization;
 using Uncial.Core.Scheduling;
 using Uncial.Web.Hosting;
+using Uncial.Web.Network;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Board;
@@ -18,12 +19,19 @@ internal static class BoardFiles
 
     public static void MapBoardFiles(this IEndpointRouteBuilder app)
     {
-        app.MapGet("/board.ics", async (BoardKeeper keeper, HttpContext http, CancellationToken cancel) =>
-                Results.File(
-                    System.Text.Encoding.UTF8.GetBytes(CalendarOf(await keeper.NowAsync(cancel), http.Request.Host.ToString())),
-                    "text/calendar; charset=utf-8",
-                    "board.ics"
-                )
+        app.MapGet(
+                "/board.ics",
+                async (BoardKeeper keeper, ShopFile file, ShopAddress address, HttpContext http, CancellationToken cancel) =>
+                    Results.File(
+                        System.Text.Encoding.UTF8.GetBytes(
+                            CalendarOf(
+                                await keeper.NowAsync(cancel),
+                                new Uri(address.Of(await file.ShopAsync(cancel), http.Request)).Authority
+                            )
+                        ),
+                        "text/calendar; charset=utf-8",
+                        "board.ics"
+                    )
             )
             .WithMetadata(new WritesTimes())
             .ExcludeFromDescription();

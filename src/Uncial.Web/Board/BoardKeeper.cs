@@ -24,6 +24,7 @@ public sealed partial class BoardKeeper(
     ShopCache shops,
     BenchStates bench,
     News news,
+    ShopMeter meter,
     TimeProvider time,
     ILogger<BoardKeeper> log
 ) : BackgroundService
@@ -129,6 +130,7 @@ public sealed partial class BoardKeeper(
             var plan = Plan(floor.Floor);
             var (works, took) = (plan.Day.Plan.Works.Count, System.Diagnostics.Stopwatch.GetElapsedTime(begun).TotalMilliseconds);
             Planned(log, works, took);
+            meter.Planned(took, works);
             var isSame = now is { } before && IsSame(before.Plan, plan);
             // While only time goes on, what is next stays so for the same reasons.
             if (isSame || !isChanged && now is { } last && plan.NextUp.SequenceEqual(last.Plan.NextUp))

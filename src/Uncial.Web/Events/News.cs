@@ -87,6 +87,26 @@ public sealed class News(TimeProvider time)
                 listener.Channel.Writer.TryWrite(Item("part", new { surface, turn }));
     }
 
+    /// <summary>Pages that listen.</summary>
+    public int Streams
+    {
+        get
+        {
+            lock (gate)
+                return listeners.Count;
+        }
+    }
+
+    /// <summary>Gauges that send.</summary>
+    public int ConnectedGauges
+    {
+        get
+        {
+            lock (gate)
+                return gauges.Values.Count(g => g.State == GaugeState.Connected);
+        }
+    }
+
     /// <summary>A screen shows the day's board.</summary>
     public bool IsBoardShown
     {

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Npgsql;
 using Uncial.Data;
 using Uncial.Data.Demo;
 using Uncial.Data.Migrations.Earlier;
@@ -26,6 +27,7 @@ internal static class Opening
         CancellationToken cancel = default
     )
     {
+        await using var only = await AloneAsync(administrator, cancel);
         await Logins.PrepareAsync(administrator, cancel);
         await using var db = new UncialDb(UncialDbOptions.For(Logins.OwnerOf(administrator) + ";Pooling=false"));
         await MigrateAsync(db, cancel);
@@ -43,6 +45,26 @@ internal static class Opening
             await DemoShop.LoadAsync(db, shop, time.GetUtcNow(), past: simulators > 0);
         if (demo && shop.HasDemoData && simulators > 0)
             await DemoShop.ListenToSimulatorsAsync(db, simulators);
+    }
+
+    /// <summary>
+    /// Waits for whoever opens the same shop just now: instances that are started together do it one after the other. The lock goes with
+    /// the connection, so that an opening that is killed holds nobody up.
+    /// </summary>
+    private static async Task<NpgsqlConnection> AloneAsync(string administrator, CancellationToken cancel)
+    {
+        var shop = new NpgsqlConnectionStringBuilder(administrator);
+        var connection = new NpgsqlConnection(
+            new NpgsqlConnectionStringBuilder(administrator) { Database = "postgres", Pooling = false }.ConnectionString
+        );
+        await connection.OpenAsync(cancel);
+        await using var wait = new NpgsqlCommand("select pg_advisory_lock(hashtextextended($1, 8214906354))", connection)
+        {
+            Parameters = { new() { Value = "opening " + shop.Database } },
+            CommandTimeout = 0,
+        };
+        await wait.ExecuteNonQueryAsync(cancel);
+        return connection;
     }
 
     /// <summary>Brings the tables up to date, then functions, triggers and rights.</summary>

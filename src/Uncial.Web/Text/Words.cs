@@ -37,6 +37,17 @@ public static partial class Words
             All.Where(w => w.Key.StartsWith(Script, StringComparison.Ordinal)).ToDictionary(w => w.Key[Script.Length..], w => w.Value)
         );
 
+    /// <summary>A number of bytes as a person reads it: three figures and a unit of thousands (SI).</summary>
+    public static string Bytes(long bytes)
+    {
+        string[] units = ["kB", "MB", "GB", "TB"];
+        var (size, unit) = (bytes / 1000m, 0);
+        for (; size >= 1000 && unit < units.Length - 1; unit++)
+            size /= 1000;
+        var shown = decimal.Round(size, size < 10 ? 1 : 0, MidpointRounding.AwayFromZero);
+        return shown.ToString(CultureInfo.InvariantCulture) + " " + units[unit];
+    }
+
     /// <summary>Whether there are words for a key.</summary>
     public static bool Has(string key) => All.ContainsKey(key);
 

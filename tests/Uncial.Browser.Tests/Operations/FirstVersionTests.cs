@@ -28,7 +28,17 @@ public sealed class FirstVersionTests : IDisposable
             $"tar -xJf '{Assets}/data-folder.tar.xz' -C '{command.Data}' && chmod 711 '{command.Data}' && if [ \"$(id -u)\" = 0 ]; "
                 + $"then chown -R postgres: '{command.Data}/cluster'; fi"
         );
-        var (process, _) = await command.StartAsync("Ctrl-C stops it");
+        // A database that cannot be backed up is not changed.
+        var noFolder = Path.Combine(command.Data, "a-file");
+        await File.WriteAllTextAsync(noFolder, "", Cancel);
+        (await command.RunAsync("--port", $"{command.Port}", "--backups", noFolder)).ShouldSatisfyAllConditions(
+            r => r.Said.ShouldContain("a-file cannot be written to"),
+            r => r.Said.ShouldContain("Nothing was changed"),
+            r => r.Code.ShouldBe(1)
+        );
+        var folder = Path.Combine(command.Data, "kept");
+        var (process, _) = await command.StartAsync("Ctrl-C stops it", "--backups", folder);
+        Directory.GetFiles(folder).ShouldHaveSingleItem().ShouldContain("uncial-before-");
         // The hash of the first version signs in once more, and is replaced by it.
         using (var person = await new HttpPerson(new($"http://127.0.0.1:{command.Port}")).SignInAsync("tom", "1304"))
         {

@@ -43,8 +43,9 @@ public class ScreenTests(RunningShop shop) : IClassFixture<RunningShop>
     }
 
     [Theory]
-    [InlineData("/ /receive /logbook /figures /book /lathes /gauges /check /shop")]
+    [InlineData("/ /receive /logbook /figures /book /lathes /gauges /check /shop /tablets")]
     [InlineData("/people /adapters /techniques /files /own-pin /part/TQA7P /lathes/1 /gauges/1 /tag/TQA7P /handbook/measure /handbook/all")]
+    [InlineData("/practice /practice/progress /practice/lessons /practice/lesson?from=the-drum-in-the-hat /practice/class")]
     public void A_list_fits_every_screen(string pages)
     {
         using var screen = new Screen(shop.Address);

@@ -371,5 +371,14 @@ public class JobTests(RunningShop shop) : IClassFixture<RunningShop>
         tablet.Until(() => trainee.Now().JobSteps.OfType<JobStep.Did>().Any(d => d.Deed is Deed.CleanPart), "a clean part");
         trainee.Touch("tool:Arbor", "mount");
         trainee.Here().Bench().IsMounted.ShouldBeTrue();
+        foreach (var tool in Enum.GetValues<BenchTool>())
+        {
+            trainee.Touch($"tool:{tool}");
+            foreach (var (width, height) in new[] { (1024, 768), (1180, 820), (768, 1024), (1920, 1080), (1280, 800) })
+            {
+                screen.Size(width, height);
+                screen.Fits(mayScroll: width < 1280);
+            }
+        }
     }
 }

@@ -35,12 +35,25 @@ internal sealed class Screen : IDisposable
     private static readonly ConcurrentDictionary<string, bool> Checked = new();
 
     private readonly Uri address;
+    private readonly bool isOwn;
     private bool wasUsed;
 
     public Screen(Uri address)
     {
         this.address = address;
         Driver = Browsers.Take();
+        Size(1280, 800);
+        Wait = new(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(50) };
+    }
+
+    /// <summary>A tablet with trust of its own, which finds a name of the shop at this machine.</summary>
+    /// <param name="address">Address of the shop.</param>
+    /// <param name="home">Home of its user, where it keeps what it trusts.</param>
+    public Screen(Uri address, string home)
+    {
+        this.address = address;
+        isOwn = true;
+        Driver = Browsers.Open(home, $"--host-resolver-rules=MAP {address.Host} 127.0.0.1");
         Size(1280, 800);
         Wait = new(Driver, TimeSpan.FromSeconds(30)) { PollingInterval = TimeSpan.FromMilliseconds(50) };
     }
@@ -369,7 +382,13 @@ internal sealed class Screen : IDisposable
         );
     }
 
-    public void Dispose() => Browsers.Give(Driver, address);
+    public void Dispose()
+    {
+        if (isOwn)
+            Driver.Dispose();
+        else
+            Browsers.Give(Driver, address);
+    }
 }
 
 /// <summary>
@@ -381,13 +400,23 @@ public sealed class Browsers : IDisposable
     private static readonly ConcurrentBag<string> Profiles = [];
     private static readonly ConcurrentBag<int> Drivers = [];
 
-    internal static ChromeDriver Take()
+    internal static ChromeDriver Take() => Free.TryTake(out var wiped) ? wiped : Open(null);
+
+    /// <summary>Opens a browser.</summary>
+    /// <param name="home">Home of its user; null for that of who runs the tests.</param>
+    /// <param name="more">Further arguments.</param>
+    internal static ChromeDriver Open(string? home, params string[] more)
     {
-        if (Free.TryTake(out var wiped))
-            return wiped;
         var profile = Directory.CreateTempSubdirectory("uncial-screen").FullName;
         Profiles.Add(profile);
-        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        var program = "/usr/bin/chromium";
+        if (home is not null)
+        {
+            File.WriteAllText(Path.Combine(profile, "browser"), $"#!/bin/sh\nHOME='{home}' exec {program} \"$@\"\n");
+            program = Path.Combine(profile, "browser");
+            File.SetUnixFileMode(program, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
+        }
+        var options = new ChromeOptions { BinaryLocation = program };
         // As on most screens of a shop, scroll bars take room.
         options.AddExcludedArgument("hide-scrollbars");
         options.AddArguments(
@@ -404,6 +433,7 @@ public sealed class Browsers : IDisposable
             "--window-size=1280,940",
             "--user-data-dir=" + profile
         );
+        options.AddArguments(more);
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         var driver = new ChromeDriver(service, options);
         Drivers.Add(service.ProcessId);

@@ -101,6 +101,18 @@ public sealed class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
         }
     }
 
+    /// <summary>Waits until a statement waits for what another holds.</summary>
+    private async Task UntilOneWaitsAsync()
+    {
+        await using var admin = new NpgsqlConnection(shop.Connection);
+        await admin.OpenAsync(Cancel);
+        await using var waiting = new NpgsqlCommand(
+            "select exists (select from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock')",
+            admin
+        );
+        await StartCommand.UntilAsync(async () => await waiting.ExecuteScalarAsync(Cancel) is true, "the second try waiting for the first");
+    }
+
     [Fact]
     public async Task A_class_of_one_part_has_it_for_everybody_once_and_is_debriefed_when_it_is_closed()
     {
@@ -124,7 +136,7 @@ public sealed class ClassTests(RunningShop shop) : IClassFixture<RunningShop>
             await using (var command = new NpgsqlCommand(sql, held, one))
                 await command.ExecuteNonQueryAsync(Cancel);
             var another = StateAsync(sql);
-            await Task.WhenAny(another, Task.Delay(TimeSpan.FromMilliseconds(300), Cancel));
+            await UntilOneWaitsAsync();
             await one.CommitAsync(Cancel);
             (await another).ShouldBe("UP024");
         }

@@ -54,6 +54,30 @@ public class ShopSettingsPageTests(RunningShop shop) : IClassFixture<RunningShop
     }
 
     [Fact]
+    public async Task What_is_printed_bears_the_address_of_the_shop_whatever_the_page_was_opened_under()
+    {
+        using var marit = await new HttpPerson(shop.Address).SignInAsync("marit", "9051");
+        var wrong = await marit.PostAsync("/shop", [("Turn", await TurnAsync()), ("Address", "https://brakes.local/part")], "/shop");
+        wrong.Text.ShouldContain("An address is https://");
+        wrong.Text.ShouldContain("https://brakes.local/part"); // what was typed stays
+        var kept = await marit.PostAsync("/shop", [("Turn", await TurnAsync()), ("Address", "brakes.local:5443/")], "/shop");
+        kept.Code.ShouldBe(HttpStatusCode.Found, kept.Text);
+        (await marit.GetAsync("/tag/TQA7P")).Text.ShouldContain("https://brakes.local:5443/");
+        (await marit.GetAsync("/board.ics")).Text.ShouldContain("brakes.local");
+        await marit.PostAsync("/shop", [("Turn", await TurnAsync()), ("Address", " ")], "/shop");
+        (await marit.GetAsync("/tag/TQA7P")).Text.ShouldNotContain("brakes.local");
+
+        // This shop serves this machine alone: there is nothing to trust, and nobody else's host.
+        (await marit.GetAsync("/tablets")).Text.ShouldContain("serves this machine only");
+        using var anybody = new HttpClient();
+        using var request = new HttpRequestMessage(HttpMethod.Get, new Uri(shop.Address, "/SignIn"));
+        request.Headers.Host = "brakes.example";
+        (await anybody.SendAsync(request, Cancel)).StatusCode.ShouldBe(HttpStatusCode.BadRequest);
+        foreach (var path in new[] { "/trust", "/authority.crt" })
+            (await anybody.GetAsync(new Uri(shop.Address, path), Cancel)).StatusCode.ShouldBe(HttpStatusCode.NotFound, path);
+    }
+
+    [Fact]
     public async Task What_a_change_would_have_changed_is_shown_and_nothing_is_kept()
     {
         await using var db = shop.Db();

@@ -8,7 +8,8 @@ namespace Uncial.Data.Commands;
 /// <param name="Technique">Key of the technique that is tried first.</param>
 /// <param name="TimeZone">Name of its time zone; null for that of the server.</param>
 /// <param name="DateStyle">How dates and times are written.</param>
-public sealed record ShopPreferences(string Technique, string? TimeZone, DateStyle DateStyle);
+/// <param name="Address">Where it is found on the network; null for what the server was started with.</param>
+public sealed record ShopPreferences(string Technique, string? TimeZone, DateStyle DateStyle, string? Address);
 
 /// <summary>The rules of the shop are changed.</summary>
 public static class RuleCommands
@@ -67,7 +68,8 @@ public static class RuleCommands
                     ById = action.Actor.Id,
                 }
             );
-        (shop.DefaultTechnique, shop.TimeZone, shop.DateStyle) = (preferences.Technique, preferences.TimeZone, preferences.DateStyle);
+        (shop.DefaultTechnique, shop.TimeZone) = (preferences.Technique, preferences.TimeZone);
+        (shop.DateStyle, shop.Address) = (preferences.DateStyle, preferences.Address);
         shop.Turn++;
         if (await action.Db.TrySaveAsync(cancel) is { } refusal)
             return refusal;

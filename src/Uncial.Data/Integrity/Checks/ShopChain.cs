@@ -68,8 +68,37 @@ public static class ShopChain
     public static async Task<ChainHead?> HeadAsync(UncialDb db, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(db);
-        return await db.ShopChain.AsNoTracking().OrderByDescending(l => l.Number).FirstOrDefaultAsync(cancel) is { } last
-            ? new(last.Number, Convert.ToHexStringLower(last.Hash), last.At)
+        await db.Database.OpenConnectionAsync(cancel);
+        try
+        {
+            return await LinkAsync((NpgsqlConnection)db.Database.GetDbConnection(), null, cancel);
+        }
+        finally
+        {
+            await db.Database.CloseConnectionAsync();
+        }
+    }
+
+    /// <summary>A link of the chain; null where there is none of that number.</summary>
+    /// <param name="connection">An open connection.</param>
+    /// <param name="number">Its number; null for the newest.</param>
+    /// <param name="cancel">Cancels.</param>
+    public static async Task<ChainHead?> LinkAsync(NpgsqlConnection connection, long? number, CancellationToken cancel)
+    {
+        await using var command = new NpgsqlCommand(
+            "select number, hash, at from public.shop_chain where $1 is null or number = $1 order by number desc limit 1",
+            connection
+        )
+        {
+            Parameters = { new NpgsqlParameter<long?> { TypedValue = number } },
+        };
+        await using var reader = await command.ExecuteReaderAsync(cancel);
+        return await reader.ReadAsync(cancel)
+            ? new(
+                reader.GetInt64(0),
+                Convert.ToHexStringLower((byte[])reader[1]),
+                await reader.GetFieldValueAsync<DateTimeOffset>(2, cancel)
+            )
             : null;
     }
 

@@ -46,12 +46,20 @@ public static class EarlierVersions
         return true;
     }
 
-    /// <summary>Brings a database of an earlier version up to the baseline; any other is left as it is.</summary>
-    /// <exception cref="NotSupportedException">Its version is older than the first one that was given away, or not known.</exception>
+    /// <summary>Brings a database of an earlier version up to the baseline; a later one is left as it is.</summary>
+    /// <exception cref="NotSupportedException">
+    /// Its version is older than the first one that was given away, newer than this program, or not known.
+    /// </exception>
     public static async Task UpgradeAsync(UncialDb owner, CancellationToken cancel)
     {
         ArgumentNullException.ThrowIfNull(owner);
         var applied = (await owner.Database.GetAppliedMigrationsAsync(cancel)).ToList();
+        // An older program would put its own guards in the place of newer ones.
+        if (
+            applied.Contains(Baseline)
+            && applied.Except(owner.Database.GetMigrations(), StringComparer.Ordinal).LastOrDefault() is { } newer
+        )
+            throw new NotSupportedException($"The database is of a newer version ({newer}) than this program: start that one.");
         if (applied.Count == 0 || applied.Contains(Baseline))
             return;
         var at = Array.IndexOf(Scripts, applied[^1]);

@@ -37,6 +37,10 @@ public class Shop
     [MaxLength(20)]
     public DateStyle? DateStyle { get; set; }
 
+    /// <summary>Where it is found on the network, as in <c>https://brakes.local:5443</c>; null for how the server was started.</summary>
+    [MaxLength(200)]
+    public string? Address { get; set; }
+
     /// <summary>Its time.</summary>
     /// <param name="server">Time zone of the server, for a shop that has set none.</param>
     public ShopTime Time(TimeZoneInfo server) => ShopTime.Of(TimeZone, DateStyle ?? default, server);

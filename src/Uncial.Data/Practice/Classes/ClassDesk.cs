@@ -49,7 +49,7 @@ public sealed class ClassDesk(PracticeDb db)
     public const int LongestName = 80;
 
     /// <summary>Most lessons of a class.</summary>
-    public const int MostLessons = 12;
+    public const int MostLessons = 24;
 
     /// <summary>The person of a session where that person instructs; null otherwise.</summary>
     /// <param name="session">Token of the session.</param>
@@ -63,7 +63,7 @@ public sealed class ClassDesk(PracticeDb db)
     /// <param name="session">Token of the instructor's session.</param>
     /// <param name="name">Its name.</param>
     /// <param name="isSamePart">Everybody gets the same part.</param>
-    /// <param name="lessons">Its lessons with their files, 1 … 12.</param>
+    /// <param name="lessons">Its lessons with their files, 1 … 24.</param>
     /// <param name="cancel">Cancels.</param>
     public async Task<(int? Id, ClassRefusal? Refusal)> BeginAsync(
         string session,

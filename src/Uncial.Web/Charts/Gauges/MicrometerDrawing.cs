@@ -58,7 +58,7 @@ internal static class MicrometerDrawing
             var length = GaugeDrawing.Long(m.Size, 20, picture.Design.IsInch ? 18 : 26, 34);
             svg.Add($"<path d='M{GaugeDrawing.Fine(x)} {Line}V{Line + (up ? -length : length)}'/>");
             if (m.Numeral is not null)
-                GaugeDrawing.Numeral(svg, x, up ? Line - 42 : Line + 58, m.Numeral, 22);
+                GaugeDrawing.Numeral(svg, x, up ? Line - 42 : Line + 58, m.Numeral, 24);
         }
         svg.Add($"</g>");
     }

@@ -54,7 +54,7 @@ internal static class BitDrawing
             );
         }
         if (scratches.Count == 0)
-            GaugeDrawing.Say(svg, Cx, 424, "draw.noScratch", "middle");
+            GaugeDrawing.Say(svg, 12, 424, "draw.noScratch", "start");
         return svg.Add($"</svg>").Html();
     }
 }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Html;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;
 using Uncial.Data;
+using Uncial.Web.Network;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -9,7 +10,7 @@ namespace Uncial.Web.Pages;
 /// <summary>
 /// What goes onto paper about a part: its tag, or its certificate. Every print is counted; what is printed again says copy.
 /// </summary>
-public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PageModel
+public abstract class PaperPage(UncialDb db, ShopFile file, ShopAddress address, Reader reader, TimeProvider time) : PageModel
 {
     [BindProperty(SupportsGet = true)]
     public string Tag { get; set; } = "";
@@ -70,7 +71,7 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
         if (await file.PartAsync(tag, cancel, visit) is not { } part)
             return null;
         Shop = await file.ShopAsync(cancel);
-        return await PartPaper.OfAsync(db, part, Shop, Kind, $"{Request.Scheme}://{Request.Host}", time.GetUtcNow(), cancel);
+        return await PartPaper.OfAsync(db, part, Shop, Kind, address.Of(Shop, Request), time.GetUtcNow(), cancel);
     }
 
     /// <summary>A surface's name where a part has two.</summary>
@@ -87,7 +88,8 @@ public abstract class PaperPage(UncialDb db, ShopFile file, Reader reader, TimeP
 /// The tag on paper: sizes before and after, limits, what is left, who and when, with the address of its proof as a QR code. The tags of
 /// both parts of an axle come on one sheet.
 /// </summary>
-public class TagModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PaperPage(db, file, reader, time)
+public class TagModel(UncialDb db, ShopFile file, ShopAddress address, Reader reader, TimeProvider time)
+    : PaperPage(db, file, address, reader, time)
 {
     /// <summary>Tag of the other part of the axle, to be printed along; null for none.</summary>
     [BindProperty(SupportsGet = true)]
@@ -114,7 +116,8 @@ public class TagModel(UncialDb db, ShopFile file, Reader reader, TimeProvider ti
 }
 
 /// <summary>The certificate on one page: everything that the certificate holds, and its hash.</summary>
-public class CertificateModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : PaperPage(db, file, reader, time)
+public class CertificateModel(UncialDb db, ShopFile file, ShopAddress address, Reader reader, TimeProvider time)
+    : PaperPage(db, file, address, reader, time)
 {
     protected override PrintKind Kind => PrintKind.Certificate;
 }

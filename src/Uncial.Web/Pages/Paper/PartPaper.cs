@@ -1,6 +1,6 @@
 using Microsoft.AspNetCore.Html;
-using QRCoder;
 using Uncial.Data;
+using Uncial.Web.Network;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -16,7 +16,7 @@ public sealed class PartPaper
         Surfaces = Proof?.Surfaces ?? [.. records.Select(CertificateStore.Of)];
         IsSuspect = records.Any(r => r.Measuring.Suspect.Count > 0);
         Address = host + (certificate is null ? $"/part/{part.Tag}" : $"/proof/{CertificateStore.CodeOf(certificate)}");
-        Qr = Code(Address);
+        Qr = QrCode.Draw(Address);
     }
 
     /// <summary>Puts it together; the certificate is made where it is missing.</summary>
@@ -67,19 +67,4 @@ public sealed class PartPaper
             : Words.Say("outcome." + Proof.Outcome).ToUpperInvariant()
                 + (Proof.DoNotMachineAgain ? Words.Say("paper.doNotMachineAgain") : "")
                 + (IsSuspect ? Words.Say("paper.readingsSuspect") : "");
-
-    private static HtmlString Code(string address)
-    {
-        using var data = QRCodeGenerator.GenerateQrCode(address, QRCodeGenerator.ECCLevel.M);
-        using var code = new SvgQRCode(data);
-        return new(
-            code.GetGraphic(
-                new System.Drawing.Size(240, 240),
-                "#000000",
-                "#ffffff",
-                drawQuietZones: true,
-                SvgQRCode.SizingMode.ViewBoxAttribute
-            )
-        );
-    }
 }

@@ -8,13 +8,14 @@ using Uncial.Core.Settings;
 using Uncial.Core.Times;
 using Uncial.Data;
 using Uncial.Web.Accounts;
+using Uncial.Web.Network;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>The shop's own settings. Only the owner changes them; rules that derive a laxer limit take a signature.</summary>
 [Authorize(Roles = Roles.Owner)]
-public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvider time) : FormPage(reader, time)
+public class SettingsModel(UncialDb db, ShopFile file, ShopAddress address, Reader reader, TimeProvider time) : FormPage(reader, time)
 {
     private const int LongestReason = 300;
 
@@ -38,6 +39,13 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
 
     [BindProperty]
     public DateStyle? DateStyle { get; set; }
+
+    /// <summary>Address of the shop as typed; empty for the one that it was started with.</summary>
+    [BindProperty]
+    public string? Address { get; set; }
+
+    /// <summary>The address where the settings say none.</summary>
+    public string UsualAddress => address.Usual(Request);
 
     [BindProperty]
     public int Turn { get; set; }
@@ -127,6 +135,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
         await LoadAsync(cancel);
         Kept = kept;
         (DefaultTechnique, TimeZone, DateStyle) = (Shop.DefaultTechnique, Shop.TimeZone, Shop.DateStyle ?? default);
+        Address = Shop.Address;
     }
 
     /// <summary>What the rules as typed would have changed in the last parts; null where it was not asked for.</summary>
@@ -155,7 +164,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
     {
         if (ShopSettings.All.FirstOrDefault(s => Wrong(FieldOf(s)) is not null) is { } first)
             Group = first.Group;
-        else if (Wrong(nameof(TimeZone)) is not null)
+        else if (Wrong(nameof(TimeZone)) is not null || Wrong(nameof(Address)) is not null)
             Group = SettingGroup.Time;
         return Page();
     }
@@ -170,6 +179,9 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
         var zone = string.IsNullOrWhiteSpace(TimeZone) ? null : TimeZone.Trim();
         if (zone is not null && zone != Shop.TimeZone && !ShopTime.IsZone(zone))
             Reject(nameof(TimeZone), Words.Say("setting.noZone"));
+        var place = string.IsNullOrWhiteSpace(Address) ? null : ShopAddressText.Read(Address);
+        if (place is null && !string.IsNullOrWhiteSpace(Address))
+            Reject(nameof(Address), Words.Say("setting.noAddress"));
         if (Turn != Shop.Turn)
             Tell(new Refusal.Outdated(null));
         if (!ModelState.IsValid)
@@ -184,7 +196,7 @@ public class SettingsModel(UncialDb db, ShopFile file, Reader reader, TimeProvid
             new(db, Actor, Turn),
             Shop,
             rules,
-            new(DefaultTechnique!, zone, DateStyle ?? Shop.DateStyle ?? default),
+            new(DefaultTechnique!, zone, DateStyle ?? Shop.DateStyle ?? default, place),
             Reason,
             SignatureTyped,
             cancel
