@@ -72,12 +72,14 @@ cluster_up() {
   PGPORT_=$(cat "$dir/db-port" 2>/dev/null || true)
   if [ -z "$PGPORT_" ] || (exec 3<>"/dev/tcp/127.0.0.1/$PGPORT_") 2>/dev/null; then PGPORT_=$(free_port); fi
   printf '%s\n' "$PGPORT_" > "$dir/db-port"
+  # Up to 66 connections of one instance (docs/operations.md), and of what is done by hand.
   local speed=""
   # Of the tests: many shops at once have their databases in it.
   [ -n "$fast" ] && speed="-c max_connections=300 -c fsync=off -c full_page_writes=off -c synchronous_commit=off"
   # Own session: Ctrl-C in the terminal reaches start alone, which then stops the database in good order.
   as_pg setsid "$PG_BIN/pg_ctl" -D "$cluster" -w -t 60 -l "$cluster/server.log" \
-    -o "-p $PGPORT_ -c listen_addresses=127.0.0.1 -c unix_socket_directories='' $speed" start >/dev/null 2>&1 </dev/null \
+    -o "-p $PGPORT_ -c max_connections=200 -c listen_addresses=127.0.0.1 -c unix_socket_directories='' $speed" start \
+    >/dev/null 2>&1 </dev/null \
     || die "PostgreSQL did not start; see $cluster/server.log."
 }
 

@@ -63,6 +63,8 @@ public class UncialDb(DbContextOptions<UncialDb> options) : DbContext(options), 
     public DbSet<DayPlanned> DaysPlanned => Set<DayPlanned>();
     public DbSet<DayHappened> DaysHappened => Set<DayHappened>();
     public DbSet<CutDraft> CutDrafts => Set<CutDraft>();
+    public DbSet<LiveDevice> LiveDevices => Set<LiveDevice>();
+    public DbSet<GaugeSend> GaugeSends => Set<GaugeSend>();
     public DbSet<DataProtectionKey> DataProtectionKeys => Set<DataProtectionKey>();
 
     private const int MostTries = 4;

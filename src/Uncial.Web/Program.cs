@@ -42,7 +42,6 @@ builder.AddTelemetry();
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(services => ScriptMap.Of(services.GetRequiredService<EndpointDataSource>()));
 builder.Services.AddSingleton<News>();
-builder.Services.AddSingleton<NewsOfSaves>();
 builder.Services.AddSingleton<BoardKeeper>().AddSingleton(services => new Lazy<BoardKeeper>(services.GetRequiredService<BoardKeeper>));
 builder.Services.AddSingleton<BoardOfSaves>();
 builder.Services.AddHostedService(services => services.GetRequiredService<BoardKeeper>());
@@ -50,13 +49,16 @@ builder.Services.AddSingleton<ClockWatch>();
 builder.Services.AddHostedService(services => services.GetRequiredService<ClockWatch>());
 builder.Services.AddHostedService<HeadKeeper>();
 builder.Services.AddSingleton<BackupState>();
-builder.Services.AddHostedService<LiveGauges>();
-builder.Services.AddHostedService<LiveLathes>();
+builder.Services.AddSingleton(services => ActivatorUtilities.CreateInstance<DeviceOwners>(services, connection));
+builder.Services.AddSingleton<DeviceRelay>().AddSingleton<LiveGauges>().AddSingleton<LiveLathes>();
+builder.Services.AddSingleton(services => ActivatorUtilities.CreateInstance<NewsListener>(services, connection));
+builder.Services.AddHostedService(services => services.GetRequiredService<NewsListener>());
+builder.Services.AddHostedService(services => services.GetRequiredService<DeviceOwners>());
+builder.Services.AddHostedService(services => services.GetRequiredService<DeviceRelay>());
+builder.Services.AddHostedService(services => services.GetRequiredService<LiveGauges>());
+builder.Services.AddHostedService(services => services.GetRequiredService<LiveLathes>());
 builder.Services.AddPooledDbContextFactory<UncialDb>(
-    (services, options) =>
-        UncialDbOptions
-            .Use(options, connection)
-            .AddInterceptors(services.GetRequiredService<NewsOfSaves>(), services.GetRequiredService<BoardOfSaves>())
+    (services, options) => UncialDbOptions.Use(options, connection).AddInterceptors(services.GetRequiredService<BoardOfSaves>())
 );
 var practice = builder.Configuration.GetConnectionString("Practice")
     ?? throw new InvalidOperationException("Give the database of practice as ConnectionStrings__Practice, or start with ./start.");

@@ -52,14 +52,18 @@ public sealed partial class HttpPerson : IDisposable
     public async Task<(HttpStatusCode Code, string Text, string? To)> PostWithAsync(
         string path,
         IEnumerable<(string Name, string Value)> fields,
-        string token
+        string token,
+        string? header = null
     )
     {
         using var form = new FormUrlEncodedContent([
             .. fields.Select(f => KeyValuePair.Create(f.Name, f.Value)),
             KeyValuePair.Create("__RequestVerificationToken", token),
         ]);
-        using var answer = await client.PostAsync(new Uri(path, UriKind.Relative), form, Cancel);
+        using var request = new HttpRequestMessage(HttpMethod.Post, new Uri(path, UriKind.Relative)) { Content = form };
+        if (header is not null)
+            request.Headers.Add(header, "1");
+        using var answer = await client.SendAsync(request, Cancel);
         return (
             answer.StatusCode,
             WebUtility.HtmlDecode(await answer.Content.ReadAsStringAsync(Cancel)),

@@ -18,8 +18,21 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
     private static readonly Dictionary<bool, string> Ready = [];
 
     private readonly string database = "test_" + Guid.NewGuid().ToString("N");
+    private readonly RunningShop? beside;
+
+    public RunningShop() { }
+
+    /// <summary>Another instance that serves the shop of one that runs already.</summary>
+    protected RunningShop(RunningShop beside)
+    {
+        ArgumentNullException.ThrowIfNull(beside);
+        (this.beside, database) = (beside, beside.database);
+    }
 
     protected virtual bool Demo => true;
+
+    /// <summary>What several instances protect their cookies with; null where each has a key of its own.</summary>
+    protected virtual string? KeyFile => null;
 
     /// <summary>The cluster's administrator: what no part of the application holds while it serves.</summary>
     public string Connection => ConnectionTo(database);
@@ -37,8 +50,11 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        await CreateAsync(database, from: await ReadyAsync());
-        await Logins.PrepareAsync(Connection, TestContext.Current.CancellationToken);
+        if (beside is null)
+        {
+            await CreateAsync(database, from: await ReadyAsync());
+            await Logins.PrepareAsync(Connection, TestContext.Current.CancellationToken);
+        }
         UseKestrel(0);
         StartServer();
         Address = ClientOptions.BaseAddress;
@@ -90,6 +106,8 @@ public class RunningShop : WebApplicationFactory<Program>, IAsyncLifetime
         builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft.EntityFrameworkCore.Database.Command", "Fatal");
         builder.UseSetting("Serilog:MinimumLevel:Override:Microsoft.EntityFrameworkCore.Update", "Fatal");
         builder.UseEnvironment("Production");
+        if (KeyFile is { } file)
+            builder.UseSetting("KeyFile", file);
     }
 
     /// <summary>A look at the records, and what the pages do in short, under the owner's login.</summary>

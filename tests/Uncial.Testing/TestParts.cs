@@ -78,14 +78,18 @@ public static class TestParts
         return signature.Id;
     }
 
-    /// <summary>A part that is read and waits to be mounted; on the other side of the axle of another one where that is named.</summary>
+    /// <summary>
+    /// A part that is read, at so many places where a number is given, and waits to be mounted; on the other side of the axle of another
+    /// one where that is named.
+    /// </summary>
     public static async Task<string> ReadPartAsync(
         this RunningShop shop,
         PartKind kind = PartKind.Rotor,
         MountShape? shape = null,
         string? machineTo = null,
         bool withGauge = false,
-        string? beside = null
+        string? beside = null,
+        int? readings = null
     )
     {
         await using var db = shop.Db();
@@ -126,7 +130,7 @@ public static class TestParts
             );
         await db.SaveChangesAsync(Cancel);
         var settings = await db.ShopAsync(Cancel);
-        for (var i = 0; i < surface.Places; i++)
+        for (var i = 0; i < (readings ?? surface.Places); i++)
         {
             var record = new SurfaceRecord(surface, part, settings);
             MeasureCommands.RecordReading(

@@ -122,6 +122,8 @@ public static class GuardedTables
         ("chain", ""),
         ("shop_chain", ""),
         ("fact_counters", ""),
+        ("live_devices", ""),
+        ("gauge_sends", "insert, update, delete"),
         ("__EFMigrationsHistory", ""),
     ];
 
@@ -135,6 +137,7 @@ public static class GuardedTables
         ("confirmations", "before insert", "stamp_rules"),
         ("readings", "before insert", "stamp_check"),
         ("zero_checks", "before insert", "lock_gauge"),
+        ("readings", "before insert", "guard_fence"),
         ("readings", "after insert", "flag_reading"),
         ("reading_flags", "before insert", "guard_flag"),
         ("limit_entries", "after insert", "guard_limit_entry"),
@@ -209,6 +212,7 @@ public static class GuardedTables
         Trigger("jobs", "logged", "after update of number, vehicle, customer, received_at", "log_job");
         foreach (var (table, when, function) in Guards)
             Trigger(table, function, when, function);
+        sql.AppendLine(NewsSql);
         // Names of the first version.
         sql.AppendLine(
             "drop function if exists public.refuse_after_outcome() cascade; "
@@ -220,6 +224,16 @@ public static class GuardedTables
         );
         return sql.ToString();
     }
+
+    /// <summary>Who tells the instances what was saved. An attempt of practice tells nobody (practice_shop.sql).</summary>
+    private const string NewsSql = """
+        create or replace trigger surfaces_news after insert or update of turn on public.surfaces for each row
+            execute function public.tell_of_surface();
+        create or replace trigger readings_news after insert on public.readings for each row
+            when (new.gauge_id is not null and new.line is not null) execute function public.tell_of_reading();
+        create or replace trigger shop_chain_news after insert on public.shop_chain for each statement
+            execute function public.tell_of_save();
+        """;
 
     private static string OfPart(GuardedTable table)
     {

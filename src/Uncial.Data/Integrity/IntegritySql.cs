@@ -11,7 +11,7 @@ namespace Uncial.Data.Integrity;
 /// </summary>
 public static class IntegritySql
 {
-    internal static readonly string[] Functions = ["numbering", "limits", "release", "logbook", "shop_chain", "people", "days"];
+    internal static readonly string[] Functions = ["numbering", "limits", "release", "logbook", "shop_chain", "people", "days", "news"];
 
     /// <summary>One of the embedded files.</summary>
     public static async Task<string> ReadAsync(string name)

@@ -43,6 +43,7 @@ public static class StoredRules
         StoredRule.OwnerSetsDays,
         StoredRule.PinOfPartHere,
         StoredRule.UsableHours,
+        StoredRule.GaugeTakenOver,
     ];
 
     /// <summary>The rule that an error code stands for; null for any other code.</summary>

@@ -33,6 +33,8 @@ begin
         -- One attempt has no chain of a shop: it is proof of nothing, and its rows go when it does.
         execute format('drop trigger if exists %I on practice_shop.%I', t.relname || '_shop_chain', t.relname);
         execute format('drop trigger if exists %I on practice_shop.%I', t.relname || '_stay_all', t.relname);
+        -- Nobody listens for what is saved in it.
+        execute format('drop trigger if exists %I on practice_shop.%I', t.relname || '_news', t.relname);
     end loop;
 end $$;
 

@@ -1233,6 +1233,53 @@ namespace Uncial.Data.Migrations
                     b.ToTable("gauges", (string)null);
                 });
 
+            modelBuilder.Entity("Uncial.Data.Model.GaugeSend", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("bigint")
+                        .HasColumnName("id");
+
+                    NpgsqlPropertyBuilderExtensions.UseIdentityByDefaultColumn(b.Property<long>("Id"));
+
+                    b.Property<DateTimeOffset>("At")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("at");
+
+                    b.Property<long>("Fence")
+                        .HasColumnType("bigint")
+                        .HasColumnName("fence");
+
+                    b.Property<int>("GaugeId")
+                        .HasColumnType("integer")
+                        .HasColumnName("gauge_id");
+
+                    b.Property<bool>("IsRefused")
+                        .HasColumnType("boolean")
+                        .HasColumnName("is_refused");
+
+                    b.Property<string>("Line")
+                        .IsRequired()
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("line");
+
+                    b.Property<string>("Typed")
+                        .IsRequired()
+                        .HasMaxLength(120)
+                        .HasColumnType("character varying(120)")
+                        .HasColumnName("typed");
+
+                    b.HasKey("Id")
+                        .HasName("pk_gauge_sends");
+
+                    b.HasIndex("GaugeId", "Line")
+                        .IsUnique()
+                        .HasDatabaseName("ix_gauge_sends_gauge_id_line");
+
+                    b.ToTable("gauge_sends", (string)null);
+                });
+
             modelBuilder.Entity("Uncial.Data.Model.InsertEvent", b =>
                 {
                     b.Property<long>("Id")
@@ -1586,6 +1633,53 @@ namespace Uncial.Data.Migrations
                         .HasDatabaseName("ix_limit_settlements_surface_id");
 
                     b.ToTable("limit_settlements", (string)null);
+                });
+
+            modelBuilder.Entity("Uncial.Data.Model.LiveDevice", b =>
+                {
+                    b.Property<string>("Kind")
+                        .HasMaxLength(10)
+                        .HasColumnType("character varying(10)")
+                        .HasColumnName("kind");
+
+                    b.Property<int>("DeviceId")
+                        .HasColumnType("integer")
+                        .HasColumnName("device_id");
+
+                    b.Property<long>("Fence")
+                        .HasColumnType("bigint")
+                        .HasColumnName("fence");
+
+                    b.Property<string>("HolderName")
+                        .HasMaxLength(60)
+                        .HasColumnType("character varying(60)")
+                        .HasColumnName("holder_name");
+
+                    b.Property<int?>("HolderScreenId")
+                        .HasColumnType("integer")
+                        .HasColumnName("holder_screen_id");
+
+                    b.Property<DateTimeOffset?>("HolderSeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("holder_seen_at");
+
+                    b.Property<Guid>("Instance")
+                        .HasColumnType("uuid")
+                        .HasColumnName("instance");
+
+                    b.Property<string>("Says")
+                        .HasMaxLength(600)
+                        .HasColumnType("character varying(600)")
+                        .HasColumnName("says");
+
+                    b.Property<DateTimeOffset>("SeenAt")
+                        .HasColumnType("timestamp with time zone")
+                        .HasColumnName("seen_at");
+
+                    b.HasKey("Kind", "DeviceId")
+                        .HasName("pk_live_devices");
+
+                    b.ToTable("live_devices", (string)null);
                 });
 
             modelBuilder.Entity("Uncial.Data.Model.LogLine", b =>
@@ -2444,6 +2538,10 @@ namespace Uncial.Data.Migrations
                     b.Property<decimal?>("Degrees")
                         .HasColumnType("numeric")
                         .HasColumnName("degrees");
+
+                    b.Property<long?>("Fence")
+                        .HasColumnType("bigint")
+                        .HasColumnName("fence");
 
                     b.Property<bool?>("FromFile")
                         .HasColumnType("boolean")

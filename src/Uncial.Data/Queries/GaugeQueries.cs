@@ -9,6 +9,17 @@ public static class GaugeQueries
     /// <summary>Readings of a gauge that are looked back on for its repeats.</summary>
     public const int RepeatsLookedBack = 2000;
 
+    /// <summary>The owner that a gauge has now, by its number; null for a gauge that no instance was ever connected to.</summary>
+    public static Task<long?> FenceAsync(this UncialDb db, Gauge? gauge, CancellationToken cancel)
+    {
+        ArgumentNullException.ThrowIfNull(db);
+        var id = gauge?.Id;
+        return db
+            .LiveDevices.Where(d => d.Kind == DeviceKind.Gauge && d.DeviceId == id)
+            .Select(d => (long?)d.Fence)
+            .SingleOrDefaultAsync(cancel);
+    }
+
     /// <summary>
     /// What repeats on record say of a gauge, for each person and for all: sizes of one place after one cut, read with it and standing,
     /// less

@@ -23,8 +23,19 @@ public static class UncialDbOptions
     }
 
     /// <summary>A connection as the application uses it everywhere, so that all share one pool.</summary>
-    public static string Prepared(string connection) =>
-        new NpgsqlConnectionStringBuilder(connection) { MaxAutoPrepare = MostPrepared }.ConnectionString;
+    public static string Prepared(string connection)
+    {
+        var prepared = new NpgsqlConnectionStringBuilder(connection) { MaxAutoPrepare = MostPrepared };
+        if (!new System.Data.Common.DbConnectionStringBuilder { ConnectionString = connection }.ContainsKey("Maximum Pool Size"))
+            prepared.MaxPoolSize = MostConnections;
+        return prepared.ConnectionString;
+    }
+
+    /// <summary>
+    /// Connections of one instance to the shop's tables, where its connection string gives no other number. More requests than that at
+    /// once wait for one another, which is sooner done than a database that has refused them (docs/operations.md counts them).
+    /// </summary>
+    public const int MostConnections = 32;
 
     /// <summary>Statements that each connection keeps prepared, so that the database plans them once.</summary>
     private const int MostPrepared = 200;

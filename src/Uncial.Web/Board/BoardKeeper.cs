@@ -73,6 +73,15 @@ public sealed partial class BoardKeeper(
             saved.Writer.TryWrite(true);
     }
 
+    /// <summary>A screen shows the board from now on: what was saved while none did is planned.</summary>
+    /// <returns>The version that was planned last; null where none was.</returns>
+    public long? Shown()
+    {
+        if (isStale || now is not { } board || (time.GetUtcNow() - board.At.Floor.Now).Duration() > Old)
+            saved.Writer.TryWrite(true);
+        return now?.Version;
+    }
+
     /// <summary>The board as it was planned last; planned here and now where it never was.</summary>
     public async Task<BoardNow> NowAsync(CancellationToken cancel)
     {
@@ -304,7 +313,8 @@ public sealed partial class BoardKeeper(
 
     private void Publish(FloorNow floor, PlannedDay plan, bool isSame)
     {
-        var version = (now?.Version ?? 0) + (isSame ? 0 : 1);
+        // In milliseconds of the world's time: a page that another instance made tells an older board from a newer one.
+        var version = isSame ? now!.Version : Math.Max((now?.Version ?? 0) + 1, time.GetUtcNow().ToUnixTimeMilliseconds());
         now = new(floor, plan, version);
         if (!isSame)
             news.Planned(version);
@@ -326,7 +336,10 @@ public sealed partial class BoardKeeper(
     private static partial void NotPlanned(ILogger log, Exception e);
 }
 
-/// <summary>Tells the board of every save.</summary>
+/// <summary>
+/// Tells the board of every save of this instance at once, so that whoever saved and looks at it finds what was saved. Saves of others are
+/// told by the database (NewsListener).
+/// </summary>
 public sealed class BoardOfSaves(Lazy<BoardKeeper> keeper) : SaveChangesInterceptor
 {
     public override ValueTask<int> SavedChangesAsync(

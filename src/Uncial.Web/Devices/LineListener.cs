@@ -5,18 +5,31 @@ using Uncial.Data;
 namespace Uncial.Web.Devices;
 
 /// <summary>
-/// Listens to devices that talk in lines over TCP, each on a connection of its own that is made anew whenever it breaks. Nothing waits for
-/// it: without it figures are typed.
+/// Listens to devices that talk in lines over TCP, each on a connection of its own that is made anew whenever it breaks. Of several
+/// instances one listens to each of them (<see cref="DeviceOwners"/>). Nothing waits for it: without it figures are typed.
 /// </summary>
-public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProvider time, ILogger log) : BackgroundService
+public abstract partial class LineListener(
+    DeviceKind kind,
+    DeviceOwners owners,
+    IServiceScopeFactory scopes,
+    TimeProvider time,
+    ILogger log
+) : BackgroundService
 {
     private static readonly TimeSpan LookAgain = TimeSpan.FromSeconds(3);
+    private static readonly TimeSpan LookForOwner = TimeSpan.FromMilliseconds(250);
     private static readonly TimeSpan TryAgain = TimeSpan.FromSeconds(1);
     private static readonly TimeSpan Silence = TimeSpan.FromSeconds(2);
     private static readonly TimeSpan ConnectWithin = TimeSpan.FromSeconds(2);
     private const int LongestLine = 512;
 
     private readonly Dictionary<int, (string Address, CancellationTokenSource Stop)> connections = [];
+
+    /// <summary>Number under which this instance is connected to a device; null where another one is.</summary>
+    protected long? FenceOf(int id) => owners.FenceOf(new(kind, id));
+
+    /// <summary>No other instance can have taken the devices over meanwhile.</summary>
+    protected bool IsSure => owners.IsSure;
 
     /// <summary>The devices that send, by their id: host:port.</summary>
     protected abstract Task<Dictionary<int, string>> AddressesAsync(UncialDb db, CancellationToken cancel);
@@ -36,12 +49,15 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
         {
             try
             {
+                Dictionary<int, string> addresses;
                 await using (var scope = scopes.CreateAsyncScope())
-                    await FollowAsync(
-                        await AddressesAsync(scope.ServiceProvider.GetRequiredService<UncialDb>(), stoppingToken),
-                        stoppingToken
-                    );
-                await Task.Delay(LookAgain, time, stoppingToken);
+                    addresses = await AddressesAsync(scope.ServiceProvider.GetRequiredService<UncialDb>(), stoppingToken);
+                owners.Want(kind, addresses.Keys);
+                for (var since = time.GetTimestamp(); time.GetElapsedTime(since) < LookAgain; )
+                {
+                    await FollowAsync(addresses, stoppingToken);
+                    await Task.Delay(LookForOwner, time, stoppingToken);
+                }
             }
             catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
 #pragma warning disable CA1031 // The database may be away for a while; the devices that are known are listened to on.
@@ -49,7 +65,7 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
 #pragma warning restore CA1031
             {
                 NotKnown(log, e.Message);
-                await Task.Delay(LookAgain, time, CancellationToken.None);
+                await Task.Delay(LookForOwner, time, CancellationToken.None);
             }
         }
         foreach (var (_, stop) in connections.Values)
@@ -60,14 +76,14 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
     {
         foreach (var (id, (address, stop)) in connections.ToList())
         {
-            if (addresses.TryGetValue(id, out var still) && still == address)
+            if (addresses.TryGetValue(id, out var still) && still == address && FenceOf(id) is not null)
                 continue;
             await stop.CancelAsync();
             connections.Remove(id);
         }
         foreach (var (id, address) in addresses)
         {
-            if (connections.ContainsKey(id))
+            if (connections.ContainsKey(id) || FenceOf(id) is null)
                 continue;
             var stop = CancellationTokenSource.CreateLinkedTokenSource(cancel);
             connections[id] = (address, stop);
@@ -90,7 +106,9 @@ public abstract partial class LineListener(IServiceScopeFactory scopes, TimeProv
                 if (e is not (SocketException or IOException or OperationCanceledException or FormatException))
                     Failed(log, id, e);
             }
-            Lost(id);
+            // What another instance hears of it now is told by that one.
+            if (FenceOf(id) is not null)
+                Lost(id);
             try
             {
                 await Task.Delay(TryAgain, time, cancel);

@@ -6,8 +6,14 @@ using Uncial.Data;
 namespace Uncial.Web.Devices;
 
 /// <summary>Listens to the gauges that send their readings.</summary>
-public sealed class LiveGauges(IServiceScopeFactory scopes, News news, TimeProvider time, ILogger<LiveGauges> log)
-    : LineListener(scopes, time, log)
+public sealed class LiveGauges(
+    DeviceOwners owners,
+    DeviceRelay relay,
+    IServiceScopeFactory scopes,
+    News news,
+    TimeProvider time,
+    ILogger<LiveGauges> log
+) : LineListener(DeviceKind.Gauge, owners, scopes, time, log)
 {
     private readonly ConcurrentDictionary<int, string> sessions = new();
 
@@ -15,7 +21,7 @@ public sealed class LiveGauges(IServiceScopeFactory scopes, News news, TimeProvi
         db.Gauges.AsNoTracking().Where(g => g.Address != null && g.RetiredAt == null).ToDictionaryAsync(g => g.Id, g => g.Address!, cancel);
 
     protected override void Stale(int id) =>
-        news.Says(
+        Says(
             id,
             (news.Now(id) is { State: not GaugeState.Lost } now ? now : new(GaugeState.Stale, null, false, null)) with
             {
@@ -23,13 +29,19 @@ public sealed class LiveGauges(IServiceScopeFactory scopes, News news, TimeProvi
             }
         );
 
-    protected override void Lost(int id) => news.Says(id, new(GaugeState.Lost, null, false, null));
+    protected override void Lost(int id) => Says(id, new(GaugeState.Lost, null, false, null));
+
+    private void Says(int id, GaugeNow now)
+    {
+        news.Says(id, now);
+        relay.Says(DeviceKind.Gauge, id, now.Write());
+    }
 
     protected override string? Heard(int id, string text)
     {
         if (GaugeLine.Read(text) is not { } said)
             return null;
-        news.Says(id, new(GaugeState.Connected, said.Text is null ? news.Now(id)?.Shows : said.Typed, said.IsStable, said.Battery));
+        Says(id, new(GaugeState.Connected, said.Text is null ? news.Now(id)?.Shows : said.Typed, said.IsStable, said.Battery));
         // Without a name of its own a session is one connection: its numbers begin anew with the next.
         if (said.Word == GaugeWord.Hello)
             sessions[id] = said.Session is { Length: > 0 and <= 30 } name ? name : Guid.NewGuid().ToString("N")[..12];
@@ -40,18 +52,33 @@ public sealed class LiveGauges(IServiceScopeFactory scopes, News news, TimeProvi
             System.Globalization.CultureInfo.InvariantCulture,
             $"{sessions.GetOrAdd(id, _ => Guid.NewGuid().ToString("N")[..12])}:{said.Number}"
         );
-        return news.Sends(id, line, said.Typed, said.IsStable) switch
+        if (FenceOf(id) is not { } fence)
+            return null;
+        switch (news.Sends(id, line, said.Typed, said.IsStable, fence))
         {
-            SentReading.Taken => $"TAKEN n={said.Number}",
-            SentReading.Refused => $"NOBODY n={said.Number}",
-            _ => null,
-        };
+            case SentReading.Taken:
+                return $"TAKEN n={said.Number}";
+            // Another instance may have the gauge, and a page for its reading, by now.
+            case SentReading.Refused when IsSure:
+                return $"NOBODY n={said.Number}";
+            case SentReading.Elsewhere:
+                _ = relay.PassAsync(id, line, said.Typed, fence, CancellationToken.None);
+                return null;
+            default:
+                return null;
+        }
     }
 }
 
 /// <summary>Listens to the read-outs of lathes.</summary>
-public sealed class LiveLathes(IServiceScopeFactory scopes, News news, TimeProvider time, ILogger<LiveLathes> log)
-    : LineListener(scopes, time, log)
+public sealed class LiveLathes(
+    DeviceOwners owners,
+    DeviceRelay relay,
+    IServiceScopeFactory scopes,
+    News news,
+    TimeProvider time,
+    ILogger<LiveLathes> log
+) : LineListener(DeviceKind.Lathe, owners, scopes, time, log)
 {
     private readonly ConcurrentDictionary<int, Core.Planning.Lathe> profiles = new();
 
@@ -63,14 +90,23 @@ public sealed class LiveLathes(IServiceScopeFactory scopes, News news, TimeProvi
         return lathes.ToDictionary(l => l.Id, l => l.Address!);
     }
 
-    protected override void Stale(int id) => news.Turns(id, null, null);
+    protected override void Stale(int id) => Says(id, null);
 
-    protected override void Lost(int id) => news.Turns(id, null, null);
+    protected override void Lost(int id) => Says(id, null);
+
+    private void Says(int id, Core.Cutting.LatheLine? line)
+    {
+        Told(id, line);
+        relay.Says(DeviceKind.Lathe, id, line?.Write());
+    }
+
+    /// <summary>Another instance has heard what a read-out says; null where it is silent.</summary>
+    public void Told(int id, Core.Cutting.LatheLine? line) => news.Turns(id, line, profiles.GetValueOrDefault(id));
 
     protected override string? Heard(int id, string text)
     {
         if (Core.Cutting.LatheLine.Read(text) is { IsHello: false } said)
-            news.Turns(id, said, profiles.GetValueOrDefault(id));
+            Says(id, said);
         return null;
     }
 }

@@ -2,14 +2,9 @@ using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
 using System.Threading.Channels;
-using Microsoft.EntityFrameworkCore.Diagnostics;
 using Uncial.Core.Cutting;
 using Uncial.Core.Lengths;
 using Uncial.Core.Planning;
-using Uncial.Data;
-using Uncial.Web.Accounts;
-using Uncial.Web.Charts;
-using Uncial.Web.Text;
 
 namespace Uncial.Web.Events;
 
@@ -26,7 +21,14 @@ public enum GaugeState
 /// <param name="Shows">What it shows, with its unit; null where nothing was heard.</param>
 /// <param name="IsStable">Its spindle rests.</param>
 /// <param name="Battery">Charge in percent, or null.</param>
-public sealed record GaugeNow(GaugeState State, string? Shows, bool IsStable, int? Battery);
+public sealed record GaugeNow(GaugeState State, string? Shows, bool IsStable, int? Battery)
+{
+    /// <summary>As instances tell one another.</summary>
+    public string Write() => JsonSerializer.Serialize(this, JsonSerializerOptions.Web);
+
+    /// <summary>What <see cref="Write"/> wrote.</summary>
+    public static GaugeNow? Read(string text) => JsonSerializer.Deserialize<GaugeNow>(text, JsonSerializerOptions.Web);
+}
 
 /// <summary>What became of a reading that a gauge sent.</summary>
 public enum SentReading
@@ -39,13 +41,20 @@ public enum SentReading
 
     /// <summary>Nobody can take it.</summary>
     Refused,
+
+    /// <summary>The page that takes it listens at another instance. It is not stored yet.</summary>
+    Elsewhere,
 }
 
 /// <summary>A screen whose page listens.</summary>
 public sealed record ListeningScreen(int Id, string Name);
 
 /// <summary>The screen that has taken a gauge up, and when it last showed a page with it.</summary>
-internal sealed record GaugeHolder(int Screen, string Name, DateTimeOffset SeenAt);
+/// <param name="Screen">The screen.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="SeenAt">When.</param>
+/// <param name="IsElsewhere">Another instance has said so.</param>
+public sealed record GaugeHolder(int Screen, string Name, DateTimeOffset SeenAt, bool IsElsewhere = false);
 
 /// <summary>
 /// Tells the open pages what happens meanwhile: a fact that somebody else added to the surface that they show, and what the gauges send.
@@ -53,7 +62,9 @@ internal sealed record GaugeHolder(int Screen, string Name, DateTimeOffset SeenA
 public sealed class News(TimeProvider time)
 {
     private const int MostSent = 1000;
-    private static readonly TimeSpan HeldFor = TimeSpan.FromSeconds(4);
+
+    /// <summary>A screen that has shown no page with a gauge for so long has it no longer.</summary>
+    public static readonly TimeSpan HeldFor = TimeSpan.FromSeconds(4);
     private const int Backlog = 64;
     private static readonly TimeSpan HeartBeat = TimeSpan.FromSeconds(10);
     private readonly Lock gate = new();
@@ -78,6 +89,38 @@ public sealed class News(TimeProvider time)
         bool Board,
         Channel<SseItem<string>> Channel
     );
+
+    /// <summary>A screen of this instance has taken a gauge up.</summary>
+    public event Action<int>? TakenUp;
+
+    /// <summary>The surfaces whose pages listen.</summary>
+    public IReadOnlyList<int> Surfaces
+    {
+        get
+        {
+            lock (gate)
+                return [.. listeners.Where(l => l.Surface is not null).Select(l => l.Surface!.Value).Distinct()];
+        }
+    }
+
+    /// <summary>The gauges whose holder's page listens here.</summary>
+    public IReadOnlyList<int> HeldHere
+    {
+        get
+        {
+            lock (gate)
+                return [.. holders.Where(h => IsListening(h.Key, h.Value.Screen)).Select(h => h.Key)];
+        }
+    }
+
+    /// <summary>The screen that has a gauge; null where nobody took it up.</summary>
+    public GaugeHolder? HolderOf(int gauge)
+    {
+        lock (gate)
+            return holders.GetValueOrDefault(gauge);
+    }
+
+    private bool IsListening(int gauge, int screen) => listeners.Exists(l => l.Screen.Id == screen && l.Gauges.Contains(gauge));
 
     /// <summary>A surface has got new facts.</summary>
     public void Changed(int surface, int turn)
@@ -174,13 +217,22 @@ public sealed class News(TimeProvider time)
     /// <param name="line">Session and number of the line: the same line is the same reading.</param>
     /// <param name="typed">The figure with its unit.</param>
     /// <param name="isStable">The spindle rests.</param>
-    /// <returns>What is answered to the gauge; nothing is while <see cref="SentReading.Waits"/>.</returns>
-    public SentReading Sends(int gauge, string line, string typed, bool isStable)
+    /// <param name="fence">The owner of the gauge that heard it: it goes with the reading.</param>
+    /// <returns>What is answered to the gauge; nothing is while it is <see cref="SentReading.Waits"/> or elsewhere.</returns>
+    public SentReading Sends(int gauge, string line, string typed, bool isStable, long fence = 0)
     {
         lock (gate)
         {
             if (sent.TryGetValue((gauge, line), out var known) && known is SentReading.Taken or SentReading.Refused)
                 return known;
+            if (
+                isStable
+                && holders.TryGetValue(gauge, out var away)
+                && !IsListening(gauge, away.Screen)
+                && time.GetUtcNow() - away.SeenAt < HeldFor
+                && away.IsElsewhere
+            )
+                return sent[(gauge, line)] = SentReading.Elsewhere;
             var page = listeners.FindLast(l =>
                 l.Gauges.Contains(gauge) && (!holders.TryGetValue(gauge, out var holder) || holder.Screen == l.Screen.Id)
             );
@@ -193,6 +245,7 @@ public sealed class News(TimeProvider time)
                         {
                             gauge,
                             line,
+                            fence,
                             text = typed,
                             stable = isStable,
                         }
@@ -219,15 +272,40 @@ public sealed class News(TimeProvider time)
     public void Refuses(int gauge, string line)
     {
         lock (gate)
-            if (sent.GetValueOrDefault((gauge, line)) == SentReading.Waits)
+            if (sent.TryGetValue((gauge, line), out var known) && known is SentReading.Waits or SentReading.Elsewhere)
                 sent[(gauge, line)] = SentReading.Refused;
+    }
+
+    /// <summary>Shows a reading that a gauge of another instance sent, where the page that takes it listens here.</summary>
+    public void Shows(int gauge, string line, string typed, long fence)
+    {
+        lock (gate)
+            if (holders.TryGetValue(gauge, out var holder) && IsListening(gauge, holder.Screen))
+                _ = Sends(gauge, line, typed, isStable: true, fence);
+    }
+
+    /// <summary>Readings that were shown and are not answered yet.</summary>
+    public IReadOnlyList<(int Gauge, string Line)> Open
+    {
+        get
+        {
+            lock (gate)
+                return [.. sent.Where(s => s.Value is SentReading.Waits or SentReading.Elsewhere).Select(s => s.Key)];
+        }
+    }
+
+    /// <summary>Whether a reading that a gauge sent was shown and is not answered yet.</summary>
+    public bool IsOpen(int gauge, string line)
+    {
+        lock (gate)
+            return sent.TryGetValue((gauge, line), out var known) && known is SentReading.Waits or SentReading.Elsewhere;
     }
 
     /// <summary>Whether a screen shows a page that a gauge can send to.</summary>
     public bool IsShownAt(int gauge, int screen)
     {
         lock (gate)
-            return listeners.Exists(l => l.Screen.Id == screen && l.Gauges.Contains(gauge));
+            return IsListening(gauge, screen);
     }
 
     /// <summary>A screen takes a gauge up; another that had it is told.</summary>
@@ -237,6 +315,19 @@ public sealed class News(TimeProvider time)
         {
             holders[gauge] = new(screen, name, time.GetUtcNow());
             TellHolder(gauge);
+        }
+        TakenUp?.Invoke(gauge);
+    }
+
+    /// <summary>Which screen has a gauge, as all instances have it on record.</summary>
+    public void HeldAt(int gauge, int screen, string name)
+    {
+        lock (gate)
+        {
+            var changed = holders.GetValueOrDefault(gauge)?.Screen != screen;
+            holders[gauge] = new(screen, name, time.GetUtcNow(), IsElsewhere: true);
+            if (changed)
+                TellHolder(gauge);
         }
     }
 
@@ -252,7 +343,7 @@ public sealed class News(TimeProvider time)
     /// <summary>A gauge whose screen shows no page with it any more goes to the newest page that has it at hand.</summary>
     private void PassOn(int gauge)
     {
-        if (!holders.TryGetValue(gauge, out var held) || listeners.Exists(l => l.Screen.Id == held.Screen && l.Gauges.Contains(gauge)))
+        if (!holders.TryGetValue(gauge, out var held) || IsListening(gauge, held.Screen))
             return;
         if (listeners.FindLast(l => l.Gauges.Contains(gauge)) is { } next)
             Claim(gauge, next.Screen);
@@ -265,13 +356,15 @@ public sealed class News(TimeProvider time)
         if (
             holders.TryGetValue(gauge, out var held)
             && held.Screen != screen.Id
-            && (listeners.Exists(l => l.Screen.Id == held.Screen && l.Gauges.Contains(gauge)) || now - held.SeenAt < HeldFor)
+            && (IsListening(gauge, held.Screen) || now - held.SeenAt < HeldFor)
         )
             return;
         var changed = held?.Screen != screen.Id;
         holders[gauge] = new(screen.Id, screen.Name, now);
-        if (changed)
-            TellHolder(gauge);
+        if (!changed)
+            return;
+        TellHolder(gauge);
+        TakenUp?.Invoke(gauge);
     }
 
     /// <summary>Listens until the page goes away.</summary>
@@ -282,6 +375,9 @@ public sealed class News(TimeProvider time)
     /// <param name="targets">Where its dials shall stand.</param>
     /// <param name="stage">How far the record has got with the pass.</param>
     /// <param name="board">It shows the day's board.</param>
+    /// <param name="newest">
+    /// What may have happened before the page listened: the turn of its surface, or the version of the board. It is asked once it listens.
+    /// </param>
     /// <param name="cancel">The page has gone away.</param>
     public async IAsyncEnumerable<SseItem<string>> ListenAsync(
         ListeningScreen screen,
@@ -291,6 +387,7 @@ public sealed class News(TimeProvider time)
         IReadOnlyList<Length> targets,
         CutStage stage,
         bool board = false,
+        Func<CancellationToken, Task<long?>>? newest = null,
         [EnumeratorCancellation] CancellationToken cancel = default
     )
     {
@@ -320,6 +417,10 @@ public sealed class News(TimeProvider time)
         try
         {
             yield return Item("open", new { });
+            if (newest is not null && await newest(cancel) is { } then)
+                yield return surface is { } shown
+                    ? Item("part", new { surface = shown, turn = then })
+                    : Item("board", new { version = then });
             while (!cancel.IsCancellationRequested)
             {
                 using var beat = CancellationTokenSource.CreateLinkedTokenSource(cancel);
@@ -349,7 +450,7 @@ public sealed class News(TimeProvider time)
                 listeners.Remove(listener);
                 foreach (var gauge in gaugeIds)
                     if (holders.TryGetValue(gauge, out var held) && held.Screen == screen.Id)
-                        holders[gauge] = held with { SeenAt = time.GetUtcNow() };
+                        holders[gauge] = held with { SeenAt = time.GetUtcNow(), IsElsewhere = false };
             }
         }
     }
@@ -365,175 +466,4 @@ public sealed class News(TimeProvider time)
         };
 
     private static SseItem<string> Item(string kind, object data) => new(JsonSerializer.Serialize(data, JsonSerializerOptions.Web), kind);
-}
-
-/// <summary>What a read-out says, held against where the dials shall stand.</summary>
-internal static class ReadOutWords
-{
-    public static object Of((LatheLine Line, Lathe Profile)? now, IReadOnlyList<Length> targets, CutStage stage)
-    {
-        if (now is not { } n)
-            return new
-            {
-                state = "lost",
-                word = Words.Say("readOut.lost"),
-                dials = Array.Empty<object>(),
-            };
-        var (line, lathe) = n;
-        // A read-out with one dial where two tools cut rotors is the boring bar's.
-        var dial = lathe.DialOf(
-            line.Dials.Count == 1 && lathe.TwinCutter || !lathe.CutsRotors ? Core.Parts.PartKind.Drum : Core.Parts.PartKind.Rotor
-        );
-        var turns = line.SpindleTurns
-            ? line.TurnsPerMinute is { } rpm
-                ? Words.Say("readOut.turnsAt", rpm)
-                : Words.Say("readOut.turns")
-            : Words.Say("readOut.stands");
-        return new
-        {
-            state = "connected",
-            word = $"{turns}, {Words.Say(line.Feeds ? "readOut.feeds" : "readOut.feedOut")}",
-            fault = ReadOutCheck.Of(line, stage, targets, dial.Division) is { } fault
-                ? Words.Say(
-                    "readOut.fault." + fault.Fault,
-                    fault.Side is { } side
-                        ? Words.Say(
-                            "readOut.dial."
-                                + (
-                                    line.Dials.Count == 1 ? "bar"
-                                    : side == 0 ? "outer"
-                                    : "inner"
-                                )
-                        )
-                        : "",
-                    fault.Off is { } off ? DialText.Of(dial, off) : ""
-                )
-                : null,
-            dials = line.Dials.Select(
-                (at, i) =>
-                {
-                    var state = DialPosition.Of(at, i < targets.Count ? targets[i] : null, dial.Division);
-                    return new
-                    {
-                        turn = DialPosition.Degrees(at, dial.Division, dial.DivisionsPerTurn),
-                        says = state.ToGo is { } left ? Words.Say("readOut." + state.Word, DialText.Of(dial, left)) : DialText.Of(dial, at),
-                    };
-                }
-            ),
-        };
-    }
-}
-
-/// <summary>Tells the news of every surface whose facts were saved.</summary>
-public sealed class NewsOfSaves(News news) : SaveChangesInterceptor
-{
-    public override ValueTask<int> SavedChangesAsync(
-        SaveChangesCompletedEventData eventData,
-        int result,
-        CancellationToken cancellationToken = default
-    )
-    {
-        ArgumentNullException.ThrowIfNull(eventData);
-        if (eventData.Context is UncialDb db)
-        {
-            foreach (var surface in db.ChangeTracker.Entries<WorkSurface>().Select(e => e.Entity))
-                news.Changed(surface.Id, surface.Turn);
-            // Stored: now, and not before, the gauge hears that its reading was taken.
-            foreach (
-                var reading in db
-                    .ChangeTracker.Entries<ReadingEntry>()
-                    .Select(e => e.Entity)
-                    .Where(r => r is { Line: not null, GaugeId: not null })
-            )
-                news.Took(reading.GaugeId!.Value, reading.Line!);
-        }
-        return base.SavedChangesAsync(eventData, result, cancellationToken);
-    }
-}
-
-/// <summary>Where the pages listen.</summary>
-internal static class NewsFeed
-{
-    public static void MapNews(this IEndpointRouteBuilder app)
-    {
-        app.MapGet(
-                "/news",
-                (
-                    int? surface,
-                    int[]? gauge,
-                    int? lathe,
-                    decimal[]? target,
-                    CutStage? stage,
-                    bool? board,
-                    News news,
-                    Reader reader,
-                    HttpContext http,
-                    IHostApplicationLifetime life,
-                    CancellationToken cancel
-                ) =>
-                {
-                    // A page that listens must not hold up the closing of the shop.
-                    var until = CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping);
-                    http.Response.RegisterForDispose(until);
-                    return TypedResults.ServerSentEvents(
-                        news.ListenAsync(
-                            new(reader.ScreenId, reader.Screen),
-                            surface,
-                            gauge ?? [],
-                            lathe,
-                            [.. (target ?? []).Select(Length.FromMillimetres)],
-                            stage ?? CutStage.Ready,
-                            board ?? false,
-                            until.Token
-                        )
-                    );
-                }
-            )
-            .ExcludeFromDescription();
-        // A screen on the wall, where nobody signs in, hears that the day was planned anew, and nothing else.
-        app.MapGet(
-                "/news/board",
-                async (News news, PinDesk desk, HttpContext http, IHostApplicationLifetime life, CancellationToken cancel) =>
-                {
-                    if (!await desk.IsEnrolledAsync(ScreenCookie.Of(http.Request), cancel))
-                        return Results.NotFound();
-                    var until = CancellationTokenSource.CreateLinkedTokenSource(cancel, life.ApplicationStopping);
-                    http.Response.RegisterForDispose(until);
-                    return TypedResults.ServerSentEvents(
-                        news.ListenAsync(new(0, ""), null, [], null, [], CutStage.Ready, board: true, until.Token)
-                    );
-                }
-            )
-            .AllowAnonymous()
-            .ExcludeFromDescription();
-        // Somebody puts the cursor where a gauge sends its figure: the gauge is used at this screen from now on.
-        app.MapPost(
-                "/gauges/{gauge:int}/takes",
-                async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, Reader reader, News news) =>
-                {
-                    if (!await antiforgery.IsRequestValidAsync(http))
-                        return Results.BadRequest();
-                    if (!news.IsShownAt(gauge, reader.ScreenId))
-                        return Results.NotFound();
-                    news.TakeUp(gauge, reader.ScreenId, reader.Screen);
-                    return Results.NoContent();
-                }
-            )
-            .ExcludeFromDescription();
-        // A page says that it cannot take a reading that it was shown. Taken is answered when the reading is stored, not here.
-        app.MapPost(
-                "/gauges/{gauge:int}/refuses",
-                async (int gauge, HttpContext http, Microsoft.AspNetCore.Antiforgery.IAntiforgery antiforgery, News news) =>
-                {
-                    if (!await antiforgery.IsRequestValidAsync(http))
-                        return Results.BadRequest();
-                    var form = await http.Request.ReadFormAsync();
-                    if (form["line"].ToString() is not { Length: > 0 and <= 60 } line)
-                        return Results.BadRequest();
-                    news.Refuses(gauge, line);
-                    return Results.NoContent();
-                }
-            )
-            .ExcludeFromDescription();
-    }
 }

@@ -325,7 +325,7 @@ public class GuardTests(RunningShop shop) : IClassFixture<RunningShop>
         using var there = new CancellationTokenSource();
         void Listen(ListeningScreen screen, CancellationToken until)
         {
-            var items = news.ListenAsync(screen, 1, [7], null, [], default, board: false, until).GetAsyncEnumerator(until);
+            var items = news.ListenAsync(screen, 1, [7], null, [], default, board: false, cancel: until).GetAsyncEnumerator(until);
             _ = Task.Run(
                 async () =>
                 {

@@ -107,4 +107,7 @@ public enum StoredRule
 
     /// <summary>Settled hours are those of seven days, minutes lie within their range.</summary>
     UsableHours,
+
+    /// <summary>A reading that a gauge sent is stored by the instance that is connected to it now.</summary>
+    GaugeTakenOver,
 }

@@ -8,12 +8,14 @@ namespace Uncial.Data.Commands;
 /// <param name="TypedAt">When it was typed, where it had to wait for the server.</param>
 /// <param name="Key">Name that the page gave it, so that it goes in once.</param>
 /// <param name="Line">Session and number of the line with which a gauge sent it.</param>
+/// <param name="Fence">The owner of the gauge that showed it.</param>
 public sealed record ReadingAside(
     bool Insisted = false,
     string? Note = null,
     DateTimeOffset? TypedAt = null,
     Guid? Key = null,
-    string? Line = null
+    string? Line = null,
+    long? Fence = null
 );
 
 /// <summary>A figure of a whole face or bore.</summary>
@@ -22,7 +24,15 @@ public sealed record ReadingAside(
 /// <param name="Gauge">The gauge; null for one by eye.</param>
 /// <param name="Line">The line with which the gauge sent it.</param>
 /// <param name="Note">Remark.</param>
-public sealed record FigureSeen(ReadingKind Kind, TypedLength Typed, Gauge? Gauge, string? Line = null, string? Note = null);
+/// <param name="Fence">The owner of the gauge that showed it.</param>
+public sealed record FigureSeen(
+    ReadingKind Kind,
+    TypedLength Typed,
+    Gauge? Gauge,
+    string? Line = null,
+    string? Note = null,
+    long? Fence = null
+);
 
 /// <summary>Readings are kept and withdrawn.</summary>
 public static class MeasureCommands
@@ -117,7 +127,7 @@ public static class MeasureCommands
                         unit,
                         figure.Gauge,
                         action.Actor,
-                        new(Note: figure.Note, Line: figure.Gauge is null ? null : figure.Line)
+                        figure.Gauge is null ? new(Note: figure.Note) : new(Note: figure.Note, Line: figure.Line, Fence: figure.Fence)
                     );
                 foreach (var said in unsaid)
                     Withdraw(action.Record, said, "Not looked at", action.Actor);
@@ -196,6 +206,7 @@ public static class MeasureCommands
             TypedAt = aside?.TypedAt,
             Key = aside?.Key,
             Line = aside?.Line,
+            Fence = aside?.Line is null ? null : aside.Fence,
             Resolution = gauge?.Resolution ?? Length.Zero,
             Uncertainty = gauge?.UncertaintyAt(value, repeats, check is not null, rules) ?? Length.Zero,
             Cuts = record.CutsDone,

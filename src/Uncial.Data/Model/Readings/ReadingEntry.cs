@@ -26,6 +26,9 @@ public class ReadingEntry : ReadingFact
     [MaxLength(60)]
     public string? Line { get; set; }
 
+    /// <summary>The owner of the gauge that showed it, by <see cref="LiveDevice.Fence"/>; null for one that was typed.</summary>
+    public long? Fence { get; set; }
+
     public Withdrawal? Withdrawal { get; set; }
     public ReadingFlag? Flag { get; set; }
 

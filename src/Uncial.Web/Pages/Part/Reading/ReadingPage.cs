@@ -61,6 +61,13 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
     [BindProperty]
     public string? Line { get; set; }
 
+    /// <summary>The owner of the gauge that showed it.</summary>
+    [BindProperty]
+    public long? Fence { get; set; }
+
+    /// <summary>The gauge was taken over while its reading was on the way: it sends it again.</summary>
+    public bool IsTakenOver { get; private set; }
+
     /// <summary>Which figure the gauge sent, where it is one of a whole face.</summary>
     [BindProperty]
     public ReadingKind? LineFor { get; set; }
@@ -154,6 +161,9 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
 
     private const string SkipCookie = "unzeroed";
 
+    /// <summary>Tells the page that its gauge sends the figure again.</summary>
+    private const string TakenOverHeader = "X-Taken-Over";
+
     private string GaugeCookie => IsRotor ? "gauge-rotor" : "gauge-drum";
 
     private bool IsOutbox => Request.Headers.ContainsKey("X-Outbox");
@@ -182,7 +192,8 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                 Note,
                 IsOutbox ? Honest(TypedAt) : null,
                 Key,
-                Line is { Length: > 0 and <= 60 } ? Line : null
+                Line is { Length: > 0 and <= 60 } ? Line : null,
+                Fence
             );
             var result = await MeasureCommands.RecordSizeAsync(Action, place, typed, EntryUnit, Gauge, Cuts, aside, cancel);
             switch (result.Refusal)
@@ -197,7 +208,12 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                     if (Line is { Length: > 0 } line && Gauge is { } sender)
                         HttpContext.RequestServices.GetRequiredService<News>().Took(sender.Id, line);
                     return Kept();
+                // It waited in the browser, its gauge may long have given up: it goes in as what the gauge sent, once.
+                case Refusal.AgainstRule { Rule: StoredRule.GaugeTakenOver } when IsOutbox && tries < MostTries:
+                    Fence = await Db.FenceAsync(Gauge, cancel);
+                    continue;
                 case var refusal:
+                    IsTakenOver = refusal is Refusal.AgainstRule { Rule: StoredRule.GaugeTakenOver };
                     if (await LoadAsync(cancel) is { } gone)
                         return gone;
                     Trouble = Words.Of(refusal);
@@ -426,14 +442,17 @@ public abstract class ReadingPage(UncialDb db, ShopFile shop, Reader reader, Tim
                 continue;
             // "None" is said by eye, also as a 0 that no gauge has sent.
             var measured = !LookedFor.Is(kind) || typed.Value > Length.Zero || sent is not null;
-            changed.Add(new(kind, typed, measured ? Record.Shop.GaugeFor(kind) : null, sent));
+            changed.Add(new(kind, typed, measured ? Record.Shop.GaugeFor(kind) : null, sent, Fence: Fence));
         }
         if (!ModelState.IsValid)
             return await ShowAsync(cancel);
         var there = Request.Path + Request.QueryString.Value?.Replace("?handler=Figures", "", StringComparison.Ordinal);
-        return changed.Count + unsaid.Count == 0
-            ? Redirect(there)
-            : await AnswerAsync(await MeasureCommands.RecordFiguresAsync(Action, changed, unsaid, Reader.Unit, cancel), there, cancel);
+        if (changed.Count + unsaid.Count == 0)
+            return Redirect(there);
+        var kept = await MeasureCommands.RecordFiguresAsync(Action, changed, unsaid, Reader.Unit, cancel);
+        if (kept.Refusal is Refusal.AgainstRule { Rule: StoredRule.GaugeTakenOver })
+            Response.Headers[TakenOverHeader] = "1";
+        return await AnswerAsync(kept, there, cancel);
     }
 
     /// <summary>The line with which a gauge sent this figure, unless that line is stored already.</summary>

@@ -116,7 +116,7 @@ function nameOf(element) {
   const { name, type, value, form } = element;
   if (!name)
     return element.getAttribute('href') ?? element.getAttribute('formaction') ?? (type === 'submit' ? form?.getAttribute('action') : null);
-  return ['radio', 'checkbox', 'submit'].includes(type) ? `${name}=${value}` : name;
+  return ['radio', 'checkbox', 'submit', 'button'].includes(type) ? `${name}=${value}` : name;
 }
 
 // What somebody is trying stands until it is kept or undone.
@@ -145,8 +145,8 @@ async function fetchAnew() {
     if (answer.ok && shows !== shown && location.href === here) refreshAgain = true;
     if (!answer.ok || busy || isTried() || shows !== shown || location.href !== here) return;
     const html = await answer.text();
-    // A sheet that was opened meanwhile, a block that is dragged: the page comes once that is over.
-    if (isHeld()) {
+    // A sheet that was opened meanwhile, a block that is dragged, a page that came while this one was read: it comes once that is over.
+    if (isHeld() || shows !== shown || location.href !== here) {
       refreshAgain = true;
       return;
     }

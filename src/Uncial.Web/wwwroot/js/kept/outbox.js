@@ -74,7 +74,7 @@ function lead(form) {
   entry.dispatchEvent(new Event('input', { bubbles: true }));
   form.querySelector('[name=Key]').value = newKey();
   form.querySelector('[name=Seen]').value = 0;
-  if (form.elements.Line) form.elements.Line.value = '';
+  for (const name of ['Line', 'Fence']) if (form.elements[name]) form.elements[name].value = '';
   form.querySelector('[name=Insisted]')?.remove();
   const note = form.querySelector('[name=Note]');
   if (note) note.value = '';
@@ -109,6 +109,7 @@ export function mark() {
 function paint() {
   const box = document.querySelector('[data-outbox]');
   if (!box) return;
+  const at = box.contains(document.activeElement) ? document.activeElement : null;
   const items = all();
   const stuck = items.filter(i => i.state !== 'waits');
   const others = items.filter(i => i.person !== person());
@@ -138,18 +139,22 @@ function paint() {
     }
     if (item.state !== 'waits') {
       li.append(
-        button(say('lookAtIt'), () => look(item)),
-        button(say('dropIt'), () => keep(all().filter(i => i.data.Key !== item.data.Key))),
+        button('look', item, say('lookAtIt'), () => look(item)),
+        button('drop', item, say('dropIt'), () => keep(all().filter(i => i.data.Key !== item.data.Key))),
       );
     }
     list.append(li);
   }
   box.replaceChildren(head, list);
+  // Whoever stands at a button here stands at it still when the list is drawn anew.
+  if (at) [...box.querySelectorAll('button')].find(b => b.name === at.name && b.value === at.value)?.focus({ preventScroll: true });
 }
 
-function button(text, act) {
+function button(name, item, text, act) {
   const b = document.createElement('button');
   b.type = 'button';
+  b.name = name;
+  b.value = item.data.Key;
   b.textContent = text;
   b.addEventListener('click', act);
   return b;

@@ -9,7 +9,9 @@ let source;
 let at = '';
 const gauges = new Map();
 const holders = new Map();
-const landed = new Set();
+// Lines that were put in, with the owner of the gauge that showed them.
+const landed = new Map();
+const overtaken = new Set();
 let turns = null;
 
 export function startNews(does) {
@@ -132,9 +134,12 @@ function paint() {
 
 // A reading that was sent lands where the next entry goes, once. The gauge goes on sending it until it is stored; what is questioned, or
 // waits for the server, is not put in a second time.
-async function land({ gauge, line, text, stable }) {
-  if (landed.has(line)) return;
-  landed.add(line);
+async function land({ gauge, line, fence, text, stable }) {
+  // Another instance has taken the gauge over before it was stored: it goes in once more, as that one's.
+  const asked = document.querySelector('form[data-taken-over]');
+  const isAgain = landed.has(line) && fence > landed.get(line) && (asked?.dataset.takenOver === line || overtaken.delete(line));
+  if (landed.has(line) && !isAgain) return;
+  landed.set(line, fence);
   for (let i = 0; i < 100 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 20));
   const field = document.activeElement?.matches(`[data-live-field="${gauge}"]`) ? document.activeElement : null;
   const form = document.querySelector(`form.reading[data-gauge="${gauge}"]`);
@@ -148,7 +153,7 @@ async function land({ gauge, line, text, stable }) {
     return;
   }
   // What somebody has begun to type is not written over.
-  if (!field && entry.value.trim()) {
+  if (!field && !isAgain && entry.value.trim()) {
     sayBelow(entry, say('finishTyped'));
     refuse(gauge, line);
     return;
@@ -156,25 +161,30 @@ async function land({ gauge, line, text, stable }) {
   entry.value = text;
   entry.dispatchEvent(new Event('input', { bubbles: true }));
   if (field) {
-    await storeFigure(gauge, line, field);
+    await storeFigure(gauge, line, fence, field);
     return;
   }
-  if (form.elements.Line) form.elements.Line.value = line;
+  if (form.elements.Line) [form.elements.Line.value, form.elements.Fence.value] = [line, fence];
   form.requestSubmit();
 }
 
 // A figure of a whole face is stored as soon as it comes, by itself; what else is being typed stays. Stored, the server answers the gauge.
-async function storeFigure(gauge, line, field) {
+async function storeFigure(gauge, line, fence, field) {
   const all = field.form.elements;
   const body = new FormData();
   for (const name of ['Turn', '__RequestVerificationToken']) body.append(name, all[name].value);
   body.append(field.name, field.value);
   body.append('Line', line);
+  body.append('Fence', fence);
   body.append('LineFor', /\[(.+)\]/.exec(field.name)[1]);
   try {
     const stored = await fetch(field.form.action, { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } });
     if (!stored.ok) throw new Error('away');
     const shown = new DOMParser().parseFromString(await stored.text(), 'text/html');
+    if (stored.headers.has('X-Taken-Over')) {
+      overtaken.add(line);
+      return;
+    }
     const wrong = shown.querySelector('main .alert:not([data-lost]), .is-wrong .says');
     if (wrong) {
       sayBelow(field, wrong.textContent);
@@ -197,7 +207,7 @@ async function storeFigure(gauge, line, field) {
 // A figure that was typed over is no longer the gauge's.
 document.addEventListener('input', event => {
   if (event.isTrusted && event.target.matches('[data-entry]') && event.target.form?.elements.Line)
-    event.target.form.elements.Line.value = '';
+    event.target.form.elements.Line.value = event.target.form.elements.Fence.value = '';
 });
 
 // Whoever puts the cursor where a gauge sends its figure uses it here, whichever screen had it before.
