@@ -67,7 +67,7 @@ prove_backup() {
   mv -f "$file.part" "$file" && sync -f "$file"
   printf 'at=%s\nfile=%s\nsize=%s\nhead=%s\nfree=%s\nsame-disk=%s\n' "$(date -u +%FT%TZ)" "$file" "$(stat -c %s "$file")" \
     "${after%% *}" "$(df --output=avail -B1 "$backups" | tail -n 1 | tr -d ' ')" \
-    "$([ "$(stat -c %d "$backups")" = "$(stat -c %d "$CLUSTER")" ] && echo yes || echo no)" > "$data/backup.state.part"
+    "$([ -n "$CLUSTER" ] && [ "$(stat -c %d "$backups")" = "$(stat -c %d "$CLUSTER")" ] && echo yes || echo no)" > "$data/backup.state.part"
 }
 
 # Two o'clock of the night that was last.
@@ -82,7 +82,7 @@ backup_is_due() {
   local two made born tried
   two=$(last_night)
   made=$(stat -c %Y "$data/backup.state" 2>/dev/null || echo 0)
-  born=$(stat -c %Y "$data/db-password" 2>/dev/null || date +%s)
+  born=$(stat -c %Y "$data/db-password" 2>/dev/null || stat -c %Y "$data/keys.pfx" 2>/dev/null || date +%s)
   tried=$(stat -c %Y "$data/backup.failed" 2>/dev/null || echo 0)
   # What was made or tried in the future was so by a clock that was wrong.
   [ "$made" -le $(($(date +%s) + 3600)) ] || made=0

@@ -1,4 +1,6 @@
-# A PostgreSQL cluster of our own: sourced by start and test. Loopback only, own port, never the system's cluster.
+# A PostgreSQL cluster of our own: sourced by start and test. Loopback only, own port, never the system's cluster. Or, where DATABASE_ is
+# set to a connection string, a database elsewhere that is looked after by somebody else.
+DATABASE_=''
 
 say() { printf '%s\n' "$*"; }
 die() { printf 'uncial: %s\n' "$*" >&2; exit 1; }
@@ -52,6 +54,7 @@ cluster_place() {
 # cluster_up DIR [FAST] : starts the cluster of a data folder, making it first where there is none; sets PGPORT_ and PGPASS_.
 cluster_up() {
   local dir=$1 fast=${2:-} cluster
+  if [ -n "$DATABASE_" ]; then CLUSTER='' PGPASS_=$(given Password); return 0; fi
   cluster=$(cluster_place "$dir")
   CLUSTER=$cluster
   if [ ! -f "$cluster/PG_VERSION" ]; then
@@ -84,18 +87,54 @@ cluster_up() {
 }
 
 cluster_down() {
+  [ -z "$DATABASE_" ] || return 0
   as_pg "$PG_BIN/pg_ctl" -D "$CLUSTER" -m fast -w stop >/dev/null 2>&1 || true
 }
 
 # connection DATABASE : the administrator's. connection_of LOGIN DATABASE : that of uncial_owner, uncial_app or uncial_practice, whose
 # passwords follow from the administrator's as Logins.cs says. Statements are not prepared by themselves: a schema that changes under a
 # pooled connection spoils them.
-connection() { printf 'Host=127.0.0.1;Port=%s;Username=uncial;Password=%s;Database=%s' "$PGPORT_" "$PGPASS_" "$1"; }
+connection() {
+  if [ -n "$DATABASE_" ]; then printf '%s;Database=%s' "$DATABASE_" "$1"; return; fi
+  printf 'Host=127.0.0.1;Port=%s;Username=uncial;Password=%s;Database=%s' "$PGPORT_" "$PGPASS_" "$1"
+}
 connection_of() {
-  local password
+  local password as
   # Perl comes with Debian's PostgreSQL. No password stands among the arguments of a program, where everybody reads it.
   password=$(PASS=$PGPASS_ LOGIN=$1 perl -MDigest::SHA=hmac_sha256_hex -e 'print hmac_sha256_hex($ENV{LOGIN}, $ENV{PASS})')
-  printf 'Host=127.0.0.1;Port=%s;Username=%s;Password=%s;Database=%s' "$PGPORT_" "$1" "$password" "$2"
+  as="Username=$1;Password=$password;Database=$2"
+  if [ -n "$DATABASE_" ]; then printf '%s;%s' "$(rest_of_given)" "$as"; return; fi
+  printf 'Host=127.0.0.1;Port=%s;%s' "$PGPORT_" "$as"
+}
+
+# Of a database elsewhere: given KEY prints a value of its connection string, rest_of_given what is no login's.
+given() { tr ';' '\n' <<<"$DATABASE_" | sed -n "s/^ *$1 *= *//Ip" | tail -n 1; }
+rest_of_given() { tr ';' '\n' <<<"$DATABASE_" | grep -viE '^ *(Username|Password|Database) *=' | paste -sd ';'; }
+
+# use_database FILE : a database elsewhere from now on; FILE holds the connection string of its administrator on one line.
+use_database() {
+  local key
+  DATABASE_=$(tr -d '\r\n' < "$1")
+  for key in Host Username Password; do
+    [ -n "$(given "$key")" ] || die "$1 names no $key. It holds one line, such as
+  Host=db.example;Port=5432;Username=uncial_admin;Password=...;SSL Mode=VerifyFull;Root Certificate=/etc/uncial/db-ca.pem"
+  done
+  [ -z "$(given Database)" ] || die "$1 names a Database; it is called uncial, and is made where it is missing."
+  [ "$(stat -c %a "$1" | tail -c 3)" = 00 ] || die "$1 holds a password and others may read it: chmod 600 $1"
+  case $(given 'SSL Mode') in
+    Disable) PGSSLMODE=disable ;; Allow) PGSSLMODE=allow ;; ''|Prefer) PGSSLMODE=prefer ;; Require) PGSSLMODE=require ;;
+    VerifyCA) PGSSLMODE=verify-ca ;; VerifyFull) PGSSLMODE=verify-full ;;
+    *) die "$1: SSL Mode is Disable, Allow, Prefer, Require, VerifyCA or VerifyFull." ;;
+  esac
+  # For PostgreSQL's own programs, which make and read backups.
+  export PGSSLMODE PGSSLROOTCERT; PGSSLROOTCERT=$(given 'Root Certificate')
+  case $(given Host) in
+    localhost|127.*|::1|/*) ;;
+    *) case $PGSSLMODE in
+      verify-*) ;;
+      *) say "Warning: SSL Mode in $1 is not VerifyFull: whoever stands between reads and changes what is measured." >&2 ;;
+    esac ;;
+  esac
 }
 
 need_tools() {

@@ -14,7 +14,9 @@ as_administrator() {
 
 pg() {
   local program=$1; shift
-  PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h 127.0.0.1 -p "$PGPORT_" -U uncial "$@" 9>&-
+  local host=127.0.0.1 port=${PGPORT_:-} user=uncial
+  [ -z "$DATABASE_" ] || { host=$(given Host) port=$(given Port) user=$(given Username); }
+  PGOPTIONS='-c client_min_messages=warning' PGPASSWORD=$PGPASS_ "$PG_BIN/$program" -h "$host" -p "${port:-5432}" -U "$user" "$@" 9>&-
 }
 
 # What a backup of Uncial holds; anything else is none. Nothing of it but rows is ever used.
@@ -107,7 +109,7 @@ run_task() {
     restore|import) [ -z "$running" ] || die "Uncial is running on this data: stop it first." ;;
     backup|export) [ ! -d "$file" ] && [ -d "$(dirname "$file")" ] || die "cannot write $file." ;;
   esac
-  if [ -n "$running" ] || [ -f "$data/db-password" ] || [ "$task" = restore ] || [ "$task" = import ]; then :
+  if [ -n "$running" ] || [ -f "$data/db-password" ] || [ -n "$DATABASE_" ] || [ "$task" = restore ] || [ "$task" = import ]; then :
   else die "there is no shop in $data yet."; fi
   [ -n "$installed" ] || need_tools
   ensure_postgres

@@ -54,7 +54,7 @@ public static class Logins
             foreach (var login in new[] { Owner, Application, Practice })
             {
                 var password = new NpgsqlConnectionStringBuilder(Of(administrator, login)).Password;
-                // Two that open at once make them once.
+                // Two that open at once make them once. An administrator who is no superuser acts for the owner as its member.
                 await RunAsync(
                     cluster,
                     $"""
@@ -62,6 +62,11 @@ public static class Logins
                         perform pg_advisory_lock(8214906354);
                         create role {login} login nosuperuser nocreatedb nocreaterole noreplication nobypassrls password '{password}';
                     exception when duplicate_object or unique_violation then null;
+                    end $$;
+                    do $$ begin
+                        if '{login}' = '{Owner}' and not pg_has_role(current_user, '{Owner}', 'member') then
+                            grant {Owner} to current_user;
+                        end if;
                     end $$;
                     select pg_advisory_unlock(8214906354);
                     """,
@@ -82,6 +87,31 @@ public static class Logins
         );
         await connection.OpenAsync(cancel);
         await RunAsync(connection, await IntegritySql.ReadAsync("ownership"), cancel);
+    }
+
+    /// <summary>
+    /// Gives the logins the passwords that follow from the administrator's, where they have others: the administrator of a database
+    /// elsewhere has got another password.
+    /// </summary>
+    public static async Task RenewAsync(string administrator, CancellationToken cancel = default)
+    {
+        foreach (var login in new[] { Owner, Application, Practice })
+        {
+            var of = new NpgsqlConnectionStringBuilder(Of(administrator, login)) { Pooling = false };
+            try
+            {
+                await using var known = new NpgsqlConnection(of.ConnectionString);
+                await known.OpenAsync(cancel);
+            }
+            catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.InvalidPassword)
+            {
+                await using var connection = new NpgsqlConnection(
+                    new NpgsqlConnectionStringBuilder(administrator) { Pooling = false }.ConnectionString
+                );
+                await connection.OpenAsync(cancel);
+                await RunAsync(connection, $"alter role {login} password '{of.Password}'", cancel);
+            }
+        }
     }
 
     private static async Task RunAsync(NpgsqlConnection connection, string sql, CancellationToken cancel)

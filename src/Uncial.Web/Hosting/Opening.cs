@@ -29,6 +29,7 @@ internal static class Opening
     {
         await using var only = await AloneAsync(administrator, cancel);
         await Logins.PrepareAsync(administrator, cancel);
+        await Logins.RenewAsync(administrator, cancel);
         await using var db = new UncialDb(UncialDbOptions.For(Logins.OwnerOf(administrator) + ";Pooling=false"));
         await MigrateAsync(db, cancel);
         await PracticeSchema.ApplyAsync(Logins.OwnerOf(administrator) + ";Pooling=false", cancel);

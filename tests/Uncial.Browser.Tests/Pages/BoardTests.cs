@@ -191,8 +191,8 @@ public class BoardTests(RunningShop shop) : IClassFixture<RunningShop>
             "what the block is"
         );
         screen.Path_.ShouldBe("/");
-        var href = screen.Driver.FindElement(By.CssSelector("[data-open-part]")).GetDomAttribute("href");
-        screen.Driver.FindElement(By.CssSelector(".block.is-shown")).Click();
+        var href = (string)screen.Driver.ExecuteScript("return document.querySelector('[data-open-part]').getAttribute('href')")!;
+        screen.Click(By.CssSelector(".block.is-shown"));
         screen.Until(() => screen.Path_ == href, "the part at its station");
 
         string? Shown() => (string?)screen.Driver.ExecuteScript("return document.querySelector('.block.is-shown')?.dataset.block ?? null");
