@@ -73,6 +73,11 @@ cluster_up() {
     as_pg "$PG_BIN/pg_ctl" -D "$cluster" -m fast -w stop >/dev/null 2>&1 || true
   fi
   PGPORT_=$(cat "$dir/db-port" 2>/dev/null || true)
+  # Of a server that was killed the last backends may still hold its port for a moment; whoever serves knows it by that port alone.
+  for _ in $(seq 50); do
+    { [ -n "$PGPORT_" ] && (exec 3<>"/dev/tcp/127.0.0.1/$PGPORT_") 2>/dev/null; } || break
+    sleep 0.1
+  done
   if [ -z "$PGPORT_" ] || (exec 3<>"/dev/tcp/127.0.0.1/$PGPORT_") 2>/dev/null; then PGPORT_=$(free_port); fi
   printf '%s\n' "$PGPORT_" > "$dir/db-port"
   # Up to 66 connections of one instance (docs/operations.md), and of what is done by hand.

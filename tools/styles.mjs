@@ -14,6 +14,7 @@ const order = [
     'Board/Day.css',
     'Board/Wall/Wall.css',
     'Account/SignIn.css',
+    'Account/Lock.css',
     'Logbook/Logbook.css',
     'Paper/Paper.css',
     'Intake/Receive.css',

@@ -331,3 +331,21 @@ begin
     perform public.keep_people_event('ScreenRetired', null, the_screen, null, s.operator);
     return 'done';
 end $$;
+
+-- A lead says at which lathe a screen stands, or that it stands at none.
+create or replace function public.pin_screen(session_token text, the_screen int, the_lathe int) returns text
+    language plpgsql security definer set search_path = pg_catalog, public, pg_temp as $$
+declare s record; at_lathe text;
+begin
+    select * into s from public.session_of(session_token);
+    if s.session is null then return 'signedOut'; end if;
+    if s.role not in ('lead', 'owner') then return 'notAllowed'; end if;
+    if the_lathe is not null then
+        select l.profile->>'name' into at_lathe from public.lathes l where l.id = the_lathe and l.retired_at is null;
+        if at_lathe is null then return 'notFound'; end if;
+    end if;
+    update public.screens set lathe_id = the_lathe where id = the_screen and retired_at is null;
+    if not found then return 'notFound'; end if;
+    perform public.keep_people_event('ScreenPinned', null, the_screen, coalesce(at_lathe, ''), s.operator);
+    return 'done';
+end $$;

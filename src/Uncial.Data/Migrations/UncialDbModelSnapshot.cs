@@ -888,6 +888,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("integer")
                         .HasColumnName("enrolled_by_id");
 
+                    b.Property<int?>("LatheId")
+                        .HasColumnType("integer")
+                        .HasColumnName("lathe_id");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(60)
@@ -908,6 +912,9 @@ namespace Uncial.Data.Migrations
 
                     b.HasIndex("EnrolledById")
                         .HasDatabaseName("ix_screens_enrolled_by_id");
+
+                    b.HasIndex("LatheId")
+                        .HasDatabaseName("ix_screens_lathe_id");
 
                     b.HasIndex("TokenHash")
                         .IsUnique()
@@ -2997,6 +3004,10 @@ namespace Uncial.Data.Migrations
                         .HasColumnType("boolean")
                         .HasColumnName("has_demo_data");
 
+                    b.Property<int?>("LockAfterMinutes")
+                        .HasColumnType("integer")
+                        .HasColumnName("lock_after_minutes");
+
                     b.Property<string>("Name")
                         .IsRequired()
                         .HasMaxLength(120)
@@ -3025,7 +3036,10 @@ namespace Uncial.Data.Migrations
                     b.HasKey("Id")
                         .HasName("pk_shops");
 
-                    b.ToTable("shops", (string)null);
+                    b.ToTable("shops", null, t =>
+                        {
+                            t.HasCheckConstraint("lock_after_minutes", "lock_after_minutes between 1 and 240");
+                        });
                 });
 
             modelBuilder.Entity("Uncial.Data.Model.ShopLathe", b =>
@@ -3650,6 +3664,12 @@ namespace Uncial.Data.Migrations
                         .HasForeignKey("EnrolledById")
                         .OnDelete(DeleteBehavior.Restrict)
                         .HasConstraintName("fk_screens_operators_enrolled_by_id");
+
+                    b.HasOne("Uncial.Data.Model.ShopLathe", null)
+                        .WithMany()
+                        .HasForeignKey("LatheId")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .HasConstraintName("fk_screens_lathes_lathe_id");
                 });
 
             modelBuilder.Entity("Uncial.Data.Model.EyeCheck", b =>

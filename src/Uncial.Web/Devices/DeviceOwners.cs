@@ -26,6 +26,7 @@ public sealed partial class DeviceOwners(string connection, TimeProvider time, I
     /// <summary>For so long after it was confirmed an owner speaks for the device; less than <see cref="Hangs"/>.</summary>
     private static readonly TimeSpan Sure = TimeSpan.FromSeconds(2.5);
     private const int AnswersWithin = 2;
+    private const int OpensWithin = 10;
     private readonly ConcurrentDictionary<DeviceKey, byte> wanted = new();
     private readonly ConcurrentDictionary<DeviceKey, long> owned = new();
     private readonly SemaphoreSlim asked = new(0, 1);
@@ -110,7 +111,7 @@ public sealed partial class DeviceOwners(string connection, TimeProvider time, I
             {
                 ApplicationName = Name,
                 Pooling = false,
-                Timeout = AnswersWithin,
+                Timeout = OpensWithin,
                 CommandTimeout = AnswersWithin,
                 CancellationTimeout = -1,
             }.ConnectionString

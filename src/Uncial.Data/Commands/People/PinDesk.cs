@@ -176,6 +176,13 @@ public sealed class PinDesk(UncialDb db)
         return Enum.Parse<PeopleResult>(result, ignoreCase: true);
     }
 
+    /// <summary>Says at which lathe a screen stands; null for none.</summary>
+    public async Task<PeopleResult> PinScreenAsync(string token, int screen, int? lathe, CancellationToken cancel) =>
+        Enum.Parse<PeopleResult>(
+            await db.Database.SqlQuery<string>($"select pin_screen({token}, {screen}, {lathe}) as \"Value\"").SingleAsync(cancel),
+            ignoreCase: true
+        );
+
     /// <summary>A screen signs nobody in any more.</summary>
     public async Task<PeopleResult> RetireScreenAsync(string token, int screen, CancellationToken cancel) =>
         Enum.Parse<PeopleResult>(

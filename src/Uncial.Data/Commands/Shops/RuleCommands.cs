@@ -9,7 +9,8 @@ namespace Uncial.Data.Commands;
 /// <param name="TimeZone">Name of its time zone; null for that of the server.</param>
 /// <param name="DateStyle">How dates and times are written.</param>
 /// <param name="Address">Where it is found on the network; null for what the server was started with.</param>
-public sealed record ShopPreferences(string Technique, string? TimeZone, DateStyle DateStyle, string? Address);
+/// <param name="LockAfterMinutes">A screen that nobody has touched for so long is locked; null for never.</param>
+public sealed record ShopPreferences(string Technique, string? TimeZone, DateStyle DateStyle, string? Address, int? LockAfterMinutes);
 
 /// <summary>The rules of the shop are changed.</summary>
 public static class RuleCommands
@@ -70,6 +71,7 @@ public static class RuleCommands
             );
         (shop.DefaultTechnique, shop.TimeZone) = (preferences.Technique, preferences.TimeZone);
         (shop.DateStyle, shop.Address) = (preferences.DateStyle, preferences.Address);
+        shop.LockAfterMinutes = preferences.LockAfterMinutes;
         shop.Turn++;
         if (await action.Db.TrySaveAsync(cancel) is { } refusal)
             return refusal;

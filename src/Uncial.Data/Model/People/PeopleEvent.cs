@@ -18,6 +18,7 @@ public enum PeopleAct
     Unlocked,
     ScreenEnrolled,
     ScreenRetired,
+    ScreenPinned,
     InstructsChanged,
 }
 

@@ -23,6 +23,9 @@ public class EnrolledScreen
     [MaxLength(64)]
     public string? Address { get; set; }
     public DateTimeOffset? RetiredAt { get; set; }
+
+    /// <summary>The lathe that it stands at and opens on; null for a screen that is not pinned to one.</summary>
+    public int? LatheId { get; set; }
 }
 
 /// <summary>
@@ -51,6 +54,7 @@ internal sealed class EnrolledScreenTable : IEntityTypeConfiguration<EnrolledScr
     {
         builder.ToTable("screens").HasIndex(s => s.TokenHash).IsUnique();
         builder.HasOne<Operator>().WithMany().HasForeignKey(s => s.EnrolledById).OnDelete(DeleteBehavior.Restrict);
+        builder.HasOne<ShopLathe>().WithMany().HasForeignKey(s => s.LatheId).OnDelete(DeleteBehavior.Restrict);
     }
 }
 

@@ -37,6 +37,9 @@ public class Shop
     [MaxLength(20)]
     public DateStyle? DateStyle { get; set; }
 
+    /// <summary>A screen that nobody has touched for so many minutes is locked, 1 to 240; null for never.</summary>
+    public int? LockAfterMinutes { get; set; }
+
     /// <summary>Where it is found on the network, as in <c>https://brakes.local:5443</c>; null for how the server was started.</summary>
     [MaxLength(200)]
     public string? Address { get; set; }
@@ -188,6 +191,7 @@ internal sealed class ShopTable : IEntityTypeConfiguration<Shop>
     public void Configure(EntityTypeBuilder<Shop> builder)
     {
         builder.Property(s => s.Rules).StoredAsJson();
+        builder.ToTable(t => t.HasCheckConstraint("lock_after_minutes", "lock_after_minutes between 1 and 240"));
         builder.HasMany(s => s.Lathes).WithOne().HasForeignKey(l => l.ShopId).OnDelete(DeleteBehavior.Restrict);
         builder.HasMany(s => s.Board).WithOne().HasForeignKey(l => l.ShopId).OnDelete(DeleteBehavior.Restrict);
         builder.HasMany(s => s.OwnTechniques).WithOne().HasForeignKey(t => t.ShopId).OnDelete(DeleteBehavior.Restrict);

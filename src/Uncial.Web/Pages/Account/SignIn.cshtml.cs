@@ -48,14 +48,45 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file, Reader reader
     /// <summary>This screen signs nobody in before a lead has enrolled it.</summary>
     public bool Enrols { get; private set; }
 
+    /// <summary>It lies over the page of a screen that was locked: whoever types a PIN goes on there.</summary>
+    public bool IsLock { get; private set; }
+
+    /// <summary>The key that picks a name.</summary>
+    public static char KeyOf(int at) => (char)('a' + at);
+
     private NameTile? Chosen => Names.FirstOrDefault(n => n.User == Who);
 
-    public async Task<IActionResult> OnGetAsync(CancellationToken cancel)
+    /// <param name="over">Somebody is picked on the lock that lies over a page.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<IActionResult> OnGetAsync(bool over, CancellationToken cancel)
     {
+        IsLock = over;
         if (User.Identity?.IsAuthenticated == true)
             return LocalRedirect("/");
         await LoadAsync(cancel);
         return Page();
+    }
+
+    /// <summary>
+    /// Locks this screen: the session is over, and what was typed stays on the page beneath. Whoever was signed in is asked for first.
+    /// </summary>
+    public async Task<IActionResult> OnPostLockAsync(CancellationToken cancel)
+    {
+        var who = Reader.IsSignedIn ? Reader.OperatorId : 0;
+        await HttpContext.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);
+        // The form that comes is for somebody who is not signed in.
+        HttpContext.User = new(new System.Security.Claims.ClaimsIdentity());
+        IsLock = true;
+        await LoadAsync(cancel);
+        Who = Names.FirstOrDefault(n => n.Id == who)?.User;
+        return Page();
+    }
+
+    /// <summary>Whoever types a PIN on the lock goes on at the page beneath.</summary>
+    public async Task<IActionResult> OnPostUnlockAsync(CancellationToken cancel)
+    {
+        IsLock = true;
+        return await OnPostPinAsync(cancel) is LocalRedirectResult ? new NoContentResult() : Page();
     }
 
     public async Task<IActionResult> OnPostPinAsync(CancellationToken cancel)

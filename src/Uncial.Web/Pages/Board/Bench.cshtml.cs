@@ -78,10 +78,19 @@ public class BenchModel(UncialDb db, BenchStates states, BoardKeeper keeper, Rea
     public PlacedStep? NextStep { get; private set; }
     private ILookup<int, BenchPart> byJob = Enumerable.Empty<BenchPart>().ToLookup(p => p.Part.JobId);
 
-    public async Task OnGetAsync(CancellationToken cancel)
+    /// <param name="all">The whole bench, also on a screen that is pinned to a lathe.</param>
+    /// <param name="cancel">Cancels.</param>
+    public async Task<IActionResult> OnGetAsync(bool all, CancellationToken cancel)
     {
+        if (
+            !all
+            && Chosen is null
+            && await db.Screens.Where(s => s.Id == Reader.ScreenId).Select(s => s.LatheId).SingleOrDefaultAsync(cancel) is { } lathe
+        )
+            return Redirect(FormattableString.Invariant($"/lathes/{lathe}/view"));
         Planned = await keeper.NowAsync(cancel);
         await ShowAsync(Planned.Plan, cancel);
+        return Page();
     }
 
     /// <summary>Shows what a move would cost; nothing is kept.</summary>

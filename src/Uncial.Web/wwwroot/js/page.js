@@ -9,6 +9,7 @@ import { startDrill } from '/Pages/Practice/Drill.cshtml.js';
 import { startBench } from '/Pages/Practice/Bench/Bench.cshtml.js';
 import '/Pages/Workshop/Settings/Settings.cshtml.js';
 import { startEcho } from './core/echo.js';
+import { startLock } from './core/lock.js';
 import { isBusy, refresh, show } from './core/sending.js';
 import { freshen } from './kept/copies.js';
 import { startDrafts } from './kept/drafts.js';
@@ -46,6 +47,7 @@ function arrive() {
   startDrill();
   startBench();
   startOutbox({ refresh, show });
+  startLock({ refresh });
   startNews({ isBusy, refresh });
   startAgain({ refresh });
 }

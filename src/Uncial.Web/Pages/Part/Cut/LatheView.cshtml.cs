@@ -1,13 +1,14 @@
 using System.Globalization;
 using Microsoft.AspNetCore.Mvc;
 using Uncial.Data;
+using Uncial.Web.Board;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>
 /// What a second screen at a lathe shows: where the dials shall stand, where they do, and the time that is left. It follows whatever is on
-/// the lathe, and has nothing to press.
+/// the lathe, and leads to the part. A screen that is pinned to the lathe opens here.
 /// </summary>
 public class LatheViewModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : CutModel(db, shop, reader, time)
 {
@@ -19,6 +20,12 @@ public class LatheViewModel(UncialDb db, ShopFile shop, Reader reader, TimeProvi
 
     /// <summary>Something is to be cut on it now.</summary>
     public bool HasWork { get; private set; }
+
+    /// <summary>What the board has for it next, where nothing is on it: when, which corner, and which part.</summary>
+    public IReadOnlyList<BoardBlock> Next { get; private set; } = [];
+
+    /// <summary>So many are named.</summary>
+    private const int NamesNext = 3;
 
     /// <summary>What is to be done, for whoever looks over.</summary>
     public string Says =>
@@ -42,8 +49,18 @@ public class LatheViewModel(UncialDb db, ShopFile shop, Reader reader, TimeProvi
             if (await LoadAsync(cancel) is not null || Record.Station != Core.Parts.Station.Cut || Record.Planning.Document is null)
                 continue;
             (HasWork, ViewData["Title"]) = (true, LatheName);
-            break;
+            return Page();
         }
+        var now = await HttpContext.RequestServices.GetRequiredService<BoardKeeper>().NowAsync(cancel);
+        var board = new BoardView(now, now.Plan, Dates.Shop.DayOf(now.Plan.Day.Plan.Now));
+        Next =
+        [
+            .. board
+                .Lanes.Where(l => l.Lathe.Id == LatheId)
+                .SelectMany(l => l.Blocks)
+                .Where(b => b.State is BlockState.Planned or BlockState.Waiting)
+                .Take(NamesNext),
+        ];
         return Page();
     }
 

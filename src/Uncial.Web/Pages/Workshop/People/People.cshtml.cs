@@ -41,6 +41,9 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public IReadOnlyList<TryLine> Tries { get; private set; } = [];
     public Operator? Chosen { get; private set; }
 
+    /// <summary>Lathes that a screen may stand at.</summary>
+    public IReadOnlyList<(int Id, string Name)> Lathes { get; private set; } = [];
+
     /// <summary>Roles that may be given by who looks: only an owner makes an owner.</summary>
     public IReadOnlyList<string> RolesToGive => Reader.IsOwner ? [Roles.Operator, Roles.Lead, Roles.Owner] : [Roles.Operator, Roles.Lead];
 
@@ -81,6 +84,17 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
     public async Task<IActionResult> OnPostRetireScreenAsync(int screen, CancellationToken cancel)
     {
         var result = await pins.RetireScreenAsync(Reader.SessionToken, screen, cancel);
+        if (result == PeopleResult.Done)
+            return Redirect("/people");
+        Trouble = Say(result);
+        await LoadAsync(cancel);
+        return Page();
+    }
+
+    /// <summary>Says at which lathe a screen stands.</summary>
+    public async Task<IActionResult> OnPostPinScreenAsync(int screen, int? lathe, CancellationToken cancel)
+    {
+        var result = await pins.PinScreenAsync(Reader.SessionToken, screen, lathe, cancel);
         if (result == PeopleResult.Done)
             return Redirect("/people");
         Trouble = Say(result);
@@ -176,6 +190,12 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
         );
         People = await db.Operators.AsNoTracking().OrderBy(o => o.DisabledAt != null).ThenBy(o => o.DisplayName).ToListAsync(cancel);
         Chosen = People.FirstOrDefault(p => p.Id == Id);
+        Lathes =
+        [
+            .. (await db.Lathes.AsNoTracking().Where(l => l.RetiredAt == null).OrderBy(l => l.Id).ToListAsync(cancel)).Select(l =>
+                (l.Id, l.Profile.Name)
+            ),
+        ];
         Screens = await db
             .Screens.AsNoTracking()
             .Where(s => s.RetiredAt == null)
@@ -188,6 +208,7 @@ public class PeopleModel(UncialDb db, PinDesk pins, Reader reader, TimeProvider 
                 EnrolledAt = s.EnrolledAt,
                 EnrolledById = s.EnrolledById,
                 Address = s.Address,
+                LatheId = s.LatheId,
             })
             .ToListAsync(cancel);
         Misses = (

@@ -44,6 +44,12 @@ public class SettingsModel(UncialDb db, ShopFile file, ShopAddress address, Read
     [BindProperty]
     public string? Address { get; set; }
 
+    /// <summary>Minutes after which a screen is locked, as typed; empty for never.</summary>
+    [BindProperty]
+    public string? LockAfter { get; set; }
+
+    private const int LongestIdle = 240;
+
     /// <summary>The address where the settings say none.</summary>
     public string UsualAddress => address.Usual(Request);
 
@@ -136,6 +142,7 @@ public class SettingsModel(UncialDb db, ShopFile file, ShopAddress address, Read
         Kept = kept;
         (DefaultTechnique, TimeZone, DateStyle) = (Shop.DefaultTechnique, Shop.TimeZone, Shop.DateStyle ?? default);
         Address = Shop.Address;
+        LockAfter = Shop.LockAfterMinutes?.ToString(CultureInfo.InvariantCulture);
     }
 
     /// <summary>What the rules as typed would have changed in the last parts; null where it was not asked for.</summary>
@@ -164,7 +171,7 @@ public class SettingsModel(UncialDb db, ShopFile file, ShopAddress address, Read
     {
         if (ShopSettings.All.FirstOrDefault(s => Wrong(FieldOf(s)) is not null) is { } first)
             Group = first.Group;
-        else if (Wrong(nameof(TimeZone)) is not null || Wrong(nameof(Address)) is not null)
+        else if (Wrong(nameof(TimeZone)) is not null || Wrong(nameof(Address)) is not null || Wrong(nameof(LockAfter)) is not null)
             Group = SettingGroup.Time;
         return Page();
     }
@@ -182,6 +189,17 @@ public class SettingsModel(UncialDb db, ShopFile file, ShopAddress address, Read
         var place = string.IsNullOrWhiteSpace(Address) ? null : ShopAddressText.Read(Address);
         if (place is null && !string.IsNullOrWhiteSpace(Address))
             Reject(nameof(Address), Words.Say("setting.noAddress"));
+        int? idle = null;
+        if (!string.IsNullOrWhiteSpace(LockAfter))
+        {
+            if (
+                int.TryParse(LockAfter.Trim(), NumberStyles.None, CultureInfo.InvariantCulture, out var minutes)
+                && minutes is > 0 and <= LongestIdle
+            )
+                idle = minutes;
+            else
+                Reject(nameof(LockAfter), Words.Say("setting.noLockAfter", LongestIdle));
+        }
         if (Turn != Shop.Turn)
             Tell(new Refusal.Outdated(null));
         if (!ModelState.IsValid)
@@ -196,7 +214,7 @@ public class SettingsModel(UncialDb db, ShopFile file, ShopAddress address, Read
             new(db, Actor, Turn),
             Shop,
             rules,
-            new(DefaultTechnique!, zone, DateStyle ?? Shop.DateStyle ?? default, place),
+            new(DefaultTechnique!, zone, DateStyle ?? Shop.DateStyle ?? default, place, idle),
             Reason,
             SignatureTyped,
             cancel

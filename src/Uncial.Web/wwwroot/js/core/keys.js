@@ -43,6 +43,19 @@ document.addEventListener('keydown', event => {
     return;
   }
   if (event.ctrlKey || event.metaKey || event.altKey || event.isComposing) return;
+  if (event.key === 'F9' && !event.repeat) {
+    event.preventDefault();
+    document.querySelector('[data-lock]')?.click();
+    return;
+  }
+  // On the lock a letter picks who goes on; a PIN is digits.
+  const lock = document.querySelector('dialog.lock');
+  if (lock) {
+    const tile = /^[a-z]$/i.test(event.key) && lock.querySelector(`[data-key="${event.key.toLowerCase()}"]`);
+    if (tile || event.key === 'Escape') event.preventDefault();
+    if (tile && !event.repeat) tile.click();
+    return;
+  }
   const over = document.querySelector(':popover-open');
   if (over) {
     // A sheet lies over the page: keys move in it, press what is printed in it or close it; nothing beneath is pressed.

@@ -122,11 +122,14 @@ function nameOf(element) {
 // What somebody is trying stands until it is kept or undone.
 const isTried = () => !!document.querySelector('main[data-trial=yes]');
 
+// Somebody else may see the page next: nothing of it is fetched or sent while the screen is locked.
+const isLocked = () => !!document.querySelector('dialog.lock');
+
 // What lies open, or is in somebody's hand, is not taken away.
 const isHeld = () => !!document.querySelector(':popover-open,.is-dragged');
 
 async function fetchAnew() {
-  if (isTried()) return;
+  if (isTried() || isLocked()) return;
   if (busy || isHeld()) {
     setTimeout(refresh, 500);
     return;
@@ -143,7 +146,7 @@ async function fetchAnew() {
     });
     // A page that somebody asked for in between may be older than this: it is asked for once more.
     if (answer.ok && shows !== shown && location.href === here) refreshAgain = true;
-    if (!answer.ok || busy || isTried() || shows !== shown || location.href !== here) return;
+    if (!answer.ok || busy || isTried() || isLocked() || shows !== shown || location.href !== here) return;
     const html = await answer.text();
     // A sheet that was opened meanwhile, a block that is dragged, a page that came while this one was read: it comes once that is over.
     if (isHeld() || shows !== shown || location.href !== here) {
@@ -194,7 +197,10 @@ export function show(html, url) {
   document.title = page.title;
   document.documentElement.dataset.theme = page.documentElement.dataset.theme;
   document.body.classList.remove('is-lost');
-  document.body.dataset.made = page.body.dataset.made;
+  for (const fact of ['made', 'person', 'lockAfter']) {
+    if (page.body.dataset[fact] === undefined) delete document.body.dataset[fact];
+    else document.body.dataset[fact] = page.body.dataset[fact];
+  }
   keepCopy(html, url);
   // The address of an action is no address of a page.
   const at = new URL(url);

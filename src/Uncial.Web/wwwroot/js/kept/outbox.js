@@ -177,7 +177,7 @@ async function look(item) {
 }
 
 async function flush() {
-  if (sending) return;
+  if (sending || document.querySelector('dialog.lock')) return;
   const item = all().find(i => i.state === 'waits' && i.person === person());
   if (!item) return;
   sending = true;

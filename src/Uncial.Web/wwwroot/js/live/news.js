@@ -86,6 +86,12 @@ function open() {
   });
 }
 
+// Nobody stands at a screen that is locked: its gauges are told so.
+document.addEventListener('locked', () => {
+  at = '';
+  open();
+});
+
 // The screen that somebody stands at is the one that took the gauge up last.
 addEventListener('focus', () => {
   if (at) open();
