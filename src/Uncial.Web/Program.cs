@@ -164,6 +164,7 @@ else
             ExceptionHandlingPath = "/Error",
             StatusCodeSelector = RequestGuards.StatusOf,
             AllowStatusCode404Response = true,
+            CreateScopeForErrors = true,
         }
     );
 app.Use(
@@ -206,9 +207,9 @@ app.UseWhen(
 app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();
-app.Use(PracticeGate.OpenAsync);
+app.UseWhen(context => !RequestGuards.IsOfFault(context), asked => asked.Use(PracticeGate.OpenAsync));
 app.UseAuthorization();
-app.Use(ShopTimes.SetAsync);
+app.UseWhen(context => !RequestGuards.IsOfFault(context), asked => asked.Use(ShopTimes.SetAsync));
 
 // Styles, scripts and fonts: compressed when the program is built; by their fingerprints kept for good, else asked for with each page.
 app.MapStaticAssets().AllowAnonymous();

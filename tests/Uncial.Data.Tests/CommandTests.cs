@@ -295,7 +295,7 @@ public partial class CommandTests(RunningShop shop) : IClassFixture<RunningShop>
                 new(db, lead, settings.Turn),
                 settings,
                 settings.Rules,
-                new("", null, default, null),
+                new("", null, default, null, null),
                 null,
                 Nobody,
                 Cancel

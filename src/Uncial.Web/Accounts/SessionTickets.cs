@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Claims;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
+using Uncial.Web.Hosting;
 
 namespace Uncial.Web.Accounts;
 
@@ -10,7 +11,7 @@ namespace Uncial.Web.Accounts;
 /// was
 /// ended there is over at once.
 /// </summary>
-public sealed class SessionTickets(IServiceScopeFactory scopes) : ITicketStore
+public sealed class SessionTickets(IServiceScopeFactory scopes, IHttpContextAccessor asked) : ITicketStore
 {
     public const string TokenClaim = "uncial:session";
     public const string ScreenClaim = "uncial:screen";
@@ -28,6 +29,8 @@ public sealed class SessionTickets(IServiceScopeFactory scopes) : ITicketStore
 
     public async Task<AuthenticationTicket?> RetrieveAsync(string key)
     {
+        if (asked.HttpContext is { } http && RequestGuards.IsOfFault(http))
+            return null;
         await using var scope = scopes.CreateAsyncScope();
         return await scope.ServiceProvider.GetRequiredService<PinDesk>().SessionAsync(key, CancellationToken.None) is { } session
             ? Ticket(session, key)

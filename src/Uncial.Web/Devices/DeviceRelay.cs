@@ -62,7 +62,7 @@ public sealed partial class DeviceRelay(
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        news.TakenUp += taken.Enqueue;
+        news.TakenUp = taken.Enqueue;
         var (beat, pruned) = (time.GetTimestamp(), long.MinValue);
         using var timer = new PeriodicTimer(Every, time);
         try
@@ -101,7 +101,7 @@ public sealed partial class DeviceRelay(
         catch (OperationCanceledException) when (stoppingToken.IsCancellationRequested) { }
         finally
         {
-            news.TakenUp -= taken.Enqueue;
+            news.TakenUp = null;
         }
     }
 

@@ -90,8 +90,8 @@ public sealed class News(TimeProvider time)
         Channel<SseItem<string>> Channel
     );
 
-    /// <summary>A screen of this instance has taken a gauge up.</summary>
-    public event Action<int>? TakenUp;
+    /// <summary>Told of each gauge that a screen of this instance has taken up.</summary>
+    public Action<int>? TakenUp { get; set; }
 
     /// <summary>The surfaces whose pages listen.</summary>
     public IReadOnlyList<int> Surfaces

@@ -92,6 +92,12 @@ internal static class NewsFeed
             )
             .AllowAnonymous()
             .ExcludeFromDescription();
+        MapGauges(app);
+    }
+
+    /// <summary>What a page answers a gauge.</summary>
+    private static void MapGauges(IEndpointRouteBuilder app)
+    {
         // Somebody puts the cursor where a gauge sends its figure: the gauge is used at this screen from now on.
         app.MapPost(
                 "/gauges/{gauge:int}/takes",
@@ -114,7 +120,7 @@ internal static class NewsFeed
                 {
                     if (!await antiforgery.IsRequestValidAsync(http))
                         return Results.BadRequest();
-                    var form = await http.Request.ReadFormAsync();
+                    var form = await http.Request.ReadFormAsync(cancel);
                     if (form["line"].ToString() is not { Length: > 0 and <= 60 } line)
                         return Results.BadRequest();
                     news.Refuses(gauge, line);

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Npgsql;
 using Uncial.Core.Cutting;
@@ -40,16 +41,17 @@ public sealed partial class NewsListener(
         {
             switch (told.Split(' '))
             {
-                case ["surface", var id] when int.TryParse(id, out var surface):
+                case ["surface", var id] when int.TryParse(id, CultureInfo.InvariantCulture, out var surface):
                     Surfaces.Add(surface);
                     break;
-                case ["taken", var id, var line] when int.TryParse(id, out var gauge):
+                case ["taken", var id, var line] when int.TryParse(id, CultureInfo.InvariantCulture, out var gauge):
                     Taken.Add((gauge, line));
                     break;
-                case ["device", var kind, var id] when Enum.TryParse<DeviceKind>(kind, out var of) && int.TryParse(id, out var device):
+                case ["device", var kind, var id]
+                    when Enum.TryParse<DeviceKind>(kind, out var of) && int.TryParse(id, CultureInfo.InvariantCulture, out var device):
                     Devices.Add(new(of, device));
                     break;
-                case ["send", var id] when long.TryParse(id, out var send):
+                case ["send", var id] when long.TryParse(id, CultureInfo.InvariantCulture, out var send):
                     Sends.Add(send);
                     break;
                 case ["saved"]:

@@ -1,4 +1,5 @@
 using System.Net;
+using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.Filters;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
@@ -30,6 +31,8 @@ internal static class RequestGuards
             DbUpdateException { InnerException: PostgresException inner } => StatusOf(inner),
             PostgresException { SqlState: ['2', '2', ..] } => StatusCodes.Status400BadRequest,
             PostgresException { SqlState: ['U', 'N' or 'P', ..] or PostgresErrorCodes.UniqueViolation } => StatusCodes.Status409Conflict,
+            // The database lets nobody in, as while it starts or is worked on.
+            PostgresException { InvariantSeverity: "FATAL" or "PANIC" } => StatusCodes.Status503ServiceUnavailable,
             PostgresException { SqlState: ['4', '0', ..] or ['5', '7', ..] or ['5', '3', ..] or ['0', '8', ..] } =>
                 StatusCodes.Status503ServiceUnavailable,
             NpgsqlException { InnerException: System.Net.Sockets.SocketException or IOException or TimeoutException } =>
@@ -38,6 +41,11 @@ internal static class RequestGuards
             OperationCanceledException => 499,
             _ => StatusCodes.Status500InternalServerError,
         };
+
+    /// <summary>
+    /// The page of a fault is being made: it asks the database nothing, which may be what is away. Who asks is known from before, or not.
+    /// </summary>
+    public static bool IsOfFault(HttpContext http) => http.Features.Get<IExceptionHandlerFeature>() is not null;
 
     /// <summary>The query without what no text holds: such an address is none of ours.</summary>
     public static Task AnswerBadAddressAsync(HttpContext http, RequestDelegate next)
