@@ -39,6 +39,10 @@ public sealed class AwayTests : IAsyncLifetime
             answer.Text.ShouldContain("The database is away", customMessage: path);
         }
         await LetInAsync(all: true);
-        (await tom.GetAsync("/measure/TQB5P")).Code.ShouldBe(HttpStatusCode.OK);
+        // A connection that was broken meanwhile is found out when it is used.
+        await StartCommand.UntilAsync(
+            async () => (await tom.GetAsync("/measure/TQB5P")).Code == HttpStatusCode.OK,
+            "the page, without anybody doing anything"
+        );
     }
 }
