@@ -5,7 +5,7 @@ using Npgsql;
 namespace Uncial.Data.Integrity;
 
 /// <summary>
-/// Functions, triggers and rights of the database, from the embedded *.sql beside this file. They are put in place anew after every
+/// Functions, triggers and rights of the database, from the embedded files in Sql. They are put in place anew after every
 /// migration;
 /// doing it twice changes nothing.
 /// </summary>

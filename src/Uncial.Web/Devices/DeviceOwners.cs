@@ -29,7 +29,7 @@ public sealed partial class DeviceOwners(string connection, TimeProvider time, I
     private const int OpensWithin = 10;
     private readonly ConcurrentDictionary<DeviceKey, byte> wanted = new();
     private readonly ConcurrentDictionary<DeviceKey, long> owned = new();
-    private readonly SemaphoreSlim asked = new(0, 1);
+    private readonly SemaphoreSlim asked = new(0);
     private long confirmedAt = long.MinValue;
 
     /// <summary>Name of the connections by which instances know of one another.</summary>
@@ -56,12 +56,8 @@ public sealed partial class DeviceOwners(string connection, TimeProvider time, I
             isNew |= wanted.TryAdd(new(kind, id), 0);
         foreach (var gone in wanted.Keys.Where(d => d.Kind == kind && !ids.Contains(d.Id)))
             wanted.TryRemove(gone, out _);
-        if (isNew && asked.CurrentCount == 0)
-            try
-            {
-                asked.Release();
-            }
-            catch (SemaphoreFullException) { }
+        if (isNew)
+            asked.Release();
     }
 
     public override void Dispose()
@@ -182,12 +178,15 @@ public sealed partial class DeviceOwners(string connection, TimeProvider time, I
             where application_name = '{Name}' and datname = current_database() and usename = current_user and pid <> pg_backend_pid()
         """;
 
-    /// <summary>Ends the session of an owner that has not been heard of; its lock goes with it. A login may end its own sessions.</summary>
+    /// <summary>
+    /// Ends the session of an owner that has not been heard of; its lock goes with it. A login may end its own sessions. What was heard in
+    /// the future was so before the clock was set back.
+    /// </summary>
     private const string EndHungSql = """
         select pg_terminate_backend(l.pid) from pg_locks l join live_devices d on d.kind = $1 and d.device_id = $2
             where l.locktype = 'advisory' and l.granted and l.classid = device_lock($1)::oid and l.objid = $2::oid and l.objsubid = 2
                 and l.database = (select oid from pg_database where datname = current_database())
-                and d.seen_at < uncial_now() - $3
+                and d.seen_at not between uncial_now() - $3 and uncial_now() + $3
         """;
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "The database is away; devices stay connected as they are: {Why}")]

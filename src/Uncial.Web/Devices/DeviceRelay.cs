@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Uncial.Data;
 
@@ -41,6 +40,17 @@ public sealed partial class DeviceRelay(
                     """,
                     cancel
                 ),
+            cancel
+        );
+
+    /// <summary>Looks whether a reading that a gauge sends is stored already; it is answered then.</summary>
+    public Task LookAsync(int gauge, string line, CancellationToken cancel) =>
+        RunAsync(
+            async db =>
+            {
+                if (await db.Readings.AnyAsync(r => r.GaugeId == gauge && r.Line == line, cancel))
+                    news.Took(gauge, line);
+            },
             cancel
         );
 
@@ -131,7 +141,8 @@ public sealed partial class DeviceRelay(
             with held as (update live_devices set holder_screen_id = {holder.Screen}, holder_name = {holder.Name},
                     holder_seen_at = uncial_now()
                     where kind = 'Gauge' and device_id = {gauge} and ({isForced} or holder_screen_id is null
-                        or holder_screen_id = {holder.Screen} or holder_seen_at < uncial_now() - {News.HeldFor})
+                        or holder_screen_id = {holder.Screen}
+                        or holder_seen_at not between uncial_now() - {News.HeldFor} and uncial_now() + {News.HeldFor})
                     returning device_id)
             select pg_notify('uncial_news', 'device Gauge ' || device_id) from held
             """,

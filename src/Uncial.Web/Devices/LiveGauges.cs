@@ -54,6 +54,9 @@ public sealed class LiveGauges(
         );
         if (FenceOf(id) is not { } fence)
             return null;
+        // It may have been stored by an earlier owner, which ended before it could say so.
+        if (!news.IsKnown(id, line))
+            _ = relay.LookAsync(id, line, CancellationToken.None);
         switch (news.Sends(id, line, said.Typed, said.IsStable, fence))
         {
             case SentReading.Taken:

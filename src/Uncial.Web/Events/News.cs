@@ -294,6 +294,13 @@ public sealed class News(TimeProvider time)
         }
     }
 
+    /// <summary>Whether this instance has heard of a reading that a gauge sends.</summary>
+    public bool IsKnown(int gauge, string line)
+    {
+        lock (gate)
+            return sent.ContainsKey((gauge, line));
+    }
+
     /// <summary>Whether a reading that a gauge sent was shown and is not answered yet.</summary>
     public bool IsOpen(int gauge, string line)
     {

@@ -123,7 +123,7 @@ public sealed partial class NewsListener(
             if (await db.Readings.AnyAsync(r => r.GaugeId == gauge && r.Line == line, cancel))
                 news.Took(gauge, line);
         foreach (var (kind, id) in heard.Devices)
-            Tell(await db.LiveDevices.AsNoTracking().SingleOrDefaultAsync(d => d.Kind == kind && d.DeviceId == id, cancel));
+            await TellAsync(db, db.LiveDevices.Where(d => d.Kind == kind && d.DeviceId == id), cancel);
         if (heard.Sends.Count > 0)
             await ShowAsync(db, db.GaugeSends.Where(s => heard.Sends.Contains(s.Id)), cancel);
     }
@@ -137,10 +137,8 @@ public sealed partial class NewsListener(
         foreach (var (gauge, line) in news.Open)
             if (await db.Readings.AnyAsync(r => r.GaugeId == gauge && r.Line == line, cancel))
                 news.Took(gauge, line);
-        foreach (var device in await db.LiveDevices.AsNoTracking().ToListAsync(cancel))
-            Tell(device);
-        var since = time.GetUtcNow() - SentLately;
-        await ShowAsync(db, db.GaugeSends.Where(s => s.At > since), cancel);
+        await TellAsync(db, db.LiveDevices, cancel);
+        await ShowAsync(db, db.GaugeSends.FromSql($"select * from gauge_sends where at > uncial_now() - {SentLately}"), cancel);
     }
 
     private async Task ChangedAsync(UncialDb db, IReadOnlyCollection<int> surfaces, CancellationToken cancel)
@@ -152,23 +150,30 @@ public sealed partial class NewsListener(
             news.Changed(surface.Id, surface.Turn);
     }
 
-    /// <summary>What another instance hears of a device, and which screen has it.</summary>
-    private void Tell(LiveDevice? device)
+    /// <summary>What another instance hears of devices, and which screens have them. All times are of the database's clock.</summary>
+    private async Task TellAsync(UncialDb db, IQueryable<LiveDevice> devices, CancellationToken cancel)
     {
-        if (device is null)
-            return;
-        if (device.Instance != owners.Instance)
+        var rows = await devices.AsNoTracking().ToListAsync(cancel);
+        var held = await db
+            .Database.SqlQuery<int>(
+                $"""
+                select device_id as "Value" from live_devices where kind = 'Gauge'
+                    and holder_seen_at between uncial_now() - {News.HeldFor} and uncial_now() + {News.HeldFor}
+                """
+            )
+            .ToListAsync(cancel);
+        foreach (var device in rows)
         {
-            if (device.Kind == DeviceKind.Lathe)
+            if (device.Instance != owners.Instance && device.Kind == DeviceKind.Lathe)
                 lathes.Told(device.DeviceId, device.Says is null ? null : LatheLine.Read(device.Says));
-            else
+            else if (device.Instance != owners.Instance)
                 news.Says(
                     device.DeviceId,
                     device.Says is { } said && GaugeNow.Read(said) is { } now ? now : new(GaugeState.Lost, null, false, null)
                 );
+            if (device is { Kind: DeviceKind.Gauge, HolderScreenId: { } screen } && held.Contains(device.DeviceId))
+                news.HeldAt(device.DeviceId, screen, device.HolderName ?? "");
         }
-        if (device is { HolderScreenId: { } screen, HolderSeenAt: { } seen } && time.GetUtcNow() - seen < News.HeldFor)
-            news.HeldAt(device.DeviceId, screen, device.HolderName ?? "");
     }
 
     /// <summary>Shows what a gauge of another instance sent to the page that takes it, where that page listens here.</summary>

@@ -30,6 +30,13 @@ public sealed class LockTests(RunningShop shop) : IClassFixture<RunningShop>
         // The session is over at the server too, and no key reaches the page beneath.
         using (var taken = new HttpPerson(shop.Address, cookies))
             (await taken.GetAsync("/measure/" + rotor)).To.ShouldNotBeNull().ShouldContain("/SignIn");
+        // Nor does a reload without the server show what was there.
+        screen
+            .Driver.ExecuteAsyncScript(
+                "const done = arguments[0]; caches.open('uncial-pages').then(c => c.keys())"
+                    + ".then(keys => done(keys.filter(k => k.url.includes('/measure/')).length))"
+            )
+            .ShouldBe(0L);
         screen.Press(Keys.Escape);
         IsLocked(screen).ShouldBeTrue();
         // Two presses and a PIN: the key of the lock, the key on the name.

@@ -61,7 +61,7 @@ public class SignInModel(UncialDb db, PinDesk pins, ShopFile file, Reader reader
     public async Task<IActionResult> OnGetAsync(bool over, CancellationToken cancel)
     {
         IsLock = over;
-        if (User.Identity?.IsAuthenticated == true)
+        if (!over && User.Identity?.IsAuthenticated == true)
             return LocalRedirect("/");
         await LoadAsync(cancel);
         return Page();

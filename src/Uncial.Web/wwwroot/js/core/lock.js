@@ -1,5 +1,6 @@
 // A screen that several people share: locked by its key or when nobody has touched it for a while. The session is over then; what was
 // typed stays on the page beneath, and whoever types a PIN goes on there in the own name.
+import { forgetPages } from '../kept/copies.js';
 import { keepTyped } from '../kept/typed.js';
 import { say } from './words.js';
 
@@ -17,6 +18,7 @@ async function lock(isAsked) {
     const answer = await fetch('/SignIn?handler=Lock', { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } });
     if (!answer.ok) throw new Error('away');
     keepTyped();
+    await forgetPages();
     document.querySelectorAll(':popover-open').forEach(open => open.hidePopover());
     const dialog = document.createElement('dialog');
     dialog.className = 'lock';

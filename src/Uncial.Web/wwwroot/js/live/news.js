@@ -107,7 +107,8 @@ async function changed({ turn }) {
 async function planned({ version }) {
   for (let i = 0; i < 40 && page.isBusy(); i++) await new Promise(done => setTimeout(done, 50));
   const main = document.querySelector('main[data-board]');
-  if (main && Number(main.dataset.board) < version) page.refresh();
+  // Another instance may have planned it, by another clock: what differs is fetched.
+  if (main && Number(main.dataset.board) !== version) page.refresh();
 }
 
 function paint() {
