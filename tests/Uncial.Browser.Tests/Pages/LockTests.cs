@@ -101,7 +101,16 @@ public sealed class LockTests(RunningShop shop) : IClassFixture<RunningShop>
         screen.Go("/");
         screen.Until(() => screen.Path_.EndsWith("/view", StringComparison.Ordinal), "the lathe");
         screen.Driver.FindElement(By.TagName("h1")).Text.ShouldBe("Quay lathe");
-        screen.IsAccessible();
+        foreach (var (width, height) in new[] { (1280, 800), (1024, 768), (768, 1024) })
+        {
+            screen.Size(width, height);
+            screen.IsAccessible();
+            // One with nothing on it, and what comes next.
+            screen.Go("/lathes/2/view");
+            screen.IsAccessible();
+            screen.Go("/lathes/1/view");
+        }
+        screen.Size(1280, 800);
         screen.Press("a");
         screen.Until(() => screen.Path_ == "/", "the whole bench");
         (await db.PeopleEvents.OrderByDescending(e => e.Id).FirstAsync(Cancel)).ShouldSatisfyAllConditions(

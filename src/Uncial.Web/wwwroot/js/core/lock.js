@@ -6,36 +6,53 @@ import { say } from './words.js';
 
 const sheet = () => document.querySelector('dialog.lock');
 let touched = Date.now();
-let locking = false;
 let page;
 
+// Longer than that nobody waits for a lock.
+const answersWithin = 8000;
+
 async function lock(isAsked) {
-  if (locking || sheet()) return;
-  locking = true;
+  if (sheet()) return;
+  const at = document.activeElement;
   const body = new FormData();
   body.append('__RequestVerificationToken', document.querySelector('[name=__RequestVerificationToken]')?.value ?? '');
+  cover();
   try {
-    const answer = await fetch('/SignIn?handler=Lock', { method: 'POST', body, headers: { 'X-Requested-With': 'fetch' } });
+    const answer = await fetch('/SignIn?handler=Lock', {
+      method: 'POST',
+      body,
+      headers: { 'X-Requested-With': 'fetch' },
+      signal: AbortSignal.timeout(answersWithin),
+    });
     if (!answer.ok) throw new Error('away');
-    keepTyped();
-    await forgetPages();
-    document.querySelectorAll(':popover-open').forEach(open => open.hidePopover());
-    const dialog = document.createElement('dialog');
-    dialog.className = 'lock';
-    dialog.setAttribute('aria-label', say('lockTitle'));
-    document.body.append(dialog);
     put(await answer.text());
-    dialog.addEventListener('cancel', event => event.preventDefault());
-    dialog.addEventListener('submit', enter);
-    dialog.showModal();
     focus();
     document.dispatchEvent(new Event('locked'));
+    keepTyped();
+    await forgetPages();
   } catch {
     // Without the server nobody could unlock it again: whoever is at work goes on.
+    sheet().remove();
+    at?.focus({ preventScroll: true });
+    touched = Date.now();
     if (isAsked) tell(say('lockAway'));
-  } finally {
-    locking = false;
   }
+}
+
+// The page is covered at once, and shows who may go on as soon as the server has ended the session.
+function cover() {
+  document.querySelectorAll(':popover-open').forEach(open => open.hidePopover());
+  const dialog = document.createElement('dialog');
+  dialog.className = 'lock';
+  dialog.setAttribute('aria-label', say('lockTitle'));
+  const word = document.createElement('p');
+  word.className = 'locking';
+  word.textContent = say('locking');
+  dialog.append(word);
+  dialog.addEventListener('cancel', event => event.preventDefault());
+  dialog.addEventListener('submit', enter);
+  document.body.append(dialog);
+  dialog.showModal();
 }
 
 function tell(text) {
