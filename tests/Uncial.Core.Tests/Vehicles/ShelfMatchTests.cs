@@ -1,0 +1,84 @@
+using CsCheck;
+using Uncial.Core.Lengths;
+using Uncial.Core.Parts;
+using Uncial.Core.Vehicles;
+
+namespace Uncial.Core.Tests.Vehicles;
+
+public class ShelfMatchTests
+{
+    private static readonly Length Least = Mm.Of(0.3m);
+
+    [Fact]
+    public void A_pair_goes_before_a_single_one_the_same_entry_before_dimensions_and_more_life_before_less()
+    {
+        var wanted = new FitFacts(PartKind.Rotor, 7, 5, Known(280, 48, 65, 108));
+        ShelfPart[] shelf =
+        [
+            Part(1, 24.62m, 7),
+            Part(2, 24.90m, null, Known(280.5m, 48, 65.1m)),
+            Part(3, 24.40m, 7) with
+            {
+                ShelvedWith = 4,
+            },
+            Part(4, 24.50m, 7) with
+            {
+                ShelvedWith = 3,
+            },
+            Part(5, 24.95m, 7),
+        ];
+        var offers = ShelfMatch.Find(wanted, shelf, Least);
+        offers.Select(o => string.Join('+', o.Parts.Select(p => p.Id))).ShouldBe(["3+4", "5", "1", "4", "3", "2"]);
+        offers[0].Left.ShouldBe(Mm.Of(0.4m));
+        offers[^1].Unknown.ShouldBe([FitDimension.BoltCircle, FitDimension.Width]);
+        (offers[^1].SameEntry, offers[^1].StudsUnknown).ShouldBe((false, true));
+    }
+
+    [Fact]
+    public void What_is_worn_of_another_kind_or_of_other_studs_is_not_offered_nor_a_pair_of_which_one_is_gone()
+    {
+        var wanted = new FitFacts(PartKind.Rotor, 7, 5, Known(280, 48));
+        ShelfMatch.Find(wanted, [Part(1, 24.29m, 7)], Least).ShouldBeEmpty();
+        ShelfMatch.Find(wanted, [Part(1, 24.30m, 7)], Least).Count.ShouldBe(1);
+        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Drum, 7, 5, Known(280, 48)) }], Least).ShouldBeEmpty();
+        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Rotor, 7, 4, Known(280, 48)) }], Least).ShouldBeEmpty();
+        // Of another entry with one known dimension nobody can tell.
+        ShelfMatch.Find(wanted, [Part(1, 24.9m, 8, Known(280))], Least).ShouldBeEmpty();
+        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { ShelvedWith = 2 }], Least).Single().Parts.Count.ShouldBe(1);
+        Should.Throw<ArgumentOutOfRangeException>(() => ShelfMatch.Find(wanted, [], Length.Zero));
+    }
+
+    [Fact]
+    public void Nothing_is_offered_that_does_not_fit_in_every_dimension_known_on_both_sides_and_the_others_are_named()
+    {
+        // Each dimension is unknown, or lies some tenths about a figure.
+        var dimensions = Gen.Int[-1, 14].Array[5];
+        Gen.Select(dimensions, dimensions, Gen.Bool)
+            .Sample(
+                (ours, theirs, sameEntry) =>
+                {
+                    var offers = ShelfMatch.Find(
+                        new(PartKind.Rotor, 7, null, About(ours)),
+                        [Part(1, 24.9m, sameEntry ? 7 : 8, About(theirs))],
+                        Least
+                    );
+                    var both = Enum.GetValues<FitDimension>().Where(d => ours[(int)d] >= 0 && theirs[(int)d] >= 0).ToList();
+                    var fits = both.TrueForAll(d => Math.Abs(ours[(int)d] - theirs[(int)d]) / 10m <= ShelfMatch.Tolerance(d).Millimetres);
+                    offers.Count.ShouldBe(fits && (sameEntry || both.Count >= ShelfMatch.FewestKnown) ? 1 : 0);
+                    if (offers.Count == 1)
+                        offers[0].Unknown.ShouldBe(Enum.GetValues<FitDimension>().Except(both));
+                },
+                iter: 5000
+            );
+    }
+
+    private static Dictionary<FitDimension, Length> About(int[] tenths) =>
+        Enum.GetValues<FitDimension>().Where(d => tenths[(int)d] >= 0).ToDictionary(d => d, d => Mm.Of(100 + tenths[(int)d] / 10m));
+
+    // Diameter, height, hole and bolt circle, as far as they are given.
+    private static Dictionary<FitDimension, Length> Known(params decimal[] sizes) =>
+        sizes.Select((s, i) => ((FitDimension)i, s)).ToDictionary(x => x.Item1, x => Mm.Of(x.s));
+
+    private static ShelfPart Part(long id, decimal size, long? entry, Dictionary<FitDimension, Length>? known = null) =>
+        new(id, new(PartKind.Rotor, entry, null, known ?? []), Mm.Of(size), Mm.Of(24.2m), Mm.Of(24));
+}
