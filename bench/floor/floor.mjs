@@ -12,12 +12,13 @@ const random = n => (chance = (chance * 1103515245 + 12345) % 2147483648) % n;
 const sorted = values => [...values].sort((a, b) => a - b);
 const at = (values, share) => sorted(values)[Math.min(values.length - 1, Math.floor(values.length * share))] ?? 0;
 
-const sql = text =>
-    execFileSync('psql', ['-h', '127.0.0.1', '-p', ADMINISTRATOR_PORT, '-U', 'uncial', '-qAtX', 'uncial', '-c', text], {
+const psql = (...what) =>
+    execFileSync(join(PG_BIN, 'psql'), ['-h', '127.0.0.1', '-p', ADMINISTRATOR_PORT, '-U', 'uncial', '-qAtX', 'uncial', ...what], {
         env: { ...process.env, PGPASSWORD: ADMINISTRATOR_PASSWORD },
         encoding: 'utf8',
         maxBuffer: 1 << 28,
     }).trim();
+const sql = text => psql('-c', text);
 
 // Instances, each started again as soon as it has ended, as a service is.
 const instances = ports.map(port => ({ port, process: null }));
@@ -61,7 +62,9 @@ http { access_log off; client_body_temp_path ${SCRATCH}/body; proxy_temp_path ${
       proxy_set_header X-Forwarded-For $remote_addr; proxy_read_timeout 60s; proxy_connect_timeout 1s; } } }`,
 );
 const nginx = spawn('nginx', ['-c', join(SCRATCH, 'nginx.conf')], { stdio: 'inherit', env: { PATH: `${process.env.PATH}:/usr/sbin` } });
-for (const end of ['SIGTERM', 'SIGINT']) process.on(end, () => process.exit(1));
+// Asked to stop while it kills, it compares what there is by then.
+let stopped = false;
+for (const end of ['SIGTERM', 'SIGINT']) process.on(end, () => (stopped || !running ? process.exit(1) : (stopped = true)));
 process.on('exit', () => {
     nginx.kill();
     instances.forEach(i => i.process?.kill('SIGKILL'));
@@ -71,37 +74,38 @@ await ready();
 console.log('both instances answer');
 
 const base = `http://127.0.0.1:${proxy}`;
-// Each screen has a rotor of its own, as a copy of one of the demo data with its limits and nothing else.
-const parts = Array.from({ length: Math.max(screens, readers, 1) }, (_, i) => {
-    const tag = `FL${1000 + i}`;
-    const copy = (table, where, changes) =>
-        `insert into ${table} select (jsonb_populate_record(t, jsonb_build_object(${changes}))).* from ${table} t where ${where};`;
-    sql(`begin;
-${copy('parts', "t.tag = 'TQB5P'", `'id', nextval(pg_get_serial_sequence('parts', 'id')), 'tag', '${tag}'`)}
-${copy(
-    'surfaces',
-    "t.part_id = (select id from parts where tag = 'TQB5P')",
-    `'id', nextval(pg_get_serial_sequence('surfaces', 'id')), 'part_id', (select id from parts where tag = '${tag}')`,
-)}
-${copy(
-    'limit_entries',
-    "t.surface_id = (select s.id from surfaces s join parts p on p.id = s.part_id where p.tag = 'TQB5P')",
-    `'id', nextval(pg_get_serial_sequence('limit_entries', 'id')),
-    'surface_id', (select s.id from surfaces s join parts p on p.id = s.part_id where p.tag = '${tag}')`,
-)}
-commit;`);
-    return {
-        tag,
-        entry: '27.51',
-        surface: Number(sql(`select s.id from surfaces s join parts p on p.id = s.part_id where p.tag = '${tag}'`)),
-    };
-});
+// Each screen has rotors of its own, as copies of one of the demo data with its limits and nothing else; after so many readings it takes
+// the next one, as nobody reads one part hundreds of times.
+const readingsOfPart = 40;
+const rotorsOfScreen = kills > 0 ? 12 : 4;
+const tags = Array.from({ length: Math.max(screens, readers, 1) * rotorsOfScreen }, (_, i) => `FL${1000 + i}`);
+const copy = (table, where, changes) =>
+    `insert into ${table} select (jsonb_populate_record(t, jsonb_build_object(${changes}))).* from ${table} t where ${where};`;
+const partOfTag = tag => `(select id from parts where tag = '${tag}')`;
+const surfaceOfTag = tag => `(select s.id from surfaces s join parts p on p.id = s.part_id where p.tag = '${tag}')`;
+const key = table => `'id', nextval(pg_get_serial_sequence('${table}', 'id'))`;
+const copies = tags.map(
+    tag => `begin;
+${copy('parts', "t.tag = 'TQB5P'", `${key('parts')}, 'tag', '${tag}'`)}
+${copy('surfaces', `t.part_id = ${partOfTag('TQB5P')}`, `${key('surfaces')}, 'part_id', ${partOfTag(tag)}`)}
+${copy('limit_entries', `t.surface_id = ${surfaceOfTag('TQB5P')}`, `${key('limit_entries')}, 'surface_id', ${surfaceOfTag(tag)}`)}
+commit;`,
+);
+writeFileSync(join(SCRATCH, 'rotors.sql'), copies.join('\n'));
+psql('-f', join(SCRATCH, 'rotors.sql'));
+const surfaces = new Map(
+    sql("select p.tag, s.id from surfaces s join parts p on p.id = s.part_id where p.tag like 'FL%'")
+        .split('\n')
+        .map(line => line.split('|')),
+);
+const parts = tags.map(tag => ({ tag, entry: '27.51', surface: Number(surfaces.get(tag)) }));
 // A rotor of the demo data is read with the micrometer that this plays.
 const gauge = new Gauge();
 const gaugePort = await gauge.listen(0);
 const gaugeId = Number(sql("select id from gauges where name = 'Micrometer 1'"));
 sql(`update gauges set address = null; update gauges set address = '127.0.0.1:${gaugePort}' where id = ${gaugeId}`);
 
+const partOf = (screen, count, of) => parts[(screen + count * Math.floor(of.kept.length / readingsOfPart)) % parts.length];
 const newLog = () => ({ tries: 0, kept: [], at: [], times: [], faults: [], waited: 0 });
 let running = true;
 const isOpen = () => running;
@@ -150,8 +154,8 @@ async function killInTurn() {
     const writers = people.map(async (person, i) => {
         const log = newLog();
         logs.push(log);
-        const part = parts[i % parts.length];
         while (running) {
+            const part = partOf(i, screens, log);
             await person.read(part.tag, part.entry, log, {}, isOpen);
             await sleep(1000 + Math.random() * 2000);
         }
@@ -179,7 +183,9 @@ async function killInTurn() {
     const done = {};
     const outages = {};
     const begun = performance.now();
-    for (let i = 0; i < kills; i++) {
+    let count = 0;
+    for (let i = 0; i < kills && !stopped; i++) {
+        count++;
         await sleep(500 + random(1500));
         const from = performance.now();
         const what = await kill(i);
@@ -219,7 +225,7 @@ async function killInTurn() {
         const says = values => `${(at(values, 0.5) / 1000).toFixed(1)} s (at most ${(Math.max(...values) / 1000).toFixed(1)})`;
         return `${what} ${done[what]}: some screen after ${says(first)}, every screen after ${says(longest)}`;
     });
-    console.log(`${kills} kills in ${Math.round((performance.now() - begun) / 1000)} s; to go on:\n  ${next.join('\n  ')}`);
+    console.log(`${count} kills in ${Math.round((performance.now() - begun) / 1000)} s; to go on:\n  ${next.join('\n  ')}`);
     const sum = (of, what) => of.reduce((n, o) => n + what(o), 0);
     const tries = sum(logs, l => l.tries);
     console.log(`${tries} readings of ${screens} screens, ${kept.length} acknowledged`);
@@ -249,7 +255,8 @@ async function load() {
     const writers = logs.map(async (log, i) => {
         await sleep(Math.random() * 3000);
         while (running) {
-            await people[i % people.length].read(parts[i % parts.length].tag, parts[i % parts.length].entry, log, {}, isOpen);
+            const part = partOf(i, readers, log);
+            await people[i % people.length].read(part.tag, part.entry, log, {}, isOpen);
             await sleep(2000 + Math.random() * 2000);
         }
     });

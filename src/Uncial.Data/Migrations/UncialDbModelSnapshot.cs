@@ -2642,6 +2642,10 @@ namespace Uncial.Data.Migrations
                     b.HasIndex("ZeroCheckId")
                         .HasDatabaseName("ix_readings_zero_check_id");
 
+                    b.HasIndex("GaugeId", "Id")
+                        .HasDatabaseName("ix_readings_gauge_id_id")
+                        .HasFilter("kind = 'Size'");
+
                     b.HasIndex("GaugeId", "Line")
                         .IsUnique()
                         .HasDatabaseName("ix_readings_gauge_id_line");

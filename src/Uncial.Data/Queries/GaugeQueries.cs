@@ -6,7 +6,7 @@ namespace Uncial.Data.Queries;
 /// <summary>What the records say of gauges.</summary>
 public static class GaugeQueries
 {
-    /// <summary>Readings of a gauge that are looked back on for its repeats.</summary>
+    /// <summary>Newest sizes of a gauge that are looked back on for its repeats, those that do not count among them.</summary>
     public const int RepeatsLookedBack = 2000;
 
     /// <summary>The owner that a gauge has now, by its number; null for a gauge that no instance was ever connected to.</summary>
@@ -31,12 +31,14 @@ public static class GaugeQueries
         var rows = await db
             .Database.SqlQuery<PersonRepeats>(
                 $"""
+                with newest as materialized (
+                    select * from readings where gauge_id = {gauge} and kind = 'Size' order by id desc limit {RepeatsLookedBack})
                 select by_id, sum(squares) as squares, sum(degrees)::int as degrees from (
                     select by_id, count(*) * var_pop(value_mm) as squares, count(*) - 1 as degrees from (
-                        select r.*, s.kind as surface_kind from readings r join surfaces s on s.id = r.surface_id
-                            left join withdrawals w on w.reading_id = r.id left join reading_flags f on f.reading_id = r.id
-                            where r.gauge_id = {gauge} and r.kind = 'Size' and w.id is null and f.id is null
-                                and r.from_file is not true order by r.id desc limit {RepeatsLookedBack}) r
+                        select r.*, s.kind as surface_kind from newest r join surfaces s on s.id = r.surface_id
+                            where r.from_file is not true
+                                and not exists (select from withdrawals w where w.reading_id = r.id)
+                                and not exists (select from reading_flags f where f.reading_id = r.id)) r
                     group by surface_id, cuts, mod(coalesce(degrees, 0), case when surface_kind = 'Rotor' then 360 else 180 end),
                         station_mm, by_id having count(*) > 1) spot
                 group by by_id

@@ -56,5 +56,7 @@ internal sealed class ReadingEntryTable : IEntityTypeConfiguration<ReadingEntry>
         builder.Property(r => r.AfterCheckId).HasDefaultValueSql("null");
         builder.HasIndex(r => r.Key).IsUnique();
         builder.HasIndex(r => new { r.GaugeId, r.Line }).IsUnique();
+        // What of a gauge repeats is looked back on newest first.
+        builder.HasIndex(r => new { r.GaugeId, r.Id }).HasFilter("kind = 'Size'");
     }
 }
