@@ -223,6 +223,7 @@ app.MapGaugeEcho();
 app.MapMarkingEcho();
 app.MapBookFile();
 app.MapLogbookFile();
+app.MapShelfFile();
 app.MapBoardFiles();
 app.MapShopFiles();
 app.MapPhotos();

@@ -31,6 +31,7 @@ public sealed class PseudoShop : RunningShop
         "/pair/TQB5P",
         "/release/TQA7P",
         "/release/TQA7P?as=shelve",
+        "/shelf",
         "/release/TQA7P?as=scrap",
         "/part/TQA2P",
         "/tag/TQA2P",

@@ -45,6 +45,9 @@ public sealed record LimitRules
         return RotorMachineToAboveDiscard < other.RotorMachineToAboveDiscard || DrumMachineToBelowDiscard < other.DrumMachineToBelowDiscard;
     }
 
+    /// <summary>Life to discard that a spare on the shelf has left at least to be offered: as much as a cut has to leave.</summary>
+    public Length LeastLifeOf(PartKind kind) => Length.Max(Length.FromMillimetres(0.01m), MachineToFromDiscard(kind));
+
     /// <summary>What lies between discard and the machine-to limit that is derived from it.</summary>
     internal Length MachineToFromDiscard(PartKind kind) => kind == PartKind.Rotor ? RotorMachineToAboveDiscard : DrumMachineToBelowDiscard;
 }

@@ -195,32 +195,39 @@ public sealed record Layout
             case LayoutKind.Car:
                 return
                 [
-                    new("A1L", "FL", "A1", 1, Side.Left),
-                    new("A1R", "FR", "A1", 1, Side.Right),
-                    new("A2L", "RL", "A2", 2, Side.Left),
-                    new("A2R", "RR", "A2", 2, Side.Right),
+                    new("A1L", "FL", "A1", 1, AxleSide.Left),
+                    new("A1R", "FR", "A1", 1, AxleSide.Right),
+                    new("A2L", "RL", "A2", 2, AxleSide.Left),
+                    new("A2R", "RR", "A2", 2, AxleSide.Right),
                 ];
             case LayoutKind.Motorcycle:
                 return frontRotors == 1
-                    ? [new("F", "F", "F", 1, Side.Middle), new("R", "R", "R", 2, Side.Middle)]
-                    : [new("FL", "F L", "F", 1, Side.Left), new("FR", "F R", "F", 1, Side.Right), new("R", "R", "R", 2, Side.Middle)];
+                    ? [new("F", "F", "F", 1, AxleSide.Middle), new("R", "R", "R", 2, AxleSide.Middle)]
+                    :
+                    [
+                        new("FL", "F L", "F", 1, AxleSide.Left),
+                        new("FR", "F R", "F", 1, AxleSide.Right),
+                        new("R", "R", "R", 2, AxleSide.Middle),
+                    ];
             case LayoutKind.Other:
                 return names.Select((name, i) => new Position(FormattableString.Invariant($"N{i + 1}"), name, Stem(name), 0, SideOf(name)));
             default:
-                return Enumerable.Range(1, axles).SelectMany(axle => new[] { Side.Left, Side.Right }.Select(side => OfAxle(axle, side)));
+                return Enumerable
+                    .Range(1, axles)
+                    .SelectMany(axle => new[] { AxleSide.Left, AxleSide.Right }.Select(side => OfAxle(axle, side)));
         }
     }
 
-    private static Position OfAxle(int axle, Side side)
+    private static Position OfAxle(int axle, AxleSide side)
     {
-        var (name, letter) = (FormattableString.Invariant($"A{axle}"), side == Side.Left ? "L" : "R");
+        var (name, letter) = (FormattableString.Invariant($"A{axle}"), side == AxleSide.Left ? "L" : "R");
         return new(name + letter, $"{name} {letter}", name, axle, side);
     }
 
-    private static Side SideOf(string name) =>
-        name.EndsWith(" L", StringComparison.Ordinal) ? Side.Left
-        : name.EndsWith(" R", StringComparison.Ordinal) ? Side.Right
-        : Side.Middle;
+    private static AxleSide SideOf(string name) =>
+        name.EndsWith(" L", StringComparison.Ordinal) ? AxleSide.Left
+        : name.EndsWith(" R", StringComparison.Ordinal) ? AxleSide.Right
+        : AxleSide.Middle;
 
-    private static string Stem(string name) => SideOf(name) == Side.Middle ? name : name[..^2].ToUpperInvariant() + " ";
+    private static string Stem(string name) => SideOf(name) == AxleSide.Middle ? name : name[..^2].ToUpperInvariant() + " ";
 }

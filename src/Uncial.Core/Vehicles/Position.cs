@@ -1,7 +1,7 @@
 namespace Uncial.Core.Vehicles;
 
 /// <summary>Side of an axle, seen in the direction of travel.</summary>
-public enum Side
+public enum AxleSide
 {
     /// <summary>Left.</summary>
     Left,
@@ -19,4 +19,4 @@ public enum Side
 /// <param name="Pair">What the two sides of an axle have in common.</param>
 /// <param name="Axle">Axle, 1 … 5 from the front; 0 where the position has a name alone.</param>
 /// <param name="Side">Which side.</param>
-public sealed record Position(string Code, string Name, string Pair, int Axle, Side Side);
+public sealed record Position(string Code, string Name, string Pair, int Axle, AxleSide Side);

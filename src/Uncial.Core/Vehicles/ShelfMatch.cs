@@ -77,8 +77,9 @@ public static class ShelfMatch
     /// <param name="wanted">The part that cannot be saved.</param>
     /// <param name="shelf">What is on the shelf.</param>
     /// <param name="leastLeft">Life that one must have left at least to be worth fitting; above 0.</param>
+    /// <param name="greatestDifference">Two of an axle that differ by more in size are no pair.</param>
     /// <exception cref="ArgumentOutOfRangeException">The least life is 0 or less.</exception>
-    public static IReadOnlyList<ShelfOffer> Find(FitFacts wanted, IEnumerable<ShelfPart> shelf, Length leastLeft)
+    public static IReadOnlyList<ShelfOffer> Find(FitFacts wanted, IEnumerable<ShelfPart> shelf, Length leastLeft, Length greatestDifference)
     {
         ArgumentNullException.ThrowIfNull(wanted);
         ArgumentNullException.ThrowIfNull(shelf);
@@ -94,6 +95,7 @@ public static class ShelfMatch
                 && one.Id < other
                 && singles.TryGetValue(other, out var two)
                 && two.Parts[0].ShelvedWith == one.Id
+                && Apart(one.Size, two.Parts[0].Size) <= greatestDifference
             )
             .Select(o => Pair(o, singles[o.Parts[0].ShelvedWith!.Value]));
         return
@@ -123,13 +125,15 @@ public static class ShelfMatch
                 unknown.Add(dimension);
                 continue;
             }
-            if ((here > there ? here - there : there - here) > Tolerance(dimension))
+            if (Apart(here, there) > Tolerance(dimension))
                 return null;
             known++;
         }
         var same = wanted.BookEntry is { } entry && fit.BookEntry == entry;
         return same || known >= FewestKnown ? new([part], same, unknown, fit.Studs is null || wanted.Studs is null) : null;
     }
+
+    private static Length Apart(Length one, Length other) => one > other ? one - other : other - one;
 
     private static ShelfOffer Pair(ShelfOffer one, ShelfOffer two) =>
         new(

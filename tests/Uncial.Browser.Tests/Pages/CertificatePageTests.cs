@@ -304,6 +304,11 @@ public partial class CertificatePageTests(RunningShop shop) : IClassFixture<Runn
         screen.Go("/release/" + bad + "?as=scrap");
         screen.UntilHeading("Scrap it");
         screen.IsAccessible();
+        // Before a new one is ordered: what was shelved a minute ago fits, as it is of the same line of the book or of the same sizes.
+        var offer = screen.Driver.FindElements(By.CssSelector(".on-shelf li")).Single(o => o.Text.Contains(kept, StringComparison.Ordinal));
+        offer.Text.ShouldContain("Rack 3");
+        offer.Text.ShouldContain("left");
+        offer.Text.ShouldContain("Look before fitting, not on record for both: ");
         screen.Fill("What is wrong", "Blue all round");
         screen.Click(By.CssSelector(".button.go"));
         screen.UntilText("Pick why it is scrap");
@@ -317,6 +322,11 @@ public partial class CertificatePageTests(RunningShop shop) : IClassFixture<Runn
         screen.UntilHeading("Scrapped");
         screen.Driver.FindElements(By.CssSelector("[data-key=w]")).ShouldBeEmpty(); // scrap is not recalled
 
+        screen.Go("/shelf");
+        screen.IsAccessible();
+        var row = screen.Driver.FindElements(By.CssSelector(".log tbody tr")).First();
+        row.Text.ShouldContain(kept); // shelved last, so it stands first
+        row.Text.ShouldContain("Light oil");
         screen.Go("/part/" + kept);
         screen.UntilHeading("Shelved");
         screen.Send(By.TagName("body"), "w");
@@ -341,6 +351,8 @@ public partial class CertificatePageTests(RunningShop shop) : IClassFixture<Runn
         screen.Go("/logbook?find=" + kept + "&state=here");
         screen.UntilText(kept);
         screen.IsAccessible();
+        screen.Go("/shelf");
+        screen.Driver.FindElement(By.TagName("main")).Text.ShouldNotContain(kept);
     }
 
     [Fact]

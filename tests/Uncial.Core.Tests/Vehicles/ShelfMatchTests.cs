@@ -8,6 +8,7 @@ namespace Uncial.Core.Tests.Vehicles;
 public class ShelfMatchTests
 {
     private static readonly Length Least = Mm.Of(0.3m);
+    private static readonly Length Apart = Mm.Of(0.5m);
 
     [Fact]
     public void A_pair_goes_before_a_single_one_the_same_entry_before_dimensions_and_more_life_before_less()
@@ -27,7 +28,7 @@ public class ShelfMatchTests
             },
             Part(5, 24.95m, 7),
         ];
-        var offers = ShelfMatch.Find(wanted, shelf, Least);
+        var offers = ShelfMatch.Find(wanted, shelf, Least, Apart);
         offers.Select(o => string.Join('+', o.Parts.Select(p => p.Id))).ShouldBe(["3+4", "5", "1", "4", "3", "2"]);
         offers[0].Left.ShouldBe(Mm.Of(0.4m));
         offers[^1].Unknown.ShouldBe([FitDimension.BoltCircle, FitDimension.Width]);
@@ -38,14 +39,18 @@ public class ShelfMatchTests
     public void What_is_worn_of_another_kind_or_of_other_studs_is_not_offered_nor_a_pair_of_which_one_is_gone()
     {
         var wanted = new FitFacts(PartKind.Rotor, 7, 5, Known(280, 48));
-        ShelfMatch.Find(wanted, [Part(1, 24.29m, 7)], Least).ShouldBeEmpty();
-        ShelfMatch.Find(wanted, [Part(1, 24.30m, 7)], Least).Count.ShouldBe(1);
-        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Drum, 7, 5, Known(280, 48)) }], Least).ShouldBeEmpty();
-        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Rotor, 7, 4, Known(280, 48)) }], Least).ShouldBeEmpty();
+        ShelfMatch.Find(wanted, [Part(1, 24.29m, 7)], Least, Apart).ShouldBeEmpty();
+        ShelfMatch.Find(wanted, [Part(1, 24.30m, 7)], Least, Apart).Count.ShouldBe(1);
+        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Drum, 7, 5, Known(280, 48)) }], Least, Apart).ShouldBeEmpty();
+        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Rotor, 7, 4, Known(280, 48)) }], Least, Apart).ShouldBeEmpty();
         // Of another entry with one known dimension nobody can tell.
-        ShelfMatch.Find(wanted, [Part(1, 24.9m, 8, Known(280))], Least).ShouldBeEmpty();
-        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { ShelvedWith = 2 }], Least).Single().Parts.Count.ShouldBe(1);
-        Should.Throw<ArgumentOutOfRangeException>(() => ShelfMatch.Find(wanted, [], Length.Zero));
+        ShelfMatch.Find(wanted, [Part(1, 24.9m, 8, Known(280))], Least, Apart).ShouldBeEmpty();
+        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { ShelvedWith = 2 }], Least, Apart).Single().Parts.Count.ShouldBe(1);
+        // Two that differ by more than an axle may are no pair.
+        ShelfPart[] axle = [Part(1, 24.4m, 7) with { ShelvedWith = 2 }, Part(2, 24.9m, 7) with { ShelvedWith = 1 }];
+        ShelfMatch.Find(wanted, axle, Least, Apart)[0].Parts.Count.ShouldBe(2);
+        ShelfMatch.Find(wanted, axle, Least, Mm.Of(0.49m)).ShouldAllBe(o => o.Parts.Count == 1);
+        Should.Throw<ArgumentOutOfRangeException>(() => ShelfMatch.Find(wanted, [], Length.Zero, Apart));
     }
 
     [Fact]
@@ -60,7 +65,8 @@ public class ShelfMatchTests
                     var offers = ShelfMatch.Find(
                         new(PartKind.Rotor, 7, null, About(ours)),
                         [Part(1, 24.9m, sameEntry ? 7 : 8, About(theirs))],
-                        Least
+                        Least,
+                        Apart
                     );
                     var both = Enum.GetValues<FitDimension>().Where(d => ours[(int)d] >= 0 && theirs[(int)d] >= 0).ToList();
                     var fits = both.TrueForAll(d => Math.Abs(ours[(int)d] - theirs[(int)d]) / 10m <= ShelfMatch.Tolerance(d).Millimetres);

@@ -47,6 +47,8 @@ internal sealed partial class PageFuzz(Uri address, int seed)
         "/certificate/TQA2P",
         "/proof",
         "/logbook.csv",
+        "/shelf",
+        "/shelf.csv",
         "/book.csv",
         "/lengths/echo?text=24.31&unit=mm",
         "/times/echo?text=Tue%209",

@@ -1,7 +1,9 @@
 using Microsoft.AspNetCore.Mvc;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
+using Uncial.Core.Vehicles;
 using Uncial.Data;
+using Uncial.Data.Queries;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
@@ -36,6 +38,9 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     public IReadOnlyList<SurfaceRecord> Surfaces { get; private set; } = [];
 
+    /// <summary>What on the shelf fits in its place, where it is to be scrapped.</summary>
+    public IReadOnlyList<(ShelfOffer Offer, IReadOnlyList<OnShelf> Parts)> OnShelf { get; private set; } = [];
+
     /// <summary>Whether the whole part may leave.</summary>
     public ReleaseState State { get; private set; } = null!;
 
@@ -56,7 +61,8 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
         (
             Kind switch
             {
-                OutcomeKind.Scrapped => (string[])["stepNotch", "stepOtherSide", "stepOrder", "stepScrapIron"],
+                OutcomeKind.Scrapped => (string[])
+                    ["stepNotch", "stepOtherSide", OnShelf.Count == 0 ? "stepNothingOnShelf" : "stepOrder", "stepScrapIron"],
                 OutcomeKind.Shelved => ["stepWashForShelf", "stepLayFlat", "stepTagStays"],
                 _ when Part.Surfaces[0].Kind == PartKind.Rotor => ["stepCrossHatch", "stepWashFaces", "stepIndexMark", "stepSwarf"],
                 _ => ["stepWashBore", "stepHubbed", "stepIndexMark", "stepSwarf"],
@@ -113,6 +119,8 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         Surfaces = [.. Part.Surfaces.Select(s => new SurfaceRecord(s, Part, Record.Shop))];
         State = ReleaseState.Of([.. Surfaces.Select(s => s.State)], Record.Shop.Rules);
+        if (Kind == OutcomeKind.Scrapped)
+            OnShelf = await Db.OffersAsync(Surfaces[0], cancel);
         if (NeedsLead)
             Leads = await Db.LeadsAsync(cancel);
         return Part.Outcome is null ? Page() : Redirect($"/part/{Tag}");
