@@ -69,8 +69,8 @@ public sealed record StudPositions
     /// <exception cref="ArgumentOutOfRangeException">A negative run-out, a radius of 0 or less, or another number of positions.</exception>
     public static StudPositions Read(Runout mounted, Runout hub, Length? mountedRadius, Length? hubRadius, int positions)
     {
-        ArgumentOutOfRangeException.ThrowIfLessThan(mounted.Total, Length.Zero);
-        ArgumentOutOfRangeException.ThrowIfLessThan(hub.Total, Length.Zero);
+        ArgumentOutOfRangeException.ThrowIfLessThan(mounted.Total, Length.Zero, nameof(mounted));
+        ArgumentOutOfRangeException.ThrowIfLessThan(hub.Total, Length.Zero, nameof(hub));
         var steps = new Steps();
         var carried = hub;
         if (mountedRadius is { } far && hubRadius is { } near)
@@ -94,8 +94,8 @@ public sealed record StudPositions
 
     private static StudPositions Of(Runout hub, Runout rotor, int positions, Steps steps)
     {
-        ArgumentOutOfRangeException.ThrowIfLessThan(hub.Total, Length.Zero);
-        ArgumentOutOfRangeException.ThrowIfLessThan(rotor.Total, Length.Zero);
+        ArgumentOutOfRangeException.ThrowIfLessThan(hub.Total, Length.Zero, nameof(hub));
+        ArgumentOutOfRangeException.ThrowIfLessThan(rotor.Total, Length.Zero, nameof(rotor));
         ArgumentOutOfRangeException.ThrowIfLessThan(positions, 1);
         ArgumentOutOfRangeException.ThrowIfGreaterThan(positions, MostStuds);
         var (h, p) = (Vector(hub), Vector(rotor));

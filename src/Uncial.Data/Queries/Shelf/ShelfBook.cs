@@ -103,6 +103,7 @@ public static class ShelfBook
         var keys = entries.OfType<int>().Distinct().ToArray();
         if (keys.Length == 0)
             return new Dictionary<int, int>();
+#pragma warning disable CA1862, MA0011, RCS1155 // It becomes upper() in the database.
         return await db
             .Book.Where(e => keys.Contains(e.Id))
             .Select(e => new
@@ -115,5 +116,6 @@ public static class ShelfBook
                     .Min(f => f.Id),
             })
             .ToDictionaryAsync(e => e.Id, e => e.First, cancel);
+#pragma warning restore CA1862, MA0011, RCS1155
     }
 }
