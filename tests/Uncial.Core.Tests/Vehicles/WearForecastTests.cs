@@ -11,6 +11,8 @@ public class WearForecastTests
     [Theory]
     [InlineData(1)]
     [InlineData(2)]
+    [InlineData(3)]
+    [InlineData(4)]
     public void A_range_holds_the_truth_of_four_vehicles_in_five(int seed)
     {
         var (road, time, all, open) = (0, 0, 0, 0);
