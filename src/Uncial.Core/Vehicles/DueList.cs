@@ -56,7 +56,8 @@ public sealed record DuePart(int Vehicle, string Position, string Pair, string? 
 /// <param name="Order">What they are ordered by; null: what is not known yet.</param>
 /// <param name="Surely">Parts of axles of which one is due surely or likely.</param>
 /// <param name="Perhaps">More that may be needed.</param>
-public readonly record struct OrderLine(string? Order, int Surely, int Perhaps);
+/// <param name="Unread">Parts of axles of which nobody knows: they are to be read first.</param>
+public readonly record struct OrderLine(string? Order, int Surely, int Perhaps, int Unread);
 
 /// <summary>What a fleet needs, and when.</summary>
 public static class DueList
@@ -84,23 +85,30 @@ public static class DueList
     public static IReadOnlyList<OrderLine> ToOrder(IEnumerable<DuePart> parts, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(parts);
-        var lines = new Dictionary<string, (int Surely, int Perhaps)>(StringComparer.Ordinal);
+        var lines = new Dictionary<string, (int Surely, int Perhaps, int Unread)>(StringComparer.Ordinal);
         foreach (var axle in parts.GroupBy(p => (p.Vehicle, p.Pair)))
         {
-            var word = axle.Min(p => p.By(day));
-            if (word is DueWord.No or DueWord.Unknown)
+            var words = axle.Select(p => p.By(day)).ToList();
+            // One side that is surely good says nothing of the other one that nobody has read.
+            var word = words.Exists(w => w < DueWord.No) || !words.Contains(DueWord.Unknown) ? words.Min() : DueWord.Unknown;
+            if (word == DueWord.No)
                 continue;
             var order = axle.Select(p => p.Order).FirstOrDefault(o => o is not null) ?? "";
-            var (surely, perhaps) = lines.GetValueOrDefault(order);
+            var (surely, perhaps, unread) = lines.GetValueOrDefault(order);
             var count = axle.Count();
-            lines[order] = word is DueWord.Surely or DueWord.Likely ? (surely + count, perhaps) : (surely, perhaps + count);
+            lines[order] = word switch
+            {
+                DueWord.Unknown => (surely, perhaps, unread + count),
+                DueWord.Perhaps => (surely, perhaps + count, unread),
+                _ => (surely + count, perhaps, unread),
+            };
         }
         return
         [
             .. lines
                 .OrderBy(l => l.Key.Length == 0)
                 .ThenBy(l => l.Key, StringComparer.Ordinal)
-                .Select(l => new OrderLine(l.Key.Length == 0 ? null : l.Key, l.Value.Surely, l.Value.Perhaps)),
+                .Select(l => new OrderLine(l.Key.Length == 0 ? null : l.Key, l.Value.Surely, l.Value.Perhaps, l.Value.Unread)),
         ];
     }
 

@@ -25,9 +25,22 @@ public enum FitDimension
 /// <summary>What is known of how a part fits.</summary>
 /// <param name="Kind">Rotor or drum.</param>
 /// <param name="BookEntry">Entry of the limit book that it is of; null where it is of none.</param>
+/// <param name="HasDrumInHat">A rotor with a parking-brake drum in its hat.</param>
 /// <param name="Studs">Holes for studs; null where nobody counted.</param>
 /// <param name="Dimensions">The dimensions that are known.</param>
-public sealed record FitFacts(PartKind Kind, long? BookEntry, int? Studs, IReadOnlyDictionary<FitDimension, Length> Dimensions);
+public sealed record FitFacts(
+    PartKind Kind,
+    long? BookEntry,
+    bool HasDrumInHat,
+    int? Studs,
+    IReadOnlyDictionary<FitDimension, Length> Dimensions
+);
+
+/// <summary>A part that cannot be saved.</summary>
+/// <param name="Fit">How it fits.</param>
+/// <param name="MachineTo">How far a part in its place may be machined; null where its limits are not known.</param>
+/// <param name="Discard">The discard limit of its place; null as above.</param>
+public sealed record WantedPart(FitFacts Fit, Length? MachineTo, Length? Discard);
 
 /// <summary>A part on the shelf.</summary>
 /// <param name="Id">Its key.</param>
@@ -35,8 +48,19 @@ public sealed record FitFacts(PartKind Kind, long? BookEntry, int? Studs, IReadO
 /// <param name="Size">Worst size as it was shelved.</param>
 /// <param name="MachineTo">How far it may be machined.</param>
 /// <param name="Discard">Its discard limit.</param>
+/// <param name="IsConfirmed">Every surface was judged to be inside its limits before it was shelved.</param>
+/// <param name="IsStopped">A finding ends its way, or a surface beside this one is past its machine-to limit: it is never offered.</param>
 /// <param name="ShelvedWith">Key of the other part of its axle, shelved with it; null for a single one.</param>
-public sealed record ShelfPart(long Id, FitFacts Fit, Length Size, Length MachineTo, Length Discard, long? ShelvedWith = null)
+public sealed record ShelfPart(
+    long Id,
+    FitFacts Fit,
+    Length Size,
+    Length MachineTo,
+    Length Discard,
+    bool IsConfirmed,
+    bool IsStopped = false,
+    long? ShelvedWith = null
+)
 {
     /// <summary>Life left: what wear may take until discard; negative beyond it.</summary>
     public Length Left => Limits.Margin(Fit.Kind, Size, Discard);
@@ -72,21 +96,30 @@ public static class ShelfMatch
 
     /// <summary>
     /// What fits, pairs first, then by life left. A part is offered where it is of the same entry of the limit book, or at least
-    /// <see cref="FewestKnown"/> dimensions are known on both sides; and only where every dimension that is known on both sides fits.
+    /// <see cref="FewestKnown"/> dimensions are known on both sides; and only where every dimension that is known on both sides fits, both
+    /// or none have a drum in the hat, and it is inside machine-to. Of its own limits and those of the place the stricter ones hold; what
+    /// is offered carries them.
     /// </summary>
     /// <param name="wanted">The part that cannot be saved.</param>
     /// <param name="shelf">What is on the shelf.</param>
     /// <param name="leastLeft">Life that one must have left at least to be worth fitting; above 0.</param>
     /// <param name="greatestDifference">Two of an axle that differ by more in size are no pair.</param>
     /// <exception cref="ArgumentOutOfRangeException">The least life is 0 or less.</exception>
-    public static IReadOnlyList<ShelfOffer> Find(FitFacts wanted, IEnumerable<ShelfPart> shelf, Length leastLeft, Length greatestDifference)
+    public static IReadOnlyList<ShelfOffer> Find(
+        WantedPart wanted,
+        IEnumerable<ShelfPart> shelf,
+        Length leastLeft,
+        Length greatestDifference
+    )
     {
         ArgumentNullException.ThrowIfNull(wanted);
         ArgumentNullException.ThrowIfNull(shelf);
         ArgumentOutOfRangeException.ThrowIfLessThanOrEqual(leastLeft, Length.Zero);
         var singles = shelf
-            .Where(p => p.Left >= leastLeft)
-            .Select(p => Offer(wanted, p))
+            .Where(p => !p.IsStopped && p.Fit.Kind == wanted.Fit.Kind)
+            .Select(p => InPlaceOf(wanted, p))
+            .Where(p => p.Left >= leastLeft && Limits.Margin(p.Fit.Kind, p.Size, p.MachineTo) >= Length.Zero)
+            .Select(p => Offer(wanted.Fit, p))
             .OfType<ShelfOffer>()
             .ToDictionary(o => o.Parts[0].Id);
         var pairs = singles
@@ -112,10 +145,17 @@ public static class ShelfMatch
     /// <summary>Fewer dimensions known on both sides tell nothing of a part of another entry.</summary>
     public const int FewestKnown = 2;
 
+    private static ShelfPart InPlaceOf(WantedPart wanted, ShelfPart part) =>
+        part with
+        {
+            MachineTo = HeldLimit.Strictest(part.Fit.Kind, [part.MachineTo, wanted.MachineTo ?? part.MachineTo]),
+            Discard = HeldLimit.Strictest(part.Fit.Kind, [part.Discard, wanted.Discard ?? part.Discard]),
+        };
+
     private static ShelfOffer? Offer(FitFacts wanted, ShelfPart part)
     {
         var fit = part.Fit;
-        if (fit.Kind != wanted.Kind || fit.Studs is { } holes && wanted.Studs is { } studs && holes != studs)
+        if (fit.HasDrumInHat != wanted.HasDrumInHat || fit.Studs is { } holes && wanted.Studs is { } studs && holes != studs)
             return null;
         var (known, unknown) = (0, new List<FitDimension>());
         foreach (var dimension in Enum.GetValues<FitDimension>())

@@ -129,13 +129,16 @@ public sealed record WearForecast(RateSource Source, int Vehicles, Stretch? Road
         var sigma = Sigma(now);
         IReadOnlyList<SizeSeen> seen = visits.Count == 1 && fitted is { } at ? [at, now] : visits;
         var source =
-            visits.Count > 1 ? RateSource.OwnVisits
+            visits.Count > 1 || stock <= 0 ? RateSource.OwnVisits
             : fitted is not null ? RateSource.FromNew
             : RateSource.SameModel;
         Stretch? road = Along(kind, seen, byDay: false, modelPerKilometre) is { } perKilometre
             ? Range(stock, sigma, perKilometre, MostDistance)
             : null;
         Stretch? time = Along(kind, seen, byDay: true, modelPerDay) is { } perDay ? Range(stock, sigma, perDay, MostDays) : null;
+        // Whoever has reached the limit is there, whatever its rate is.
+        if (stock <= 0)
+            (road, time) = (new Stretch(0, 0), new Stretch(0, 0));
         if (road is null && time is null)
             return null;
         return new(

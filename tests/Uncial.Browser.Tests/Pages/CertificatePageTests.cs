@@ -308,6 +308,7 @@ public partial class CertificatePageTests(RunningShop shop) : IClassFixture<Runn
         var offer = screen.Driver.FindElements(By.CssSelector(".on-shelf li")).Single(o => o.Text.Contains(kept, StringComparison.Ordinal));
         offer.Text.ShouldContain("Rack 3");
         offer.Text.ShouldContain("left");
+        offer.Text.ShouldContain("Not confirmed: read it anew.");
         offer.Text.ShouldContain("Look before fitting, not on record for both: ");
         screen.Fill("What is wrong", "Blue all round");
         screen.Click(By.CssSelector(".button.go"));

@@ -49,7 +49,11 @@ public class DueListTests
             Part(2, "RR", 20, 50, "A2", null),
             Part(3, "W", 20, 500, "W", null),
         ];
-        DueList.ToOrder(parts, Inspection).ShouldBe([new("drum", 2, 0), new("rotor", 2, 2), new(null, 0, 1)]);
+        DueList.ToOrder(parts, Inspection).ShouldBe([new("drum", 2, 0, 0), new("rotor", 2, 2, 0), new(null, 0, 1, 0)]);
+        // An axle of which one side is good and nobody has read the other one is not counted as good.
+        DueList
+            .ToOrder([Part(4, "FL", 200, 400), new(4, "FR", "A1", "rotor", null, null), .. parts], Inspection)
+            .ShouldContain(new OrderLine("rotor", 2, 2, 2));
         DueList.ToOrder(parts, Begin).ShouldBeEmpty();
     }
 

@@ -13,7 +13,7 @@ public class ShelfMatchTests
     [Fact]
     public void A_pair_goes_before_a_single_one_the_same_entry_before_dimensions_and_more_life_before_less()
     {
-        var wanted = new FitFacts(PartKind.Rotor, 7, 5, Known(280, 48, 65, 108));
+        var wanted = Wanted(new(PartKind.Rotor, 7, false, 5, Known(280, 48, 65, 108)));
         ShelfPart[] shelf =
         [
             Part(1, 24.62m, 7),
@@ -38,11 +38,15 @@ public class ShelfMatchTests
     [Fact]
     public void What_is_worn_of_another_kind_or_of_other_studs_is_not_offered_nor_a_pair_of_which_one_is_gone()
     {
-        var wanted = new FitFacts(PartKind.Rotor, 7, 5, Known(280, 48));
+        var wanted = Wanted(new(PartKind.Rotor, 7, false, 5, Known(280, 48)));
         ShelfMatch.Find(wanted, [Part(1, 24.29m, 7)], Least, Apart).ShouldBeEmpty();
         ShelfMatch.Find(wanted, [Part(1, 24.30m, 7)], Least, Apart).Count.ShouldBe(1);
-        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Drum, 7, 5, Known(280, 48)) }], Least, Apart).ShouldBeEmpty();
-        ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Rotor, 7, 4, Known(280, 48)) }], Least, Apart).ShouldBeEmpty();
+        ShelfMatch
+            .Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Drum, 7, false, 5, Known(280, 48)) }], Least, Apart)
+            .ShouldBeEmpty();
+        ShelfMatch
+            .Find(wanted, [Part(1, 24.9m, 7) with { Fit = new(PartKind.Rotor, 7, false, 4, Known(280, 48)) }], Least, Apart)
+            .ShouldBeEmpty();
         // Of another entry with one known dimension nobody can tell.
         ShelfMatch.Find(wanted, [Part(1, 24.9m, 8, Known(280))], Least, Apart).ShouldBeEmpty();
         ShelfMatch.Find(wanted, [Part(1, 24.9m, 7) with { ShelvedWith = 2 }], Least, Apart).Single().Parts.Count.ShouldBe(1);
@@ -51,6 +55,25 @@ public class ShelfMatchTests
         ShelfMatch.Find(wanted, axle, Least, Apart)[0].Parts.Count.ShouldBe(2);
         ShelfMatch.Find(wanted, axle, Least, Mm.Of(0.49m)).ShouldAllBe(o => o.Parts.Count == 1);
         Should.Throw<ArgumentOutOfRangeException>(() => ShelfMatch.Find(wanted, [], Length.Zero, Apart));
+    }
+
+    [Fact]
+    public void The_stricter_limits_of_both_hold_and_nothing_stopped_past_machine_to_or_of_another_hat_is_offered()
+    {
+        var fit = new FitFacts(PartKind.Rotor, 7, false, null, Known(280, 48));
+        // It has 0.9 by its own limits and 0.5 in the place that it is wanted for.
+        ShelfMatch.Find(new(fit, Mm.Of(24.6m), Mm.Of(24.4m)), [Part(1, 24.9m, 7)], Least, Apart).Single().Left.ShouldBe(Mm.Of(0.5m));
+        ShelfMatch.Find(new(fit, Mm.Of(24.91m), Mm.Of(24.4m)), [Part(1, 24.9m, 7)], Least, Apart).ShouldBeEmpty();
+        ShelfMatch.Find(new(fit, Mm.Of(23), Mm.Of(22)), [Part(1, 24.9m, 7)], Least, Apart).Single().Left.ShouldBe(Mm.Of(0.9m));
+        // Past its own machine-to, with life left to discard.
+        ShelfMatch.Find(Wanted(fit), [Part(1, 24.9m, 7) with { MachineTo = Mm.Of(24.95m) }], Least, Apart).ShouldBeEmpty();
+        ShelfMatch.Find(Wanted(fit), [Part(1, 24.9m, 7) with { IsStopped = true }], Least, Apart).ShouldBeEmpty();
+        ShelfMatch.Find(Wanted(fit with { HasDrumInHat = true }), [Part(1, 24.9m, 7)], Least, Apart).ShouldBeEmpty();
+        // A drum is the other way round.
+        var bore = new FitFacts(PartKind.Drum, 9, false, null, Known(200, 60));
+        var drum = new ShelfPart(2, bore, Mm.Of(200.5m), Mm.Of(201.2m), Mm.Of(202), true);
+        ShelfMatch.Find(new(bore, Mm.Of(201), Mm.Of(201.5m)), [drum], Least, Apart).Single().Left.ShouldBe(Mm.Of(1));
+        ShelfMatch.Find(new(bore, Mm.Of(200.4m), Mm.Of(201.5m)), [drum], Least, Apart).ShouldBeEmpty();
     }
 
     [Fact]
@@ -63,7 +86,7 @@ public class ShelfMatchTests
                 (ours, theirs, sameEntry) =>
                 {
                     var offers = ShelfMatch.Find(
-                        new(PartKind.Rotor, 7, null, About(ours)),
+                        Wanted(new(PartKind.Rotor, 7, false, null, About(ours))),
                         [Part(1, 24.9m, sameEntry ? 7 : 8, About(theirs))],
                         Least,
                         Apart
@@ -86,5 +109,7 @@ public class ShelfMatchTests
         sizes.Select((s, i) => ((FitDimension)i, s)).ToDictionary(x => x.Item1, x => Mm.Of(x.s));
 
     private static ShelfPart Part(long id, decimal size, long? entry, Dictionary<FitDimension, Length>? known = null) =>
-        new(id, new(PartKind.Rotor, entry, null, known ?? []), Mm.Of(size), Mm.Of(24.2m), Mm.Of(24));
+        new(id, new(PartKind.Rotor, entry, false, null, known ?? []), Mm.Of(size), Mm.Of(24.2m), Mm.Of(24), true);
+
+    private static WantedPart Wanted(FitFacts fit) => new(fit, null, null);
 }

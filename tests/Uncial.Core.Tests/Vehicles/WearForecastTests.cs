@@ -96,6 +96,10 @@ public class WearForecastTests
             .Of(PartKind.Rotor, Limit, [At(2024, 1, 10_000, 24), At(2025, 1, 30_000, 22.9m)])
             .ShouldNotBeNull()
             .Road.ShouldBe(new Stretch(0, 0));
+        // One visit is enough to know that.
+        var (there, inside) = (At(2025, 1, null, 22.99m), At(2025, 1, null, 23.01m));
+        WearForecast.Of(PartKind.Rotor, Limit, [there]).ShouldNotBeNull().Time.ShouldBe(new Stretch(0, 0));
+        WearForecast.Of(PartKind.Rotor, Limit, [inside]).ShouldBeNull();
     }
 
     [Fact]

@@ -3,6 +3,7 @@ using Uncial.Core.Lengths;
 using Uncial.Core.Parts;
 using Uncial.Core.Release;
 using Uncial.Core.Vehicles;
+using Uncial.Core.Workflow;
 
 namespace Uncial.Data.Queries;
 
@@ -37,7 +38,7 @@ public static class ShelfBook
         var workshop = shop.Workshop;
         var records = parts
             .Where(p => p.Outcome is { Kind: OutcomeKind.Shelved })
-            .OrderByDescending(p => p.Outcome!.At)
+            .OrderByDescending(p => p.Outcome!.Id)
             .Select(p => new SurfaceRecord(p.Surfaces[0], p, shop, workshop))
             .ToList();
         var keys = records.GroupBy(r => (r.Part.JobId, r.Part.Corner, r.Kind)).ToDictionary(g => g.Key, g => g.First().Part.Id);
@@ -56,12 +57,17 @@ public static class ShelfBook
         if (shelf.Count == 0)
             return [];
         var book = await PlacesAsync(db, [Entry(wanted.Surface)], cancel);
-        var rules = wanted.Shop.Rules.Limits;
+        var (rules, limits) = (wanted.Shop.Rules.Limits, wanted.Receiving.Limits);
         var byKey = shelf.ToDictionary(s => s.Stock!.Id);
         return
         [
             .. ShelfMatch
-                .Find(Fit(wanted, book), shelf.Select(s => s.Stock!), rules.LeastLifeOf(wanted.Kind), rules.GreatestAxleDifference)
+                .Find(
+                    new(Fit(wanted, book), limits?.MachineTo, limits?.Discard),
+                    shelf.Select(s => s.Stock!),
+                    rules.LeastLifeOf(wanted.Kind),
+                    rules.GreatestAxleDifference
+                )
                 .Select(o => (o, (IReadOnlyList<OnShelf>)[.. o.Parts.Select(p => byKey[p.Id])])),
         ];
     }
@@ -74,8 +80,24 @@ public static class ShelfBook
             record.Part.Corner.Opposite() is { } corner && keys.TryGetValue((record.Part.JobId, corner, record.Kind), out var key)
                 ? key
                 : null;
-        return new(record.Part.Id, Fit(record, book), size, limits.MachineTo, limits.Discard, other);
+        var all = record.Part.Surfaces.ConvertAll(s => s == record.Surface ? record : new SurfaceRecord(s, record.Part, record.Shop));
+        return new(
+            record.Part.Id,
+            Fit(record, book),
+            size,
+            limits.MachineTo,
+            limits.Discard,
+            ReleaseState.Of([.. all.Select(r => r.State)], record.Shop.Rules).AllConfirmed,
+            record.Inspection.End is not null || all.Exists(IsPastMachineTo),
+            other
+        );
     }
+
+    // What nobody has read is not known to be inside.
+    private static bool IsPastMachineTo(SurfaceRecord record) =>
+        record.Receiving.Limits is not { } limits
+        || record.Measuring.Worst is not { } size
+        || Limits.Margin(record.Kind, size, limits.MachineTo) < Length.Zero;
 
     private static FitFacts Fit(SurfaceRecord record, IReadOnlyDictionary<int, int> book)
     {
@@ -91,7 +113,13 @@ public static class ShelfBook
         Know(FitDimension.Width, record.Kind == PartKind.Rotor ? nominal : null);
         Know(FitDimension.Height, record.Part.Shape?.Depth);
         Know(FitDimension.Hole, record.Part.Shape?.Hole);
-        return new(record.Kind, Entry(record.Surface) is { } entry && book.TryGetValue(entry, out var first) ? first : null, null, known);
+        return new(
+            record.Kind,
+            Entry(record.Surface) is { } entry && book.TryGetValue(entry, out var first) ? first : null,
+            record.Part.Surfaces.Exists(s => s.InHat),
+            null,
+            known
+        );
     }
 
     private static int? Entry(WorkSurface surface) =>

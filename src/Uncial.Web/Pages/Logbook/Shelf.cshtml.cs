@@ -29,13 +29,18 @@ public class ShelfModel(UncialDb db, ShopFile shop) : PageModel
 /// <summary>Words for what fits.</summary>
 internal static class ShelfWords
 {
-    /// <summary>What has to be looked at before it is fitted, since nobody has it on record for both.</summary>
-    public static string Unknown(ShelfOffer offer)
+    /// <summary>Why it fits, and what has to be looked at before it is fitted.</summary>
+    public static string Of(ShelfOffer offer)
     {
-        var names = offer.Unknown.Select(d => Words.Say("fitDimension." + d)).ToList();
+        ArgumentNullException.ThrowIfNull(offer);
+        List<string> unknown = [.. offer.Unknown.Select(d => Words.Say("fitDimension." + d))];
         if (offer.StudsUnknown)
-            names.Add(Words.Say("shelf.studs"));
-        return names.Count == 0 ? Words.Say("shelf.allKnown") : Words.Say("shelf.notKnown", string.Join(", ", names));
+            unknown.Add(Words.Say("shelf.studs"));
+        List<string> says = [Words.Say(offer.SameEntry ? "shelf.sameEntry" : "shelf.byDimensions")];
+        if (offer.Parts.Any(p => !p.IsConfirmed))
+            says.Insert(0, Words.Say("shelf.notConfirmed"));
+        says.Add(unknown.Count == 0 ? Words.Say("shelf.allKnown") : Words.Say("shelf.notKnown", string.Join(", ", unknown)));
+        return string.Join(' ', says);
     }
 }
 
@@ -54,7 +59,13 @@ internal static class ShelfFile
     private static async Task WriteAsync(Stream to, IReadOnlyList<OnShelf> parts, CancellationToken cancel)
     {
         await using var text = new StreamWriter(to, leaveOpen: true);
-        await using var csv = new CsvWriter(text, CultureInfo.InvariantCulture);
+        await using var csv = new CsvWriter(
+            text,
+            new CsvHelper.Configuration.CsvConfiguration(CultureInfo.InvariantCulture)
+            {
+                InjectionOptions = CsvHelper.Configuration.InjectionOptions.Escape,
+            }
+        );
         foreach (
             var head in new[] { "tag", "kind", "corner", "from", "size_mm", "discard_mm", "left_mm", "place", "preservative", "shelved" }
         )

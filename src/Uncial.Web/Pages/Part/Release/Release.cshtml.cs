@@ -4,12 +4,14 @@ using Uncial.Core.Release;
 using Uncial.Core.Vehicles;
 using Uncial.Data;
 using Uncial.Data.Queries;
+using Uncial.Web.Accounts;
 using Uncial.Web.Text;
 
 namespace Uncial.Web.Pages;
 
 /// <summary>Release, shelve or scrap: the end of a part's workflow in this job.</summary>
-public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time) : PartPage(db, shop, reader, time)
+public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvider time, Practising practising)
+    : PartPage(db, shop, reader, time)
 {
     private const int LongestReason = 300;
     private const int LongestPlace = 120;
@@ -38,8 +40,8 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
 
     public IReadOnlyList<SurfaceRecord> Surfaces { get; private set; } = [];
 
-    /// <summary>What on the shelf fits in its place, where it is to be scrapped.</summary>
-    public IReadOnlyList<(ShelfOffer Offer, IReadOnlyList<OnShelf> Parts)> OnShelf { get; private set; } = [];
+    /// <summary>What on the shelf fits in place of scrap; null where nobody has looked: practice has no shelf.</summary>
+    public IReadOnlyList<(ShelfOffer Offer, IReadOnlyList<OnShelf> Parts)>? OnShelf { get; private set; }
 
     /// <summary>Whether the whole part may leave.</summary>
     public ReleaseState State { get; private set; } = null!;
@@ -62,7 +64,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
             Kind switch
             {
                 OutcomeKind.Scrapped => (string[])
-                    ["stepNotch", "stepOtherSide", OnShelf.Count == 0 ? "stepNothingOnShelf" : "stepOrder", "stepScrapIron"],
+                    ["stepNotch", "stepOtherSide", OnShelf is { Count: 0 } ? "stepNothingOnShelf" : "stepOrder", "stepScrapIron"],
                 OutcomeKind.Shelved => ["stepWashForShelf", "stepLayFlat", "stepTagStays"],
                 _ when Part.Surfaces[0].Kind == PartKind.Rotor => ["stepCrossHatch", "stepWashFaces", "stepIndexMark", "stepSwarf"],
                 _ => ["stepWashBore", "stepHubbed", "stepIndexMark", "stepSwarf"],
@@ -119,7 +121,7 @@ public class ReleaseModel(UncialDb db, ShopFile shop, Reader reader, TimeProvide
     {
         Surfaces = [.. Part.Surfaces.Select(s => new SurfaceRecord(s, Part, Record.Shop))];
         State = ReleaseState.Of([.. Surfaces.Select(s => s.State)], Record.Shop.Rules);
-        if (Kind == OutcomeKind.Scrapped)
+        if (Kind == OutcomeKind.Scrapped && !practising.Is)
             OnShelf = await Db.OffersAsync(Surfaces[0], cancel);
         if (NeedsLead)
             Leads = await Db.LeadsAsync(cancel);

@@ -17,6 +17,7 @@ async function lock(isAsked) {
   const body = new FormData();
   body.append('__RequestVerificationToken', document.querySelector('[name=__RequestVerificationToken]')?.value ?? '');
   cover();
+  let text;
   try {
     const answer = await fetch('/SignIn?handler=Lock', {
       method: 'POST',
@@ -25,18 +26,21 @@ async function lock(isAsked) {
       signal: AbortSignal.timeout(answersWithin),
     });
     if (!answer.ok) throw new Error('away');
-    put(await answer.text());
-    focus();
-    document.dispatchEvent(new Event('locked'));
-    keepTyped();
-    await forgetPages();
+    text = await answer.text();
   } catch {
     // Without the server nobody could unlock it again: whoever is at work goes on.
     sheet().remove();
     at?.focus({ preventScroll: true });
     touched = Date.now();
     if (isAsked) tell(say('lockAway'));
+    return;
   }
+  // The session is over: whatever fails from here on, the page stays covered.
+  put(text);
+  focus();
+  document.dispatchEvent(new Event('locked'));
+  keepTyped();
+  await forgetPages();
 }
 
 // The page is covered at once, and shows who may go on as soon as the server has ended the session.
