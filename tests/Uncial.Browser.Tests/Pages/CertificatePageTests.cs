@@ -309,7 +309,7 @@ public partial class CertificatePageTests(RunningShop shop) : IClassFixture<Runn
         offer.Text.ShouldContain("Rack 3");
         offer.Text.ShouldContain("left");
         offer.Text.ShouldContain("Not confirmed: read it anew.");
-        offer.Text.ShouldContain("Look before fitting, not on record for both: ");
+        offer.Text.ShouldContain("measure what is not on record for both: ");
         screen.Fill("What is wrong", "Blue all round");
         screen.Click(By.CssSelector(".button.go"));
         screen.UntilText("Pick why it is scrap");
